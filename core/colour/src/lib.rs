@@ -1,0 +1,23 @@
+//! What a colour is to a painter: value first, temperature second, hue last.
+//!
+//! **The three nouns and how they meet.** A [`Reflectance`] is what a surface does to light in 36 bands; seen
+//! under daylight it becomes an [`Xyz`]; and an `Xyz` is read as a [`Lab`], whose lightness is a [`Value`] on the
+//! painters' 0–10 ladder and whose warm–cool position is a [`Temperature`]. Differences between two colours are
+//! measured by [`difference::ciede2000`]; colours are moved one quality at a time by [`moves`], never past what
+//! [`real`] surfaces can show.
+#![deny(missing_docs)]
+
+pub mod difference;
+pub mod lab;
+pub mod moves;
+pub mod real;
+pub mod screen;
+pub mod spectrum;
+pub mod temperature;
+pub mod value;
+
+pub use lab::{D65, Lab, Oklab, Xyz};
+pub use screen::Srgb8;
+pub use spectrum::{BANDS, Reflectance};
+pub use temperature::Temperature;
+pub use value::Value;

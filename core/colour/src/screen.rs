@@ -1,0 +1,115 @@
+//! Colours on this screen: sRGB (IEC 61966-2-1), with an honest flag when the screen cannot show one.
+
+use crate::lab::{D65, Lab, Xyz};
+use palette::convert::FromColorUnclamped;
+use palette::{FromColor, Srgb, white_point};
+use serde::{Deserialize, Serialize};
+use std::sync::LazyLock;
+
+/// An encoded sRGB colour, 8 bits each, and whether the true colour was inside the screen's gamut.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Srgb8 {
+    /// Red, 0..=255.
+    pub r: u8,
+    /// Green, 0..=255.
+    pub g: u8,
+    /// Blue, 0..=255.
+    pub b: u8,
+    /// False when the colour had to be clipped to be shown.
+    pub in_gamut: bool,
+}
+
+impl Srgb8 {
+    /// `#rrggbb`.
+    pub fn hex(&self) -> String {
+        format!("#{:02x}{:02x}{:02x}", self.r, self.g, self.b)
+    }
+}
+
+impl Xyz {
+    /// The nearest screen colour, clipped per channel, flagged when it was clipped.
+    pub fn srgb(&self) -> Srgb8 {
+        let xyz: palette::Xyz<white_point::D65, f64> = palette::Xyz::new(self.x / 100.0, self.y / 100.0, self.z / 100.0);
+        let rgb: Srgb<f64> = Srgb::from_linear(palette::LinSrgb::from_color_unclamped(xyz));
+        let slack = 0.5 / 255.0;
+        let inside = |c: f64| (-slack..=1.0 + slack).contains(&c);
+        let byte = |c: f64| (c.clamp(0.0, 1.0) * 255.0).round() as u8;
+        Srgb8 {
+            r: byte(rgb.red),
+            g: byte(rgb.green),
+            b: byte(rgb.blue),
+            in_gamut: inside(rgb.red) && inside(rgb.green) && inside(rgb.blue),
+        }
+    }
+}
+
+/// Linear light, 0..=1, of each encoded sRGB byte.
+pub static LINEAR: LazyLock<[f64; 256]> = LazyLock::new(|| {
+    std::array::from_fn(|i| {
+        let linear: palette::LinSrgb<f64> = Srgb::new(i as f64 / 255.0, 0.0, 0.0).into_linear();
+        linear.red
+    })
+});
+
+/// Tristimulus values of an encoded sRGB pixel.
+pub fn xyz_of_srgb(rgb: [u8; 3]) -> Xyz {
+    xyz_of_linear([LINEAR[rgb[0] as usize], LINEAR[rgb[1] as usize], LINEAR[rgb[2] as usize]])
+}
+
+/// Tristimulus values of linear sRGB light, each 0..=1.
+pub fn xyz_of_linear(rgb: [f64; 3]) -> Xyz {
+    let lin = palette::LinSrgb::new(rgb[0], rgb[1], rgb[2]);
+    let xyz: palette::Xyz<white_point::D65, f64> = palette::Xyz::from_color(lin);
+    Xyz { x: xyz.x * 100.0, y: xyz.y * 100.0, z: xyz.z * 100.0 }
+}
+
+/// CIELAB of an encoded sRGB pixel.
+pub fn lab_of_srgb(rgb: [u8; 3]) -> Lab<D65> {
+    xyz_of_srgb(rgb).lab()
+}
+
+/// Reads `#rrggbb` (the `#` may be missing).
+///
+/// # Errors
+/// Says which text was not six hexadecimal digits.
+pub fn parse_hex(text: &str) -> Result<[u8; 3], String> {
+    let t = text.trim().trim_start_matches('#');
+    let parsed = (t.len() == 6 && t.is_ascii()).then(|| u32::from_str_radix(t, 16).ok()).flatten();
+    match parsed {
+        Some(n) => Ok([(n >> 16) as u8, (n >> 8) as u8, n as u8]),
+        None => Err(format!("\"{text}\" is not a colour: write six hexadecimal digits, as in #a39c90")),
+    }
+}
+
+/// The neutral grey of linear light `y` (0..=1) as an encoded byte.
+pub fn grey_byte(y: f64) -> u8 {
+    let encoded: Srgb<f64> = Srgb::from_linear(palette::LinSrgb::new(y, y, y));
+    (encoded.red.clamp(0.0, 1.0) * 255.0).round() as u8
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_grey_comes_back() {
+        for i in 0..=255u8 {
+            let c = xyz_of_srgb([i, i, i]).srgb();
+            assert_eq!((c.r, c.g, c.b, c.in_gamut), (i, i, i, true));
+            assert_eq!(grey_byte(LINEAR[i as usize]), i);
+        }
+    }
+
+    #[test]
+    fn a_colour_no_screen_shows_is_flagged() {
+        assert!(!Lab::new(50.0, -90.0, -60.0).xyz().srgb().in_gamut);
+        assert!(Lab::new(50.0, 10.0, -10.0).xyz().srgb().in_gamut);
+    }
+
+    #[test]
+    fn hex_is_read_and_refused() {
+        assert_eq!(parse_hex("#a39c90"), Ok([0xa3, 0x9c, 0x90]));
+        assert!(parse_hex("#a39c9").unwrap_err().contains("#a39c9"));
+    }
+}
