@@ -15,11 +15,11 @@ light_source { SunAt srgb <1, 0.83, 0.62>*2.15 area_light <10,0,0>,<0,10,0>, 5, 
 
 sky_sphere {
   pigment { gradient y color_map {
-    [0.00 srgb <0.86,0.83,0.80>] [0.10 srgb <0.80,0.81,0.84>] [0.35 srgb <0.66,0.71,0.80>] [1.0 srgb <0.46,0.55,0.70>] } }
+    [0.00 srgb <0.90,0.85,0.79>] [0.08 srgb <0.84,0.83,0.83>] [0.30 srgb <0.66,0.73,0.84>] [1.0 srgb <0.40,0.52,0.72>] } }
   pigment { bozo turbulence 0.75 octaves 6 omega 0.62 lambda 2.3 scale <0.9,0.11,0.6> rotate <0,0,4>
     color_map { [0.35 srgbt <0.93,0.90,0.88,1>] [0.75 srgbt <0.93,0.89,0.86,0.42>] [1 srgbt <0.95,0.90,0.86,0.30>] } }
 }
-fog { fog_type 1 distance 260 srgb <0.77,0.775,0.80> turbulence 0.2 }
+fog { fog_type 1 distance 340 srgb <0.78,0.785,0.81> turbulence 0.2 }
 fog { fog_type 2 distance 70 fog_offset 0.1 fog_alt 2.6 srgbt <0.82,0.81,0.81,0.35> }
 
 // ---------------------------------------------------------------- surfaces
@@ -38,8 +38,8 @@ fog { fog_type 2 distance 70 fog_offset 0.1 fog_alt 2.6 srgbt <0.82,0.81,0.81,0.
   texture { pigment { brick pigment { srgb <0.09,0.095,0.11> } pigment { granite scale <0.9,0.25,0.9> color_map {
         [0 srgb <0.20,0.21,0.25>] [0.5 srgb <0.29,0.30,0.34>] [1 srgb <0.38,0.38,0.40>] } } brick_size <0.42,0.26,2> mortar 0.016 turbulence 0.01 }
     normal { brick 0.7 brick_size <0.42,0.26,2> mortar 0.02 } finish { diffuse 0.8 ambient 0 specular 0.18 roughness 0.05 } }
-  texture { pigment { bozo turbulence 0.8 octaves 5 scale <2.2,1.2,2.2> color_map {
-        [0 srgbt <0.86,0.89,0.94,1>] [0.45 srgbt <0.86,0.89,0.94,0.92>] [0.8 srgbt <0.87,0.90,0.95,0.50>] [1 srgbt <0.9,0.92,0.96,0.36>] } } finish { diffuse 0.85 ambient 0 } }
+  texture { pigment { bozo turbulence 0.8 octaves 5 scale <0.9,0.5,0.9> color_map {
+        [0 srgbt <0.86,0.89,0.94,1>] [0.40 srgbt <0.86,0.89,0.94,0.90>] [0.9 srgbt <0.87,0.90,0.95,0.62>] [1 srgbt <0.9,0.92,0.96,0.55>] } } finish { diffuse 0.85 ambient 0 } }
 #declare Timber = texture { pigment { wood turbulence 0.08 scale <0.05,0.05,1> rotate x*90 color_map { [0 srgb <0.17,0.14,0.12>] [1 srgb <0.26,0.22,0.19>] } } finish { diffuse 0.7 ambient 0 } }
 #declare DarkIron = texture { pigment { granite scale 0.3 color_map { [0 srgb <0.13,0.13,0.14>] [0.8 srgb <0.20,0.19,0.19>] [1 srgb <0.30,0.22,0.17>] } } finish { diffuse 0.7 ambient 0 specular 0.25 roughness 0.06 } }
 #declare Stone = texture { pigment { granite scale 0.6 color_map { [0 srgb <0.48,0.46,0.43>] [1 srgb <0.66,0.63,0.58>] } } normal { granite 0.15 scale 0.4 } finish { diffuse 0.8 ambient 0 } } texture { Soot scale 0.6 }
@@ -158,7 +158,7 @@ cylinder { <-4.6,6.2,11.5>,<-15.5,6.2,34>,0.012 texture { DarkIron } }
     cylinder { <13.6*cos(a*2*pi/18),9.5,13.6*sin(a*2*pi/18)>,<13.6*cos((a+1)*2*pi/18),19.8,13.6*sin((a+1)*2*pi/18)>,0.09 }
     cylinder { <13.6*cos(a*2*pi/18),19.8,13.6*sin(a*2*pi/18)>,<13.6*cos((a+1)*2*pi/18),9.5,13.6*sin((a+1)*2*pi/18)>,0.09 } #local a=a+1; #end
   torus { 13.6,0.3 translate <0,20.6,0> } torus { 13.6,0.22 translate <0,14,0> } torus { 13.2,0.25 translate <0,11,0> } texture { Haze1 } }
-object { Gasholder translate <-40,0,118> }
+object { Gasholder translate <-63,0,140> }
 union { box { <-75,0,96>,<-60,6,110> } box { <-58,0,90>,<-49,4.6,100> } cylinder { <-66,0,88>,<-66,19,88>,1.2 } prism { linear_spline 0,14,4,<-76,6>,<-67.5,9.5>,<-59,6>,<-76,6> rotate -90*x translate <0,0,96> } texture { Haze1 } }
 union { box { <28,0,80>,<52,7,95> } box { <54,0,86>,<90,5,100> } texture { Haze1 } }
 union { #local i=0; #while (i<240) sphere { 0,1 scale <1.5+2.6*rand(Seed),1.3+2.2*rand(Seed),1.5> translate <-95+230*rand(Seed),1.2+3.4*rand(Seed)*rand(Seed),128+18*rand(Seed)> } #local i=i+1; #end
@@ -173,5 +173,5 @@ cylinder { 0,<0,0.92,0>,0.31 texture { pigment { granite scale 0.5 color_map { [
 #local i=0; #while (i<260) #local px=-8+6.2*rand(Seed); #local pz=3.6+12*rand(Seed); #local b=0; #while (b<7)
   cone { <px+0.03*rand(Seed),0,pz+0.03*rand(Seed)>,0.006,<px+0.16*(rand(Seed)-0.5),0.07+0.12*rand(Seed),pz+0.16*(rand(Seed)-0.5)>,0.001 texture { pigment { srgb <0.70,0.68,0.60>*(0.75+0.4*rand(Seed)) } finish { diffuse 0.9 ambient 0 } } } #local b=b+1; #end #local i=i+1; #end
 
-camera { perspective right x*4/3 up y location <-1.6,1.68,0.2> look_at <1.25,2.55,16> angle 60
+camera { perspective right x*4/3 up y location <-1.9,1.72,-0.6> look_at <0.1,2.75,16> angle 62
   #ifdef (Blur) aperture 0.03 focal_point <1.5,1.6,15> blur_samples 9 variance 1/1000 confidence 0.9 #end }

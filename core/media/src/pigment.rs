@@ -1,0 +1,121 @@
+//! One owned colouring thing.
+
+use lean_colour::BANDS;
+use serde::{Deserialize, Serialize};
+
+/// Stable name of a pigment inside its Box: lower-case words joined by hyphens, or a Colour Index name.
+#[derive(Clone, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[serde(transparent)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PigmentId(pub String);
+
+impl std::fmt::Display for PigmentId {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.write_str(&self.0)
+    }
+}
+
+impl From<&str> for PigmentId {
+    fn from(s: &str) -> Self {
+        Self(s.to_owned())
+    }
+}
+
+/// Parts by volume in a mix, ≥ 0. Only ratios matter.
+#[derive(Clone, Copy, Debug, PartialEq, PartialOrd, Serialize, Deserialize)]
+#[serde(transparent)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Parts(pub f64);
+
+/// Where the numbers of a pigment come from.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Provenance {
+    /// Shaped from general knowledge and fitted to single colours; never measured.
+    Modelled,
+    /// Given by the painter in a pigment file.
+    Given,
+}
+
+/// A pigment with its absorption K and scattering S per unit volume of paint.
+///
+/// Both are relative to titanium white, whose S at 550 nm is 1 (science: Kubelka & Munk 1931).
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+pub struct Pigment {
+    /// Stable name inside the Box.
+    pub id: PigmentId,
+    /// Plain name, shown everywhere.
+    pub name: String,
+    /// Colour Index generic names of what is in it; may be empty.
+    #[serde(default)]
+    pub colour_index: Vec<String>,
+    /// Absorption, 36 bands, ≥ 0.
+    pub k: Vec<f64>,
+    /// Scattering, 36 bands, ≥ 0.
+    pub s: Vec<f64>,
+    /// White is free in a mix and never counted in a lean set.
+    #[serde(default)]
+    pub white: bool,
+    /// Light-fastness class as commonly stated, `I` best; empty when unknown.
+    #[serde(default)]
+    pub lightfastness: String,
+    /// A metal or compound that calls for a caution; empty when none is known.
+    #[serde(default)]
+    pub hazard: String,
+    /// Where the numbers come from.
+    #[serde(default = "given")]
+    pub provenance: Provenance,
+}
+
+fn given() -> Provenance {
+    Provenance::Given
+}
+
+impl Pigment {
+    /// Checks the bands of this pigment.
+    ///
+    /// # Errors
+    /// Says which pigment, which list and which band is wrong, and what would be right.
+    pub fn check(&self) -> Result<(), String> {
+        if self.id.0.trim().is_empty() {
+            return Err("a pigment has an empty id: give every pigment a short name of its own".into());
+        }
+        for (what, list) in [("k", &self.k), ("s", &self.s)] {
+            if list.len() != BANDS {
+                return Err(format!("pigment \"{}\": {what} has {} numbers, but 36 are needed (380 to 730 nm by 10)", self.id, list.len()));
+            }
+            if let Some(i) = list.iter().position(|x| !x.is_finite() || *x < 0.0) {
+                let nm = lean_colour::spectrum::wavelength(i);
+                return Err(format!("pigment \"{}\": {what} at {nm} nm is {}, but it must be zero or more", self.id, list[i]));
+            }
+        }
+        if (0..BANDS).any(|i| self.k[i] == 0.0 && self.s[i] == 0.0) {
+            return Err(format!("pigment \"{}\": k and s are both zero in one band, which is no paint at all", self.id));
+        }
+        Ok(())
+    }
+
+    /// A stick or tube made of several pigments in the given parts (additivity: Duncan 1940).
+    pub fn blended(id: PigmentId, name: String, of: &[(&Pigment, Parts)]) -> Self {
+        let total: f64 = of.iter().map(|(_, p)| p.0).sum();
+        let mix = |band: fn(&Pigment) -> &Vec<f64>| {
+            (0..BANDS).map(|i| of.iter().map(|(pig, p)| band(pig)[i] * p.0 / total).sum()).collect::<Vec<f64>>()
+        };
+        let mut colour_index: Vec<String> = of.iter().filter(|(p, _)| !p.white).flat_map(|(p, _)| p.colour_index.clone()).collect();
+        colour_index.dedup();
+        let hazard = of.iter().map(|(p, _)| p.hazard.clone()).find(|h| !h.is_empty()).unwrap_or_default();
+        let worst = of.iter().map(|(p, _)| p.lightfastness.clone()).max_by_key(String::len).unwrap_or_default();
+        Self {
+            id,
+            name,
+            colour_index,
+            k: mix(|p| &p.k),
+            s: mix(|p| &p.s),
+            white: false,
+            lightfastness: worst,
+            hazard,
+            provenance: Provenance::Modelled,
+        }
+    }
+}
