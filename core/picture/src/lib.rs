@@ -1,1 +1,21 @@
-//! Placeholder.
+//! What a reference says: pixels read as values, temperatures and big shapes.
+//!
+//! **The three nouns and how they meet.** A [`Picture`] is an upright sRGB image decoded honestly from whatever was given;
+//! a [`Ladder`](values::Ladder) counts its pixels on the value scale; and a [`ZoneMap`] parts it into a handful of
+//! connected shapes whose [`outline`]s can be drawn and whose readings feed the plan.
+#![deny(missing_docs)]
+
+pub mod decode;
+pub mod outline;
+pub mod picture;
+pub mod readings;
+pub mod segment;
+pub mod split;
+pub mod values;
+pub mod views;
+pub mod zone_map;
+
+pub use decode::{Unreadable, decode};
+pub use picture::Picture;
+pub use readings::Reading;
+pub use zone_map::ZoneMap;
