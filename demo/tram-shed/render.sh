@@ -7,7 +7,7 @@ raw=$(mktemp --suffix=.png)
 povray +Iscene.pov +O"$raw" +W1600 +H1200 +A0.2 -D Declare=Blur=1
 /usr/bin/convert "$raw" \
   \( +clone -blur 0x14 -evaluate multiply 0.16 \) -compose screen -composite \
-  \( -size 1600x1200 radial-gradient:white-gray70 \) -compose multiply -composite \
-  \( -size 1600x1200 xc:gray50 -seed 7 +noise gaussian -attenuate 0.2 -colorspace Gray -blur 0x0.6 -level 10%,90% \) -compose softlight -composite \
-  -sigmoidal-contrast 2.5x55% -quality 90 -sampling-factor 4:2:0 -strip reference.jpg
+  \( -size 1600x1200 radial-gradient:white-gray84 \) -compose multiply -composite \
+  \( -size 1600x1200 xc:gray50 -seed 7 -attenuate 0.16 +noise gaussian -colorspace Gray -blur 0x0.7 \) -compose overlay -composite \
+  -sigmoidal-contrast 3.5x52% -modulate 101,106 -quality 90 -sampling-factor 4:2:0 -strip reference.jpg
 rm -f "$raw"

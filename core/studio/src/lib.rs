@@ -2,8 +2,18 @@
 //!
 //! **The three nouns and how they meet.** A [`Piece`](piece::Piece) is one planned work and changes only by
 //! [`Command`](piece::Command)s; a [`PaintBox`](paint_box::PaintBox) is what the painter owns; and the [`lean`] search picks the few
-//! pigments from the Box that meet the piece's zones. [`mixes`], [`studies`] and [`findings`] say what follows.
+//! pigments from the Box that meet the piece's zones. [`mixes`], [`studies`] and [`findings`] say what follows, and
+//! [`outlook`](mod@outlook) gathers it for the bench.
 #![deny(missing_docs)]
 
+pub mod cautions;
+pub mod findings;
 pub mod lean;
+pub mod mixes;
+pub mod outlook;
+pub mod paint_box;
+pub mod piece;
 pub mod progress;
+pub mod studies;
+pub mod words;
+pub mod zones;

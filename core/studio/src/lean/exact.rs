@@ -37,6 +37,7 @@ struct Candidate {
     /// Index into `pigments` and parts; unused slots have no parts.
     of: [(u8, u8); 4],
     lab: Lab,
+    value: f64,
 }
 
 impl<'a> Recipes<'a> {
@@ -53,7 +54,8 @@ impl<'a> Recipes<'a> {
                     of[slot] = (*i as u8, pattern[slot]);
                 }
                 of[3] = (w as u8, pattern[3]);
-                all.push(Candidate { of, lab: colour(&list, &of) });
+                let lab = colour(&list, &of);
+                all.push(Candidate { of, lab, value: lab.value().0 });
             }
         };
         if white.is_some() {
@@ -87,7 +89,7 @@ impl<'a> Recipes<'a> {
         let mut found: Vec<(f64, usize)> = Vec::with_capacity(count + 1);
         for (i, c) in self.all.iter().enumerate() {
             let worst = if found.len() < count { f64::INFINITY } else { found[found.len() - 1].0 };
-            let by_value = cost.of_value(c.lab.value().0 - value);
+            let by_value = cost.of_value(c.value - value);
             if by_value >= worst {
                 continue;
             }

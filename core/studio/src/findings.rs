@@ -1,0 +1,103 @@
+//! What the tool notices about a plan. Advice, never a lock. One small pure rule each.
+
+use crate::mixes::{Well, ZoneMix};
+use crate::piece::{Command, Piece, ZoneId};
+use serde::Serialize;
+
+/// Something noticed, with its reason and what would help.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Finding {
+    /// Stays the same while the finding is about the same thing.
+    pub key: String,
+    /// Zones it speaks of; may be empty.
+    pub zones: Vec<ZoneId>,
+    /// What.
+    pub title: String,
+    /// Why.
+    pub why: String,
+    /// Whose view it is.
+    pub school: String,
+    /// What the suggested change does; empty when there is none.
+    pub help: String,
+    /// The suggested change.
+    pub suggestion: Option<Command>,
+}
+
+/// All findings that are not answered yet, most pressing first.
+pub fn findings(piece: &Piece, mixes: &[ZoneMix], wells: &[Well]) -> Vec<Finding> {
+    let mut all = Vec::new();
+    all.extend(mixes.iter().filter_map(|m| beyond_the_set(piece, m)));
+    all.extend(read_as_one(piece));
+    all.extend(wells.iter().filter_map(|w| appears_once(piece, w, mixes)));
+    all.retain(|f| !piece.dismissed.iter().any(|d| d.finding == f.key));
+    all
+}
+
+/// A value the set cannot reach: half a step or more off.
+pub fn beyond_the_set(piece: &Piece, mix: &ZoneMix) -> Option<Finding> {
+    const FAR: f64 = 0.5;
+    if mix.delta_value.abs() < FAR {
+        return None;
+    }
+    let (side, limit) = if mix.delta_value > 0.0 { ("dark", "darkest") } else { ("light", "lightest") };
+    let near = mix.given.value.0;
+    Some(Finding {
+        key: format!("beyond-{}", mix.zone.0),
+        zones: vec![mix.zone],
+        title: format!("{} cannot go this {side}", capital(&piece.zone_label(mix.zone))),
+        why: format!("Of what this set can mix near that colour, the {limit} is {near:.1}; {:.1} is wanted.", mix.wanted.value.0),
+        school: "value plan".into(),
+        help: format!("Plan it at {near:.1}"),
+        suggestion: Some(Command::SetTarget { zone: mix.zone, target: mix.given.lab }),
+    })
+}
+
+/// Two neighbours planned so alike that they will read as one shape.
+pub fn read_as_one(piece: &Piece) -> Vec<Finding> {
+    const ALIKE: f64 = 0.2;
+    let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
+    let pairs = borders.into_iter().filter_map(|(a, b, _)| Some((piece.zone(ZoneId(a))?, piece.zone(ZoneId(b))?)));
+    pairs
+        .filter(|(a, b)| {
+            let value = a.target.value().steps_above(b.target.value()).abs();
+            let temperature = a.target.temperature().warmer_than(b.target.temperature()).abs();
+            value < ALIKE && temperature < lean_colour::temperature::SAME
+        })
+        .map(|(a, b)| Finding {
+            key: format!("as-one-{}-{}", a.id.0, b.id.0),
+            zones: vec![a.id, b.id],
+            title: format!("{} and {} will read as one", capital(&piece.zone_label(a.id)), piece.zone_label(b.id)),
+            why: "Neighbours of equal value and temperature lose the edge between them.".into(),
+            school: "value plan".into(),
+            help: "Join them on the picture, or move one in the field.".into(),
+            suggestion: None,
+        })
+        .collect()
+}
+
+/// A strong colour used in one zone only.
+pub fn appears_once(piece: &Piece, well: &Well, mixes: &[ZoneMix]) -> Option<Finding> {
+    const STRONG: f64 = 28.0;
+    if well.zones != 1 || piece.zones.len() < 4 {
+        return None;
+    }
+    let zone = mixes.iter().find(|m| m.mix.parts.iter().any(|p| p.pigment == well.pigment))?;
+    if zone.given.lab.chroma() < STRONG {
+        return None;
+    }
+    Some(Finding {
+        key: format!("once-{}", well.pigment),
+        zones: vec![zone.zone],
+        title: format!("{} appears once", capital(&well.name)),
+        why: "An accent alone can look dropped in. Most painters let a little of it into one or two other zones.".into(),
+        school: "every colour echoed".into(),
+        help: "Let a touch of it into a neighbour or into a far zone.".into(),
+        suggestion: None,
+    })
+}
+
+fn capital(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map(|c| c.to_uppercase().chain(chars).collect()).unwrap_or_default()
+}

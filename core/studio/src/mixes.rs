@@ -1,0 +1,180 @@
+//! A recipe for every zone, and what it misses by.
+
+use crate::lean::exact::Recipes;
+use crate::lean::search::white_of;
+use crate::lean::{Cost, Mix, Target};
+use crate::paint_box::PaintBox;
+use crate::piece::{Piece, ZoneId};
+use crate::words;
+use lean_colour::difference::ciede2000;
+use lean_colour::{Lab, Srgb8, Temperature, Value};
+use lean_media::{Pigment, PigmentId};
+use serde::Serialize;
+
+/// Cost above which a zone counts as out of reach of the set: half a step, or plainly another colour. A choice.
+const OUT_OF_REACH: f64 = 10.0;
+
+/// Where a colour lies in the field, and how the screen shows it.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Mark {
+    /// The colour.
+    pub lab: Lab,
+    /// Up and down, 0..=10.
+    pub value: Value,
+    /// Across: warmer (+) or cooler (−) than the picture's own neutral.
+    pub temperature: Temperature,
+    /// For the screen.
+    pub screen: Srgb8,
+}
+
+impl Mark {
+    /// The mark of a colour in a field whose middle is `neutral`.
+    pub fn of(lab: Lab, neutral: Temperature) -> Self {
+        Self { lab, value: lab.value(), temperature: Temperature(lab.temperature().warmer_than(neutral)), screen: lab.xyz().srgb() }
+    }
+}
+
+/// The recipe of one zone with what it misses by: value, temperature, colour.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ZoneMix {
+    /// Which zone.
+    pub zone: ZoneId,
+    /// What is wanted.
+    pub wanted: Mark,
+    /// What the mix gives.
+    pub given: Mark,
+    /// What goes in.
+    pub mix: Mix,
+    /// Steps too light (+) or dark (−).
+    pub delta_value: f64,
+    /// Too warm (+) or cool (−).
+    pub delta_temperature: f64,
+    /// CIEDE2000.
+    pub difference: f64,
+    /// The same in one sentence.
+    pub sentence: String,
+    /// The difference in one word.
+    pub closeness: &'static str,
+    /// False when the set cannot come near.
+    pub reached: bool,
+}
+
+/// Compares a mix with what was wanted.
+pub fn compare(zone: ZoneId, wanted: Lab, mix: Mix, neutral: Temperature) -> ZoneMix {
+    let (w, g) = (Mark::of(wanted, neutral), Mark::of(mix.lab, neutral));
+    let delta_value = g.value.steps_above(w.value);
+    let delta_temperature = g.temperature.warmer_than(w.temperature);
+    let difference = ciede2000(mix.lab, wanted);
+    ZoneMix {
+        zone,
+        wanted: w,
+        given: g,
+        mix,
+        delta_value,
+        delta_temperature,
+        difference,
+        sentence: words::sentence(delta_value, delta_temperature, difference),
+        closeness: words::closeness(difference),
+        reached: Cost::default().of_value(delta_value) + difference <= OUT_OF_REACH,
+    }
+}
+
+/// Weight of each zone in a search: the root of its area, so that small zones still count, times its importance. A choice.
+pub fn targets(piece: &Piece) -> Vec<Target> {
+    piece.zones.iter().map(|z| Target { lab: z.target, weight: z.reading.area.max(0.0).sqrt() * z.importance.factor() }).collect()
+}
+
+/// The set's pigments that are in the Box, and the Box's white.
+pub fn pigments_of<'a>(paint_box: &'a PaintBox, set: &[PigmentId]) -> (Vec<&'a Pigment>, Option<&'a Pigment>) {
+    let found = set.iter().filter_map(|id| paint_box.find(id)).filter(|p| !p.white).collect();
+    (found, white_of(&paint_box.pigments))
+}
+
+/// The best recipe for every zone from the set in use. Empty without a set.
+pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
+    let neutral = piece.neutral();
+    piece.zones.iter().filter_map(|z| recipes.best(z.target, Cost::default()).map(|(_, mix)| compare(z.id, z.target, mix, neutral))).collect()
+}
+
+/// How far a set reaches in one band of value.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ReachRow {
+    /// Middle of the band.
+    pub value: f64,
+    /// Coolest mix, relative to the picture's neutral.
+    pub cool: f64,
+    /// Warmest mix.
+    pub warm: f64,
+}
+
+/// The region of the field that mixes of a set fill, darkest band first.
+pub fn reach(recipes: &Recipes, neutral: Temperature) -> Vec<ReachRow> {
+    const BAND: f64 = 0.4;
+    let mut rows: Vec<Option<ReachRow>> = vec![None; (10.0 / BAND) as usize + 1];
+    for lab in recipes.colours() {
+        let m = Mark::of(lab, neutral);
+        let at = ((m.value.0 / BAND) as usize).min(rows.len() - 1);
+        let row = rows[at].get_or_insert(ReachRow { value: (at as f64 + 0.5) * BAND, cool: m.temperature.0, warm: m.temperature.0 });
+        row.cool = row.cool.min(m.temperature.0);
+        row.warm = row.warm.max(m.temperature.0);
+    }
+    rows.into_iter().flatten().collect()
+}
+
+/// One pigment of the set in the tray.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Well {
+    /// Which pigment.
+    pub pigment: PigmentId,
+    /// Its plain name.
+    pub name: String,
+    /// Its masstone.
+    pub mark: Mark,
+    /// In how many zones it is.
+    pub zones: usize,
+    /// Share of all paint laid, 0..=1.
+    pub share: f64,
+    /// By how much the cost rises without it.
+    pub price: f64,
+}
+
+/// The wells of the tray with their use and price.
+pub fn wells(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix]) -> Vec<Well> {
+    let (set, white) = pigments_of(paint_box, &piece.chosen.pigments);
+    let wanted = targets(piece);
+    let any = wanted.iter().map(|t| t.weight).sum::<f64>() > 0.0;
+    let cost = |of: &[&Pigment]| if any { Recipes::of(of, white).cost_of(&wanted, Cost::default()) } else { 0.0 };
+    let whole = cost(&set);
+    set.iter()
+        .map(|p| {
+            let rest: Vec<&Pigment> = set.iter().copied().filter(|q| q.id != p.id).collect();
+            let (mut zones, mut share) = (0, 0.0);
+            for m in mixes {
+                let total: u32 = m.mix.parts.iter().map(|x| u32::from(x.parts)).sum();
+                if let Some(own) = m.mix.parts.iter().find(|x| x.pigment == p.id) {
+                    zones += 1;
+                    share += f64::from(own.parts) / f64::from(total) * piece.zone(m.zone).map_or(0.0, |z| z.reading.area);
+                }
+            }
+            let price = if rest.is_empty() && white.is_none() { f64::NAN } else { cost(&rest) - whole };
+            Well {
+                pigment: p.id.clone(),
+                name: p.name.clone(),
+                mark: Mark::of(masstone(p), piece.neutral()),
+                zones,
+                share,
+                price: if price.is_finite() { price } else { 0.0 },
+            }
+        })
+        .collect()
+}
+
+/// Colour of a pigment laid alone and opaque.
+pub fn masstone(pigment: &Pigment) -> Lab {
+    use lean_media::opaque::{OIL, Paint};
+    Paint::mixed(&[(pigment, lean_media::Parts(1.0))]).map_or(Lab::new(0.0, 0.0, 0.0), |p| p.opaque(OIL).xyz().lab())
+}

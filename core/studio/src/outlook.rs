@@ -1,0 +1,112 @@
+//! Everything the bench shows of a piece that follows from it: marks, mixes, tray, reach, findings.
+
+use crate::findings::{Finding, findings};
+use crate::lean::exact::Recipes;
+use crate::mixes::{self, Mark, ReachRow, Well, ZoneMix};
+use crate::paint_box::PaintBox;
+use crate::piece::{Piece, ZoneId};
+use lean_picture::outline::{self, Arc, TOLERANCE};
+use serde::Serialize;
+
+/// A zone where it lies on the picture and in the field.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ZoneShape {
+    /// Which zone.
+    pub zone: ZoneId,
+    /// SVG path data in cells of the zone grid; fill by the even–odd rule.
+    pub path: String,
+    /// Where its number is written, in cells.
+    pub heart_x: f64,
+    /// Where its number is written, in cells.
+    pub heart_y: f64,
+    /// What the reference reads.
+    pub reading: Mark,
+    /// What is planned.
+    pub target: Mark,
+}
+
+/// What follows from a piece.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Outlook {
+    /// Cells across the zone grid; 0 without zones.
+    pub grid_width: u32,
+    /// Cells down the zone grid.
+    pub grid_height: u32,
+    /// Every zone.
+    pub shapes: Vec<ZoneShape>,
+    /// Pairs of zones that share a border.
+    pub borders: Vec<[ZoneId; 2]>,
+    /// A recipe for every zone; empty without a set.
+    pub mixes: Vec<ZoneMix>,
+    /// The tray.
+    pub wells: Vec<Well>,
+    /// What the set can reach, darkest first.
+    pub reach: Vec<ReachRow>,
+    /// Cost of the set in use.
+    pub cost: Option<f64>,
+    /// What was noticed.
+    pub findings: Vec<Finding>,
+    /// Fingerprint of zones, locks and Box: compare with that of a search or study.
+    pub basis: String,
+}
+
+/// Works out what follows from `piece` with the Box it draws on.
+pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
+    let neutral = piece.neutral();
+    let (arcs, grid) = arcs(piece);
+    let shapes = piece
+        .zones
+        .iter()
+        .map(|z| {
+            let heart = piece.zone_map.as_ref().and_then(|m| m.heart(z.id.0)).unwrap_or((0, 0));
+            ZoneShape {
+                zone: z.id,
+                path: outline::path_data(&outline::rings(&arcs, z.id.0)),
+                heart_x: f64::from(heart.0) + 0.5,
+                heart_y: f64::from(heart.1) + 0.5,
+                reading: Mark::of(z.reading.lab, neutral),
+                target: Mark::of(z.target, neutral),
+            }
+        })
+        .collect();
+    let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
+    let mut outlook = Outlook {
+        grid_width: grid.0,
+        grid_height: grid.1,
+        shapes,
+        borders: borders.into_iter().map(|(a, b, _)| [ZoneId(a), ZoneId(b)]).collect(),
+        mixes: Vec::new(),
+        wells: Vec::new(),
+        reach: Vec::new(),
+        cost: None,
+        findings: Vec::new(),
+        basis: basis(piece, paint_box),
+    };
+    if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
+        let (set, white) = mixes::pigments_of(paint_box, &piece.chosen.pigments);
+        let recipes = Recipes::of(&set, white);
+        outlook.mixes = mixes::mixes(piece, &recipes);
+        outlook.wells = mixes::wells(piece, paint_box, &outlook.mixes);
+        outlook.reach = mixes::reach(&recipes, neutral);
+        let targets = mixes::targets(piece);
+        outlook.cost = (targets.iter().map(|t| t.weight).sum::<f64>() > 0.0).then(|| recipes.cost_of(&targets, Default::default()));
+    }
+    outlook.findings = findings(piece, &outlook.mixes, &outlook.wells);
+    outlook
+}
+
+/// Simplified edges of a piece's zones and the size of their grid.
+pub fn arcs(piece: &Piece) -> (Vec<Arc>, (u32, u32)) {
+    piece.zone_map.as_ref().map_or((Vec::new(), (0, 0)), |m| (outline::arcs(m, TOLERANCE), (m.width, m.height)))
+}
+
+/// Fingerprint of what a search or study depends on (FNV-1a, 64 bits).
+pub fn basis(piece: &Piece, paint_box: Option<&PaintBox>) -> String {
+    let zones: Vec<_> = piece.zones.iter().map(|z| (z.id, z.target, z.importance, z.reading.area)).collect();
+    let pigments: Vec<_> = paint_box.map(|b| b.pigments.iter().map(|p| (&p.id, &p.k, &p.s, p.white)).collect()).unwrap_or_default();
+    let text = serde_json::to_string(&(zones, &piece.locked, &piece.excluded, pigments)).unwrap_or_default();
+    let hash = text.bytes().fold(0xcbf2_9ce4_8422_2325u64, |h, b| (h ^ u64::from(b)).wrapping_mul(0x0100_0000_01b3));
+    format!("{hash:016x}")
+}

@@ -1,0 +1,207 @@
+//! The one place where a piece changes.
+
+use super::command::Command;
+use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
+use lean_media::{PigmentId, ground};
+use lean_picture::ZoneMap;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeSet;
+use thiserror::Error;
+
+/// Why a command was refused. The piece is unchanged.
+#[derive(Debug, Error, PartialEq)]
+pub enum Refusal {
+    /// No such zone.
+    #[error("There is no zone {0} in this piece any more. Choose one of the zones on the picture.")]
+    NoSuchZone(u16),
+    /// A text is missing or too long.
+    #[error("{0}")]
+    Text(String),
+    /// A number is out of range.
+    #[error("{0}")]
+    Range(String),
+    /// Something named is not there.
+    #[error("{0}")]
+    Unknown(String),
+    /// Parts of the command contradict each other.
+    #[error("{0}")]
+    Contradiction(String),
+}
+
+/// The commands that take a change back, in order. Small enough to be kept in the log for good.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+pub struct Undo(pub Vec<Command>);
+
+impl Piece {
+    /// The piece after a command, and how to get back. Pure: nothing else changes a piece.
+    ///
+    /// # Errors
+    /// A [`Refusal`] that says what was wrong and what to do; the piece stays as it is.
+    pub fn apply(&self, command: Command) -> Result<(Self, Undo), Refusal> {
+        self.check(&command)?;
+        let undo = Undo(self.reverse(&command));
+        let mut next = self.clone();
+        next.carry_out(command);
+        Ok((next, undo))
+    }
+
+    fn check(&self, command: &Command) -> Result<(), Refusal> {
+        match command {
+            Command::SetBrief { brief } => {
+                check_text("The title", &brief.title, 1)?;
+                check_size(brief.size)?;
+                if ground::find(&brief.ground).is_none() {
+                    return Err(Refusal::Unknown(format!("There is no ground \"{}\". Choose one from the list.", brief.ground.0)));
+                }
+                Ok(())
+            }
+            Command::SetReference { reference, zone_map, zones } => {
+                if reference.is_none() && !zones.is_empty() {
+                    return Err(Refusal::Contradiction("Zones need a reference to lie on.".into()));
+                }
+                check_zones(zone_map.as_ref(), zones)
+            }
+            Command::LayZones { zone_map, zones, what } => {
+                check_text("The description", what, 1)?;
+                check_zones(zone_map.as_ref(), zones)
+            }
+            Command::RenameZone { zone, name } => {
+                check_text("The name", name, 0)?;
+                self.known(*zone)
+            }
+            Command::SetImportance { zone, .. } | Command::SetTarget { zone, .. } => self.known(*zone),
+            Command::SetChoice { locked, excluded } => check_choice(locked, excluded),
+            Command::KeepSearch { chosen, .. } | Command::ChooseSet { chosen } => check_distinct(&chosen.pigments),
+            Command::KeepStudies { studies, chosen } => match chosen {
+                Some(slot) if !studies.iter().any(|s| s.slot == *slot) => Err(Refusal::Unknown(format!("Study {slot:?} has not been made."))),
+                _ => Ok(()),
+            },
+            Command::ChooseStudy { slot: Some(slot) } if !self.studies.iter().any(|s| s.slot == *slot) => {
+                Err(Refusal::Unknown(format!("Study {slot:?} has not been made yet. Make the studies first.")))
+            }
+            Command::SetSheet { sheet } if !(20.0..=300.0).contains(&sheet.longer_side.0) => {
+                Err(Refusal::Range(format!("A study of {} mm cannot be printed. Its longer side may be 20 to 300 mm.", sheet.longer_side.0)))
+            }
+            _ => Ok(()),
+        }
+    }
+
+    fn known(&self, zone: ZoneId) -> Result<(), Refusal> {
+        self.zone(zone).map(|_| ()).ok_or(Refusal::NoSuchZone(zone.0))
+    }
+
+    fn reverse(&self, command: &Command) -> Vec<Command> {
+        let keep_choice = || Command::SetChoice { locked: self.locked.clone(), excluded: self.excluded.clone() };
+        let keep_search = || Command::KeepSearch { search: self.search.clone(), chosen: self.chosen.clone() };
+        let keep_studies = || Command::KeepStudies { studies: self.studies.clone(), chosen: self.chosen_study };
+        let zone = |id: &ZoneId| self.zone(*id).cloned();
+        match command {
+            Command::SetBrief { .. } => vec![Command::SetBrief { brief: self.brief.clone() }],
+            Command::UseBox { .. } => vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), keep_search(), keep_studies()],
+            Command::SetReference { .. } => vec![
+                Command::SetReference { reference: self.reference.clone(), zone_map: self.zone_map.clone(), zones: self.zones.clone() },
+                keep_search(),
+                keep_studies(),
+            ],
+            Command::LayZones { .. } => {
+                vec![Command::LayZones { zone_map: self.zone_map.clone(), zones: self.zones.clone(), what: "the zones as they were".into() }]
+            }
+            Command::RenameZone { zone: id, .. } => zone(id).map(|z| Command::RenameZone { zone: z.id, name: z.name }).into_iter().collect(),
+            Command::SetImportance { zone: id, .. } => zone(id).map(|z| Command::SetImportance { zone: z.id, importance: z.importance }).into_iter().collect(),
+            Command::SetTarget { zone: id, .. } => zone(id).map(|z| Command::SetTarget { zone: z.id, target: z.target }).into_iter().collect(),
+            Command::SetChoice { .. } => vec![keep_choice()],
+            Command::KeepSearch { .. } => vec![keep_search()],
+            Command::ChooseSet { .. } => vec![Command::ChooseSet { chosen: self.chosen.clone() }],
+            Command::KeepStudies { .. } => vec![keep_studies()],
+            Command::ChooseStudy { .. } => vec![Command::ChooseStudy { slot: self.chosen_study }],
+            Command::SetSheet { .. } => vec![Command::SetSheet { sheet: self.sheet }],
+            Command::SetDismissed { .. } => vec![Command::SetDismissed { dismissed: self.dismissed.clone() }],
+        }
+    }
+
+    fn carry_out(&mut self, command: Command) {
+        match command {
+            Command::SetBrief { brief } => self.brief = brief,
+            Command::UseBox { paint_box } => {
+                self.paint_box = paint_box;
+                self.locked.clear();
+                self.excluded.clear();
+                self.search = None;
+                self.chosen.pigments.clear();
+                self.studies.clear();
+                self.chosen_study = None;
+            }
+            Command::SetReference { reference, zone_map, zones } => {
+                self.reference = reference;
+                self.zone_map = zone_map;
+                self.zones = zones;
+                self.search = None;
+                self.studies.clear();
+                self.chosen_study = None;
+            }
+            Command::LayZones { zone_map, zones, .. } => {
+                self.zone_map = zone_map;
+                self.zones = zones;
+            }
+            Command::RenameZone { zone, name } => self.change(zone, |z| z.name = name),
+            Command::SetImportance { zone, importance } => self.change(zone, |z| z.importance = importance),
+            Command::SetTarget { zone, target } => self.change(zone, |z| z.target = target),
+            Command::SetChoice { locked, excluded } => (self.locked, self.excluded) = (locked, excluded),
+            Command::KeepSearch { search, chosen } => (self.search, self.chosen) = (search, chosen),
+            Command::ChooseSet { chosen } => self.chosen = chosen,
+            Command::KeepStudies { studies, chosen } => (self.studies, self.chosen_study) = (studies, chosen),
+            Command::ChooseStudy { slot } => self.chosen_study = slot,
+            Command::SetSheet { sheet } => self.sheet = sheet,
+            Command::SetDismissed { dismissed } => self.dismissed = dismissed,
+        }
+    }
+
+    fn change(&mut self, id: ZoneId, f: impl FnOnce(&mut Zone)) {
+        if let Some(z) = self.zones.iter_mut().find(|z| z.id == id) {
+            f(z);
+        }
+    }
+}
+
+fn check_text(what: &str, text: &str, least: usize) -> Result<(), Refusal> {
+    let n = text.trim().chars().count();
+    if n < least {
+        return Err(Refusal::Text(format!("{what} is empty. Write a word or two.")));
+    }
+    if n > MOST_NAME {
+        return Err(Refusal::Text(format!("{what} has {n} characters; {MOST_NAME} fit.")));
+    }
+    Ok(())
+}
+
+fn check_size(size: Size) -> Result<(), Refusal> {
+    for (side, mm) in [("wide", size.width.0), ("high", size.height.0)] {
+        if !(10.0..=3000.0).contains(&mm) {
+            return Err(Refusal::Range(format!("A piece {mm} mm {side} is out of range. Each side may be 10 to 3000 mm.")));
+        }
+    }
+    Ok(())
+}
+
+fn check_zones(map: Option<&ZoneMap>, zones: &[Zone]) -> Result<(), Refusal> {
+    let on_map: BTreeSet<u16> = map.map(|m| m.zones()).unwrap_or_default().into_iter().collect();
+    let listed: BTreeSet<u16> = zones.iter().map(|z| z.id.0).collect();
+    if listed.len() != zones.len() || on_map != listed {
+        return Err(Refusal::Contradiction("The zones listed are not the zones on the map. Find the zones again.".into()));
+    }
+    Ok(())
+}
+
+fn check_choice(locked: &[PigmentId], excluded: &[PigmentId]) -> Result<(), Refusal> {
+    check_distinct(locked)?;
+    check_distinct(excluded)?;
+    match locked.iter().find(|p| excluded.contains(p)) {
+        Some(p) => Err(Refusal::Contradiction(format!("\"{p}\" cannot be both locked and excluded."))),
+        None => Ok(()),
+    }
+}
+
+fn check_distinct(pigments: &[PigmentId]) -> Result<(), Refusal> {
+    let distinct: BTreeSet<&PigmentId> = pigments.iter().collect();
+    if distinct.len() == pigments.len() { Ok(()) } else { Err(Refusal::Contradiction("A pigment is named twice. Name each once.".into())) }
+}

@@ -1,0 +1,132 @@
+//! Everything that can be done to a piece.
+
+use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
+use crate::paint_box::BoxId;
+use lean_colour::Lab;
+use lean_media::PigmentId;
+use lean_picture::ZoneMap;
+use serde::{Deserialize, Serialize};
+
+/// One change to a piece. Commands carry facts, never pixels: whatever had to be computed was computed before.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case", tag = "do")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Command {
+    /// Title, medium, ground and size.
+    SetBrief {
+        /// The whole new brief.
+        brief: Brief,
+    },
+    /// Draw on another Box. Locks, exclusions and the set are cleared: they name pigments of the old one.
+    UseBox {
+        /// Which; `None` draws on none.
+        paint_box: Option<BoxId>,
+    },
+    /// Put a reference in place with its zones.
+    SetReference {
+        /// What the file is.
+        reference: Option<Reference>,
+        /// Which zone every place belongs to.
+        #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+        zone_map: Option<ZoneMap>,
+        /// What each zone reads.
+        zones: Vec<Zone>,
+    },
+    /// Lay zones anew over the same reference.
+    LayZones {
+        /// Which zone every place belongs to.
+        #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+        zone_map: Option<ZoneMap>,
+        /// What each zone reads and should be.
+        zones: Vec<Zone>,
+        /// What was done, for the line that says what was undone.
+        what: String,
+    },
+    /// Give a zone a name.
+    RenameZone {
+        /// Which.
+        zone: ZoneId,
+        /// At most 80 characters; empty takes the name away.
+        name: String,
+    },
+    /// Say how much a zone matters.
+    SetImportance {
+        /// Which.
+        zone: ZoneId,
+        /// How much.
+        importance: Importance,
+    },
+    /// Say what a zone should be.
+    SetTarget {
+        /// Which.
+        zone: ZoneId,
+        /// The wanted colour.
+        target: Lab,
+    },
+    /// Say which pigments must and must not be in a set.
+    SetChoice {
+        /// Must be in.
+        locked: Vec<PigmentId>,
+        /// Must not be in.
+        excluded: Vec<PigmentId>,
+    },
+    /// Keep the result of a search and take one of its sets into use.
+    KeepSearch {
+        /// The result.
+        search: Option<SearchKept>,
+        /// The set to use.
+        chosen: ChosenSet,
+    },
+    /// Take a set into use.
+    ChooseSet {
+        /// The set.
+        chosen: ChosenSet,
+    },
+    /// Keep studies that were made.
+    KeepStudies {
+        /// Up to three.
+        studies: Vec<Study>,
+        /// The one carried forward, if any.
+        chosen: Option<StudySlot>,
+    },
+    /// Carry a study forward.
+    ChooseStudy {
+        /// Which; `None` takes the choice back.
+        slot: Option<StudySlot>,
+    },
+    /// Say how studies are printed.
+    SetSheet {
+        /// The settings.
+        sheet: SheetSettings,
+    },
+    /// Answer a finding, or (with an empty list entry removed) take the answer back.
+    SetDismissed {
+        /// All answered findings.
+        dismissed: Vec<Dismissal>,
+    },
+}
+
+impl Command {
+    /// What this does, in a few words for the line that says what was done or undone.
+    pub fn describe(&self) -> String {
+        match self {
+            Self::SetBrief { .. } => "the brief".into(),
+            Self::UseBox { .. } => "the Box".into(),
+            Self::SetReference { reference: Some(r), .. } => format!("the reference {}", r.file_name),
+            Self::SetReference { .. } => "the reference".into(),
+            Self::LayZones { what, .. } => what.clone(),
+            Self::RenameZone { zone, name } if name.is_empty() => format!("the name of zone {}", zone.0),
+            Self::RenameZone { name, .. } => format!("the name {name}"),
+            Self::SetImportance { zone, .. } => format!("the importance of zone {}", zone.0),
+            Self::SetTarget { zone, .. } => format!("the target of zone {}", zone.0),
+            Self::SetChoice { .. } => "locks and exclusions".into(),
+            Self::KeepSearch { .. } => "the search".into(),
+            Self::ChooseSet { chosen } => format!("the set of {}", chosen.pigments.len()),
+            Self::KeepStudies { .. } => "the studies".into(),
+            Self::ChooseStudy { slot: Some(s) } => format!("the choice of study {s:?}"),
+            Self::ChooseStudy { slot: None } => "the choice of a study".into(),
+            Self::SetSheet { .. } => "the sheet".into(),
+            Self::SetDismissed { .. } => "an answered finding".into(),
+        }
+    }
+}

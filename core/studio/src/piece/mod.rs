@@ -1,0 +1,12 @@
+//! A piece as one aggregate: state, commands, and nothing else that changes it.
+
+mod apply;
+mod command;
+mod state;
+
+pub use apply::{Refusal, Undo};
+pub use command::Command;
+pub use state::{
+    Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, Reference, Schemed, SearchKept, SheetSettings, Size, Study, StudyMix, StudySlot, Zone,
+    ZoneId,
+};

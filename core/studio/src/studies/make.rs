@@ -1,0 +1,100 @@
+//! Making the three studies, each with its own exact lean set.
+
+use super::order::{choose_together, ordered_pairs};
+use super::scheme;
+use crate::lean::exact::Recipes;
+use crate::lean::search::{NoAnswer, search, white_of};
+use crate::lean::{Choice, Cost, Target};
+use crate::mixes::{pigments_of, targets};
+use crate::outlook::basis;
+use crate::paint_box::PaintBox;
+use crate::piece::{Piece, Schemed, Study, StudyMix, StudySlot};
+use crate::progress::{Progress, Stage};
+use lean_colour::Lab;
+use lean_media::Pigment;
+
+/// Size of a study's lean set when the painter has not chosen one.
+const USUAL_SIZE: usize = 5;
+
+/// Makes study A as read, B by opposites and C by neighbours. B and C hold the planned values within a quarter step as far as the
+/// Box can, and keep warm zones warmer than their neighbours.
+///
+/// # Errors
+/// See [`NoAnswer`]: too few pigments, no zones, cancelled.
+pub fn make(piece: &Piece, paint_box: &PaintBox, progress: &dyn Progress) -> Result<Vec<Study>, NoAnswer> {
+    if piece.zones.is_empty() {
+        return Err(NoAnswer::NoTargets);
+    }
+    let plan = Plan { piece, paint_box, size: size_of_sets(piece, paint_box), singles: single_colours(paint_box) };
+    let mut versions: Vec<Vec<Lab>> = Vec::new();
+    let mut studies = Vec::new();
+    for (i, slot) in [StudySlot::A, StudySlot::B, StudySlot::C].into_iter().enumerate() {
+        let stage = Stage { whole: progress, from: i as f64 / 3.0, span: 1.0 / 3.0 };
+        let scheme = plan.scheme(slot, &versions);
+        let wanted = scheme::wanted(piece, scheme);
+        studies.push(plan.study(slot, scheme, &wanted, &stage)?);
+        versions.push(wanted);
+    }
+    Ok(studies)
+}
+
+fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
+    let owned = paint_box.pigments.iter().filter(|p| !p.white && !piece.excluded.contains(&p.id)).count();
+    let wished = if piece.chosen.pigments.is_empty() { USUAL_SIZE } else { piece.chosen.pigments.len() };
+    wished.clamp(2, 6).max(piece.locked.len()).min(owned.max(1))
+}
+
+/// Colours of every pigment alone and with white: a quick measure of what the Box finds easy.
+fn single_colours(paint_box: &PaintBox) -> Vec<Lab> {
+    let white = white_of(&paint_box.pigments);
+    paint_box.pigments.iter().filter(|p| !p.white).flat_map(|p| Recipes::of(&[p], white).colours().collect::<Vec<_>>()).collect()
+}
+
+struct Plan<'a> {
+    piece: &'a Piece,
+    paint_box: &'a PaintBox,
+    size: usize,
+    singles: Vec<Lab>,
+}
+
+impl Plan<'_> {
+    fn scheme(&self, slot: StudySlot, others: &[Vec<Lab>]) -> Schemed {
+        let candidates = match slot {
+            StudySlot::A => return Schemed::AsRead,
+            StudySlot::B => scheme::opposite_schemes(),
+            StudySlot::C => scheme::neighbour_schemes(),
+        };
+        scheme::choose(self.piece, &candidates, others, |colours| self.effort(colours)).unwrap_or(Schemed::AsRead)
+    }
+
+    /// Mean distance from the wanted colours to the nearest pigment or tint, hue and chroma only: values can be mixed.
+    fn effort(&self, colours: &[Lab]) -> f64 {
+        let near = |c: &Lab| self.singles.iter().map(|s| (s.a - c.a).hypot(s.b - c.b) + 0.35 * (s.l - c.l).abs()).fold(f64::INFINITY, f64::min);
+        self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()
+    }
+
+    fn study(&self, slot: StudySlot, scheme: Schemed, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
+        let cost = if slot == StudySlot::A { Cost::default() } else { Cost { hold: Some(Cost::QUARTER_STEP), ..Cost::default() } };
+        let aims: Vec<Target> = targets(self.piece).iter().zip(wanted).map(|(t, lab)| Target { lab: *lab, weight: t.weight }).collect();
+        let choice = Choice { locked: self.piece.locked.clone(), excluded: self.piece.excluded.clone() };
+        let found = search(&self.paint_box.pigments, &aims, &choice, self.size..=self.size, cost, progress, &|_| {})?;
+        let set = found.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into()))?;
+        let (pigments, white): (Vec<&Pigment>, _) = pigments_of(self.paint_box, &set.pigments);
+        let recipes = Recipes::of(&pigments, white);
+        let pairs = if slot == StudySlot::A { Vec::new() } else { ordered_pairs(self.piece) };
+        let mixes = choose_together(&recipes, wanted, cost, &pairs);
+        Ok(Study {
+            slot,
+            scheme,
+            pigments: set.pigments,
+            cost: set.cost,
+            mixes: self.piece.zones.iter().zip(wanted).zip(mixes).map(|((z, w), mix)| StudyMix { zone: z.id, wanted: *w, mix }).collect(),
+            basis: basis(self.piece, Some(self.paint_box)),
+        })
+    }
+}
+
+/// How far the mixes of a study leave the planned values at most, in steps.
+pub fn most_off(study: &Study) -> f64 {
+    study.mixes.iter().map(|m| (m.mix.lab.value().0 - m.wanted.value().0).abs()).fold(0.0, f64::max)
+}

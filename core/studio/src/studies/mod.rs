@@ -1,0 +1,8 @@
+//! Three small colour versions of a piece: one as read, two with the values held and the hues freed.
+
+pub mod make;
+pub mod order;
+pub mod scheme;
+pub mod sheet;
+
+pub use make::make;

@@ -1,0 +1,176 @@
+//! Hues freed, values held, warm kept warmer than its neighbours.
+
+use crate::piece::{Piece, Schemed, Zone};
+use lean_colour::difference::ciede2000;
+use lean_colour::real::toward_real;
+use lean_colour::temperature::WARM_POLE;
+use lean_colour::{Lab, Value};
+
+/// Share of the picture that the ruling hue of two opposites should cover. A choice.
+const RULES: f64 = 0.68;
+/// Least chroma that still shows a hue. A choice.
+const FAINT: f64 = 9.0;
+/// Width of a neighbours scheme on the circle, in degrees. A choice.
+const STRETCH: f64 = 62.0;
+/// Mean CIEDE2000 by which a study must leave the others to be another picture. A choice.
+pub const REALLY_DIFFERS: f64 = 7.0;
+
+/// Colours wanted in each zone under a scheme, in the order of `piece.zones`.
+pub fn wanted(piece: &Piece, scheme: Schemed) -> Vec<Lab> {
+    match scheme {
+        Schemed::AsRead => piece.zones.iter().map(|z| z.target).collect(),
+        Schemed::Opposites { dominant, other } => opposites(piece, dominant, other),
+        Schemed::Neighbours { from, to } => neighbours(piece, from, to),
+    }
+}
+
+/// Candidate schemes of two opposites: every 15°, leaving out axes that lie across warm and cool (they could not keep warm
+/// zones warm).
+pub fn opposite_schemes() -> Vec<Schemed> {
+    hues(15.0).filter(|h| warmth(*h).abs() > 0.45).map(|h| Schemed::Opposites { dominant: h, other: (h + 180.0).rem_euclid(360.0) }).collect()
+}
+
+/// Candidate schemes of neighbours: stretches that do not pass a pole, so that along them warmer is always one way.
+pub fn neighbour_schemes() -> Vec<Schemed> {
+    hues(15.0)
+        .filter_map(|h| {
+            let (a, b) = (h, (h + STRETCH).rem_euclid(360.0));
+            let passes = |pole: f64| (pole - h).rem_euclid(360.0) < STRETCH;
+            if passes(WARM_POLE) || passes(WARM_POLE + 180.0) {
+                return None;
+            }
+            let (from, to) = if warmth(a) < warmth(b) { (a, b) } else { (b, a) };
+            Some(Schemed::Neighbours { from, to })
+        })
+        .collect()
+}
+
+fn hues(step: f64) -> impl Iterator<Item = f64> {
+    (0..(360.0 / step) as usize).map(move |i| i as f64 * step)
+}
+
+/// Temperature of a unit of chroma at a hue, −1..=1.
+fn warmth(hue: f64) -> f64 {
+    (hue - WARM_POLE).to_radians().cos()
+}
+
+/// Chroma a zone of this value may have: little near black and white, most in the middle.
+fn room(value: Value, most: f64) -> f64 {
+    let arch = (std::f64::consts::PI * value.0.clamp(0.0, 10.0) / 10.0).sin();
+    most * (0.22 + 0.78 * arch)
+}
+
+/// Typical strength of colour of the piece, kept by its studies.
+fn strength(piece: &Piece) -> f64 {
+    let strongest = piece.zones.iter().map(|z| z.target.chroma()).fold(0.0, f64::max);
+    strongest.clamp(30.0, 52.0)
+}
+
+/// Rank of each zone from coolest 0 to warmest 1 by area passed: half its own area counted.
+fn warm_rank(zones: &[Zone]) -> Vec<f64> {
+    let t: Vec<f64> = zones.iter().map(|z| z.target.temperature().0).collect();
+    let total: f64 = zones.iter().map(|z| z.reading.area).sum::<f64>().max(f64::MIN_POSITIVE);
+    (0..zones.len())
+        .map(|i| {
+            let cooler: f64 = (0..zones.len()).filter(|j| t[*j] < t[i]).map(|j| zones[j].reading.area).sum();
+            (cooler + 0.5 * zones[i].reading.area) / total
+        })
+        .collect()
+}
+
+fn opposites(piece: &Piece, dominant: f64, other: f64) -> Vec<Lab> {
+    let ranks = warm_rank(&piece.zones);
+    let most = strength(piece);
+    let rules_warm = warmth(dominant) > warmth(other);
+    // The ruling hue takes the coolest (or warmest) zones until it covers its share of the picture.
+    let parting = if rules_warm { 1.0 - RULES } else { RULES };
+    piece
+        .zones
+        .iter()
+        .zip(ranks)
+        .map(|(z, rank)| {
+            let value = z.target.value();
+            let warm = rank > parting;
+            let hue = if warm == rules_warm { dominant } else { other };
+            let span = if warm { 1.0 - parting } else { parting };
+            let far = ((rank - parting).abs() / span.max(1e-6)).min(1.0);
+            let chroma = FAINT.min(room(value, most)) + (room(value, most) - FAINT).max(0.0) * (0.25 + 0.75 * far);
+            held(z, chroma, hue)
+        })
+        .collect()
+}
+
+fn neighbours(piece: &Piece, from: f64, to: f64) -> Vec<Lab> {
+    let ranks = warm_rank(&piece.zones);
+    let most = strength(piece);
+    let mut turn = (to - from).rem_euclid(360.0);
+    if turn > 180.0 {
+        turn -= 360.0;
+    }
+    let warm_side = warmth(from + turn / 2.0) > 0.0;
+    piece
+        .zones
+        .iter()
+        .zip(ranks)
+        .map(|(z, rank)| {
+            let hue = (from + turn * rank).rem_euclid(360.0);
+            // On the warm half stronger is warmer; on the cool half stronger is cooler.
+            let strong = if warm_side { rank } else { 1.0 - rank };
+            let value = z.target.value();
+            let chroma = FAINT.min(room(value, most)) + (room(value, most) - FAINT).max(0.0) * (0.2 + 0.7 * strong);
+            held(z, chroma, hue)
+        })
+        .collect()
+}
+
+/// The zone's own lightness with another chroma and hue.
+fn held(zone: &Zone, chroma: f64, hue: f64) -> Lab {
+    toward_real(Lab::from_lch(zone.target.l, chroma, hue))
+}
+
+/// Area-weighted mean CIEDE2000 between two versions of the piece.
+pub fn apart(piece: &Piece, a: &[Lab], b: &[Lab]) -> f64 {
+    let total: f64 = piece.zones.iter().map(|z| z.reading.area).sum::<f64>().max(f64::MIN_POSITIVE);
+    piece.zones.iter().zip(a.iter().zip(b)).map(|(z, (x, y))| z.reading.area / total * ciede2000(*x, *y)).sum()
+}
+
+/// The scheme to take: of those that leave every version in `others` clearly behind, the one `effort` finds easiest; if none
+/// does, the one that leaves them most.
+pub fn choose(piece: &Piece, candidates: &[Schemed], others: &[Vec<Lab>], effort: impl Fn(&[Lab]) -> f64) -> Option<Schemed> {
+    let judged: Vec<(Schemed, f64, f64)> = candidates
+        .iter()
+        .map(|s| {
+            let colours = wanted(piece, *s);
+            let nearest = others.iter().map(|o| apart(piece, &colours, o)).fold(f64::INFINITY, f64::min);
+            (*s, nearest, effort(&colours))
+        })
+        .collect();
+    let differs = judged.iter().filter(|j| j.1 >= REALLY_DIFFERS).min_by(|a, b| a.2.total_cmp(&b.2));
+    differs.or_else(|| judged.iter().max_by(|a, b| a.1.total_cmp(&b.1))).map(|j| j.0)
+}
+
+/// A hue angle (CIELAB, degrees) as a painter's word.
+pub fn hue_word(hue: f64) -> &'static str {
+    match hue.rem_euclid(360.0) {
+        h if h < 20.0 => "rose",
+        h if h < 50.0 => "red",
+        h if h < 72.0 => "orange",
+        h if h < 85.0 => "ochre",
+        h if h < 110.0 => "yellow",
+        h if h < 165.0 => "green",
+        h if h < 215.0 => "sea green",
+        h if h < 255.0 => "sky blue",
+        h if h < 295.0 => "blue",
+        h if h < 330.0 => "violet",
+        _ => "purple",
+    }
+}
+
+/// A scheme in words.
+pub fn describe(scheme: Schemed) -> String {
+    match scheme {
+        Schemed::AsRead => "as read".into(),
+        Schemed::Opposites { dominant, other } => format!("opposites, {} rules {}", hue_word(dominant), hue_word(other)),
+        Schemed::Neighbours { from, to } => format!("neighbours, {} to {}", hue_word(from), hue_word(to)),
+    }
+}

@@ -1,0 +1,283 @@
+//! The study sheet: studies at true size with strokes, recipes and room to paint, laid out in millimetres.
+//!
+//! The layout is a list of marks on a page, y down from the top left; printers of any kind draw the same list.
+
+use super::scheme::describe;
+use crate::mixes::compare;
+use crate::outlook::arcs;
+use crate::paint_box::PaintBox;
+use crate::piece::{PageFormat, Piece, Study};
+use lean_colour::Lab;
+use lean_media::{Medium, ground};
+use lean_picture::outline::{self, Point};
+
+/// A place or length on the page in millimetres.
+pub type Mm = f64;
+
+/// One thing drawn on the page.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Mark {
+    /// A filled rectangle.
+    Fill {
+        /// Left, top, width, height.
+        rect: [Mm; 4],
+        /// Its colour.
+        colour: Lab,
+    },
+    /// Closed rings, filled by the even–odd rule, outlined, or both.
+    Shape {
+        /// Points in millimetres.
+        rings: Vec<Vec<(Mm, Mm)>>,
+        /// Colour inside.
+        fill: Option<Lab>,
+        /// Width of the outline; none when 0.
+        line: Mm,
+    },
+    /// A straight line in black.
+    Line {
+        /// From x, y to x, y.
+        ends: [Mm; 4],
+        /// Width.
+        width: Mm,
+    },
+    /// One line of text, its baseline at `y`.
+    Text {
+        /// Left end.
+        x: Mm,
+        /// Baseline.
+        y: Mm,
+        /// Height of the letters' body.
+        size: Mm,
+        /// Heavy or usual.
+        bold: bool,
+        /// What it says.
+        text: String,
+    },
+}
+
+/// A page ready to print at 100 %.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Sheet {
+    /// Width of the paper.
+    pub width: Mm,
+    /// Height of the paper.
+    pub height: Mm,
+    /// Title for the document.
+    pub title: String,
+    /// What is drawn, first to last.
+    pub marks: Vec<Mark>,
+}
+
+/// Which copy of the sheet.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Copy {
+    /// Studies in colour.
+    Colour,
+    /// The same page with outlines to paint over.
+    Outline,
+}
+
+const MARGIN: Mm = 10.0;
+const HEADER: Mm = 11.0;
+const FOOTER: Mm = 9.0;
+const GAP: Mm = 5.0;
+const TEXT_LEAST: Mm = 62.0;
+const LINE: Mm = 6.1;
+const TITLE: Mm = 9.5;
+
+fn paper(format: PageFormat) -> (Mm, Mm) {
+    match format {
+        PageFormat::A4 => (210.0, 297.0),
+        PageFormat::Letter => (215.9, 279.4),
+    }
+}
+
+/// Where things go on a page.
+struct Grid {
+    page: (Mm, Mm),
+    study: (Mm, Mm),
+    /// Text beside each study (rows), or under it (columns).
+    beside: bool,
+    count: usize,
+}
+
+impl Grid {
+    /// Rows on an upright page or columns on a lying one, whichever holds `count` studies of this size.
+    fn fitting(format: PageFormat, study: (Mm, Mm), count: usize, lines: usize) -> Option<Self> {
+        let (w, h) = paper(format);
+        let text = TITLE + lines as f64 * LINE;
+        let n = count as f64;
+        let rows = study.0.max(0.0) + GAP + TEXT_LEAST <= w - 2.0 * MARGIN
+            && n * study.1.max(text) + (n - 1.0) * GAP <= h - 2.0 * MARGIN - HEADER - FOOTER;
+        if rows {
+            return Some(Self { page: (w, h), study, beside: true, count });
+        }
+        let columns = n * study.0.max(TEXT_LEAST) + (n - 1.0) * GAP <= h - 2.0 * MARGIN && study.1 + text + 2.0 <= w - 2.0 * MARGIN - HEADER - FOOTER;
+        columns.then_some(Self { page: (h, w), study, beside: false, count })
+    }
+
+    /// Left, top of study `i`; left, top and width of its text.
+    fn place(&self, i: usize, lines: usize) -> ([Mm; 2], [Mm; 3]) {
+        let top = MARGIN + HEADER;
+        if self.beside {
+            let step = self.study.1.max(TITLE + lines as f64 * LINE) + GAP;
+            let y = top + step * i as f64;
+            let x = MARGIN + self.study.0 + GAP;
+            ([MARGIN, y], [x, y, self.page.0 - MARGIN - x])
+        } else {
+            let step = (self.page.0 - 2.0 * MARGIN + GAP) / self.count as f64;
+            let x = MARGIN + step * i as f64;
+            ([x, top], [x, top + self.study.1 + 2.0, step - GAP])
+        }
+    }
+}
+
+fn study_size(piece: &Piece) -> (Mm, Mm) {
+    let long = piece.sheet.longer_side.0;
+    let aspect = piece.reference.as_ref().map_or(1.0, |r| f64::from(r.width) / f64::from(r.height.max(1)));
+    if aspect >= 1.0 { (long, long / aspect) } else { (long * aspect, long) }
+}
+
+/// Lays out the sheet of a piece's studies.
+///
+/// # Errors
+/// When there are no studies, or they do not fit on the page at the chosen size; says the largest size that does.
+pub fn lay_out(piece: &Piece, paint_box: &PaintBox, copy: Copy) -> Result<Sheet, String> {
+    if piece.studies.is_empty() || piece.zone_map.is_none() {
+        return Err("There are no studies to print yet. Make the studies first.".into());
+    }
+    let lines = piece.zones.len();
+    let (w, h) = study_size(piece);
+    let count = piece.studies.len();
+    let grid = Grid::fitting(piece.sheet.page, (w, h), count, lines).ok_or_else(|| too_large(piece, count, lines))?;
+    let mut sheet = Sheet { width: grid.page.0, height: grid.page.1, title: format!("{} – studies", piece.brief.title), marks: Vec::new() };
+    header(&mut sheet, piece, copy);
+    for (i, study) in piece.studies.iter().enumerate() {
+        let (at, text) = grid.place(i, lines);
+        picture(&mut sheet, piece, study, [at[0], at[1], w, h], copy);
+        notes(&mut sheet, piece, paint_box, study, text);
+    }
+    footer(&mut sheet, piece);
+    Ok(sheet)
+}
+
+fn too_large(piece: &Piece, count: usize, lines: usize) -> String {
+    let fits = |long: f64| {
+        let mut p = piece.clone();
+        p.sheet.longer_side.0 = long;
+        Grid::fitting(piece.sheet.page, study_size(&p), count, lines).is_some()
+    };
+    let largest = (20..=300).rev().map(f64::from).find(|l| fits(*l));
+    let page = if piece.sheet.page == PageFormat::A4 { "A4" } else { "Letter" };
+    match largest {
+        Some(l) => format!("{count} studies with a longer side of {} mm do not fit on {page} at true size. {l} mm is the most that does.", piece.sheet.longer_side.0),
+        None => format!("{count} studies with {lines} recipes each do not fit on {page}. Join some zones first."),
+    }
+}
+
+fn header(sheet: &mut Sheet, piece: &Piece, copy: Copy) {
+    let ground = ground::find(&piece.brief.ground).map(|g| g.name).unwrap_or_default();
+    let (w, h) = study_size(piece);
+    let what = match copy {
+        Copy::Colour => "studies at true size",
+        Copy::Outline => "outlines to paint over, true size",
+    };
+    sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 4.2, size: 4.8, bold: true, text: piece.brief.title.clone() });
+    let line = format!("{} on {ground}. {what}, {:.1} × {:.1} cm", capital(piece.brief.medium.name()), w / 10.0, h / 10.0);
+    sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 8.6, size: 3.0, bold: false, text: line });
+}
+
+fn footer(sheet: &mut Sheet, piece: &Piece) {
+    let y = sheet.height - MARGIN;
+    let right = sheet.width - MARGIN;
+    for (a, b) in [((right - 50.0, y), (right, y)), ((right - 50.0, y - 1.5), (right - 50.0, y)), ((right, y - 1.5), (right, y))] {
+        sheet.marks.push(Mark::Line { ends: [a.0, a.1, b.0, b.1], width: 0.2 });
+    }
+    sheet.marks.push(Mark::Text { x: right - 50.0, y: y - 2.2, size: 2.5, bold: false, text: "50 mm when printed at 100 %".into() });
+    let model = match piece.brief.medium {
+        Medium::Oil => "Colours are computed from modelled or given pigments, laid opaque. The light on paper and screen differs: trust the swatch.",
+        Medium::SoftPastel => "Colours are computed from modelled pigments as an opaque layer standing in for pastel. Try each on the ground first.",
+    };
+    // Beside the ruler on a wide page, above it on a narrow one would overlap text: cut into two short lines instead.
+    for (i, line) in wrapped(model, sheet.width - 2.0 * MARGIN - 56.0, 2.5).into_iter().enumerate() {
+        sheet.marks.push(Mark::Text { x: MARGIN, y: y - 2.6 + 3.0 * i as f64, size: 2.5, bold: false, text: line });
+    }
+}
+
+fn picture(sheet: &mut Sheet, piece: &Piece, study: &Study, [x, y, w, h]: [Mm; 4], copy: Copy) {
+    let (arcs, (gw, gh)) = arcs(piece);
+    let scale = (w / f64::from(gw.max(1)), h / f64::from(gh.max(1)));
+    let place = |p: &Point| (x + f64::from(p.0) * scale.0, y + f64::from(p.1) * scale.1);
+    if copy == Copy::Colour && let Some(ground) = ground::find(&piece.brief.ground) {
+        sheet.marks.push(Mark::Fill { rect: [x, y, w, h], colour: ground.lab });
+    }
+    for m in &study.mixes {
+        let rings = outline::rings(&arcs, m.zone.0).iter().map(|r| r.iter().map(place).collect()).collect();
+        let (fill, line) = match copy {
+            Copy::Colour => (Some(m.mix.lab), 0.0),
+            Copy::Outline => (None, 0.18),
+        };
+        sheet.marks.push(Mark::Shape { rings, fill, line });
+    }
+}
+
+fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, [x, y, width]: [Mm; 3]) {
+    let scheme = describe(study.scheme);
+    sheet.marks.push(Mark::Text { x, y: y + 3.4, size: 3.7, bold: true, text: format!("{:?} · {scheme}", study.slot) });
+    let names: Vec<String> = study.pigments.iter().map(|p| paint_box.find(p).map_or(p.0.clone(), |p| p.name.clone())).collect();
+    sheet.marks.push(Mark::Text { x, y: y + 7.2, size: 2.5, bold: false, text: cut(&names.join(", "), width, 2.5) });
+    let ground = ground::find(&piece.brief.ground);
+    for (i, m) in study.mixes.iter().enumerate() {
+        let top = y + TITLE + i as f64 * LINE;
+        if let Some(g) = &ground {
+            sheet.marks.push(Mark::Fill { rect: [x, top, 17.0, LINE - 1.2], colour: g.lab });
+        }
+        sheet.marks.push(Mark::Fill { rect: [x + 1.4, top + 1.1, 14.2, LINE - 3.4], colour: m.mix.lab });
+        let name = piece.zone_label(m.zone);
+        let off = compare(m.zone, m.wanted, m.mix.clone(), piece.neutral());
+        let title = format!("{} {name} · value {:.1}", m.zone.0, off.given.value.0);
+        sheet.marks.push(Mark::Text { x: x + 19.0, y: top + 1.9, size: 2.5, bold: true, text: cut(&title, width - 19.0, 2.5) });
+        sheet.marks.push(Mark::Text { x: x + 19.0, y: top + 4.7, size: 2.4, bold: false, text: cut(&recipe_text(paint_box, &m.mix), width - 19.0, 2.4) });
+    }
+}
+
+/// A recipe in whole parts: `3 slate blue : 1 white`.
+pub fn recipe_text(paint_box: &PaintBox, mix: &crate::lean::Mix) -> String {
+    let name = |id| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+    match mix.parts.as_slice() {
+        [only] => format!("{} alone", name(&only.pigment)),
+        parts => parts.iter().map(|p| format!("{} {}", p.parts, name(&p.pigment))).collect::<Vec<_>>().join(" : "),
+    }
+}
+
+fn capital(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map(|c| c.to_uppercase().chain(chars).collect()).unwrap_or_default()
+}
+
+/// About how wide a text is set in the sheet's face: letters are half their height on average.
+fn width_of(text: &str, size: Mm) -> Mm {
+    text.chars().count() as f64 * size * 0.5
+}
+
+fn cut(text: &str, width: Mm, size: Mm) -> String {
+    if width_of(text, size) <= width {
+        return text.to_owned();
+    }
+    let keep = ((width / (size * 0.5)) as usize).saturating_sub(1);
+    text.chars().take(keep).collect::<String>().trim_end().to_owned() + "…"
+}
+
+fn wrapped(text: &str, width: Mm, size: Mm) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split(' ') {
+        let line = lines.last().cloned().unwrap_or_default();
+        let longer = if line.is_empty() { word.to_owned() } else { format!("{line} {word}") };
+        if width_of(&longer, size) <= width || line.is_empty() {
+            *lines.last_mut().unwrap_or(&mut String::new()) = longer;
+        } else {
+            lines.push(word.to_owned());
+        }
+    }
+    lines
+}
