@@ -15,5 +15,6 @@ pub mod paint_box;
 pub mod piece;
 pub mod progress;
 pub mod studies;
+pub mod wishes;
 pub mod words;
 pub mod zones;

@@ -1,0 +1,71 @@
+//! What can go wrong with the data file, in words that say what to do.
+
+use lean_studio::piece::Refusal;
+use rusqlite::ErrorCode;
+use thiserror::Error;
+
+/// Why the store did not do what was asked. Nothing was changed.
+#[derive(Debug, Error)]
+pub enum StoreError {
+    /// No such thing.
+    #[error("There is no {0} here. It may have been removed in another window; go back to the studio.")]
+    NotFound(String),
+    /// The piece was changed elsewhere since it was read.
+    #[error("This piece was changed in another window ({what}). Your change was not made, so that nothing is lost: look at the newest state and do it again.")]
+    Conflict {
+        /// Revision the change was meant for.
+        base: i64,
+        /// Revision the piece is at.
+        current: i64,
+        /// The last change made.
+        what: String,
+    },
+    /// The rules of the piece refused the change.
+    #[error(transparent)]
+    Refused(#[from] Refusal),
+    /// Nothing to undo or redo.
+    #[error("There is nothing left to {0}.")]
+    NoFurther(&'static str),
+    /// A Box is still drawn on.
+    #[error("{0}")]
+    InUse(String),
+    /// The disk is full.
+    #[error("The disk is full: the change was not saved. Make room on the disk and do it again; everything saved before is safe.")]
+    Full,
+    /// Another program holds the file.
+    #[error("The data file is held by another program. Close the other one (a second Lean Swatch, a backup or sync program) and try again; nothing is lost.")]
+    Locked,
+    /// The file cannot be written.
+    #[error("The data file cannot be written. Check that the folder and the file allow it; everything saved before is safe.")]
+    ReadOnly,
+    /// The file is broken or not ours.
+    #[error("The data file is damaged or not a Lean Swatch file ({0}). It was left as it is. Put a backup in its place, or start with another file: lean-swatch serve --data NEW-FILE.")]
+    Damaged(String),
+    /// A later version wrote the file.
+    #[error("This data file was written by a later version of Lean Swatch. Use that version, or another file.")]
+    Newer,
+    /// The folder cannot be made.
+    #[error("The folder {0} cannot be made: {1}. Choose another with --data.")]
+    Folder(String, String),
+    /// Anything else from the database.
+    #[error("The data file could not be used: {0}. Nothing was changed; try again.")]
+    Database(rusqlite::Error),
+}
+
+impl From<rusqlite::Error> for StoreError {
+    fn from(e: rusqlite::Error) -> Self {
+        match e.sqlite_error_code() {
+            Some(ErrorCode::DiskFull) => Self::Full,
+            Some(ErrorCode::DatabaseBusy | ErrorCode::DatabaseLocked) => Self::Locked,
+            Some(ErrorCode::ReadOnly | ErrorCode::CannotOpen | ErrorCode::PermissionDenied) => Self::ReadOnly,
+            Some(ErrorCode::NotADatabase | ErrorCode::DatabaseCorrupt) => Self::Damaged(e.to_string()),
+            _ => Self::Database(e),
+        }
+    }
+}
+
+impl From<serde_json::Error> for StoreError {
+    fn from(e: serde_json::Error) -> Self {
+        Self::Damaged(format!("a record cannot be read: {e}"))
+    }
+}

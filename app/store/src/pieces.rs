@@ -1,0 +1,192 @@
+//! Pieces, their commands, undo and redo.
+
+use crate::{Store, StoreError, now};
+use lean_studio::piece::{Command, Piece, Undo};
+use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
+use serde::Serialize;
+
+/// Number of a piece in its data file.
+pub type PieceId = i64;
+
+/// A piece as it stands in the data file.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Kept {
+    /// Its number.
+    pub id: PieceId,
+    /// Counts every change, undo and redo: what a window last saw.
+    pub revision: i64,
+    /// The piece.
+    pub piece: Piece,
+    /// What undo would take back.
+    pub undo: Option<String>,
+    /// What redo would bring back.
+    pub redo: Option<String>,
+}
+
+/// A line in the list of pieces.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+pub struct Summary {
+    /// Its number.
+    pub id: PieceId,
+    /// The piece.
+    pub piece: Piece,
+    /// When it last changed, UTC.
+    pub changed: String,
+}
+
+impl Store {
+    /// All pieces, the one changed last first.
+    ///
+    /// # Errors
+    /// When the file cannot be read.
+    pub fn pieces(&self) -> Result<Vec<Summary>, StoreError> {
+        let c = self.lock();
+        let mut rows = c.prepare_cached("SELECT id, snapshot, changed FROM pieces ORDER BY changed DESC, id DESC")?;
+        let rows = rows.query_map([], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, String>(1)?, r.get::<_, String>(2)?)))?;
+        rows.map(|r| {
+            let (id, snapshot, changed) = r?;
+            Ok(Summary { id, piece: serde_json::from_str(&snapshot)?, changed })
+        })
+        .collect()
+    }
+
+    /// Keeps a new piece.
+    ///
+    /// # Errors
+    /// When the file cannot be written.
+    pub fn create_piece(&self, piece: &Piece) -> Result<Kept, StoreError> {
+        let c = self.lock();
+        c.execute(
+            "INSERT INTO pieces (revision, snapshot, done, box, picture, changed) VALUES (1, ?1, 0, ?2, ?3, ?4)",
+            params![serde_json::to_string(piece)?, box_of(piece), picture_of(piece), now()],
+        )?;
+        read(&c, c.last_insert_rowid())
+    }
+
+    /// A piece as it stands.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn piece(&self, id: PieceId) -> Result<Kept, StoreError> {
+        read(&self.lock(), id)
+    }
+
+    /// Removes a piece with its history. Pictures and Boxes stay.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn delete_piece(&self, id: PieceId) -> Result<(), StoreError> {
+        match self.lock().execute("DELETE FROM pieces WHERE id = ?1", [id])? {
+            0 => Err(not_found(id)),
+            _ => Ok(()),
+        }
+    }
+
+    /// Applies a command; snapshot and log entry are written in one transaction. What could be redone is gone after it.
+    ///
+    /// `base` is the revision the change was meant for; `None` applies to whatever is newest (for results of long work).
+    ///
+    /// # Errors
+    /// [`StoreError::Conflict`] when the piece has moved on, [`StoreError::Refused`] by the rules of the piece.
+    pub fn apply(&self, id: PieceId, base: Option<i64>, command: Command) -> Result<Kept, StoreError> {
+        let mut c = self.lock();
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let kept = read(&t, id)?;
+        let done = done(&t, id)?;
+        expect(&kept, base)?;
+        let what = command.describe();
+        let text = serde_json::to_string(&command)?;
+        let (next, undo) = kept.piece.apply(command)?;
+        t.execute("DELETE FROM log WHERE piece = ?1 AND seq >= ?2", params![id, done])?;
+        t.execute(
+            "INSERT INTO log (piece, seq, command, undo, what, at) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+            params![id, done, text, serde_json::to_string(&undo)?, what, now()],
+        )?;
+        write(&t, id, &next, kept.revision + 1, done + 1)?;
+        t.commit()?;
+        read(&c, id)
+    }
+
+    /// Takes the last change back.
+    ///
+    /// # Errors
+    /// [`StoreError::NoFurther`] when there is none, [`StoreError::Conflict`] when the piece has moved on.
+    pub fn undo(&self, id: PieceId, base: i64) -> Result<Kept, StoreError> {
+        self.step(id, base, "undo", -1, "undo")
+    }
+
+    /// Brings the change taken back last into force again.
+    ///
+    /// # Errors
+    /// As [`Store::undo`].
+    pub fn redo(&self, id: PieceId, base: i64) -> Result<Kept, StoreError> {
+        self.step(id, base, "redo", 1, "command")
+    }
+
+    fn step(&self, id: PieceId, base: i64, name: &'static str, by: i64, column: &str) -> Result<Kept, StoreError> {
+        let mut c = self.lock();
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let kept = read(&t, id)?;
+        expect(&kept, Some(base))?;
+        let done = done(&t, id)?;
+        let seq = if by < 0 { done - 1 } else { done };
+        let text: Option<String> =
+            t.query_row(&format!("SELECT {column} FROM log WHERE piece = ?1 AND seq = ?2"), params![id, seq], |r| r.get(0)).optional()?;
+        let text = text.ok_or(StoreError::NoFurther(name))?;
+        let commands = if by < 0 { serde_json::from_str::<Undo>(&text)?.0 } else { vec![serde_json::from_str::<Command>(&text)?] };
+        let mut next = kept.piece;
+        for command in commands {
+            next = next.apply(command)?.0;
+        }
+        write(&t, id, &next, kept.revision + 1, done + by)?;
+        t.commit()?;
+        read(&c, id)
+    }
+}
+
+fn not_found(id: PieceId) -> StoreError {
+    StoreError::NotFound(format!("piece {id}"))
+}
+
+fn expect(kept: &Kept, base: Option<i64>) -> Result<(), StoreError> {
+    match base {
+        Some(base) if base != kept.revision => {
+            Err(StoreError::Conflict { base, current: kept.revision, what: kept.undo.clone().unwrap_or_else(|| "an undo".into()) })
+        }
+        _ => Ok(()),
+    }
+}
+
+fn done(c: &Connection, id: PieceId) -> Result<i64, StoreError> {
+    Ok(c.query_row("SELECT done FROM pieces WHERE id = ?1", [id], |r| r.get(0))?)
+}
+
+fn read(c: &Connection, id: PieceId) -> Result<Kept, StoreError> {
+    let row = c
+        .prepare_cached(
+            "SELECT revision, snapshot,
+                (SELECT what FROM log WHERE piece = id AND seq = done - 1),
+                (SELECT what FROM log WHERE piece = id AND seq = done)
+             FROM pieces WHERE id = ?1",
+        )?
+        .query_row([id], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, String>(1)?, r.get(2)?, r.get(3)?)))
+        .optional()?;
+    let (revision, snapshot, undo, redo) = row.ok_or_else(|| not_found(id))?;
+    Ok(Kept { id, revision, piece: serde_json::from_str(&snapshot)?, undo, redo })
+}
+
+fn write(t: &Transaction, id: PieceId, piece: &Piece, revision: i64, done: i64) -> Result<(), StoreError> {
+    t.execute(
+        "UPDATE pieces SET revision = ?2, snapshot = ?3, done = ?4, box = ?5, picture = ?6, changed = ?7 WHERE id = ?1",
+        params![id, revision, serde_json::to_string(piece)?, done, box_of(piece), picture_of(piece), now()],
+    )?;
+    Ok(())
+}
+
+fn box_of(piece: &Piece) -> Option<&str> {
+    piece.paint_box.as_ref().map(|b| b.0.as_str())
+}
+
+fn picture_of(piece: &Piece) -> Option<&str> {
+    piece.reference.as_ref().map(|r| r.digest.as_str())
+}
