@@ -1,1 +1,19 @@
-//! Placeholder.
+//! The server of the bench and the `lean-swatch` command line.
+//!
+//! **The three nouns and how they meet.** A [`Studio`](state::Studio) is one open data file with its running jobs; the
+//! [`router`](mod@router) answers pages and API over it, each handler extracting, calling the core and responding; and every error
+//! leaves as a [`Problem`](problem::Problem) that says what to do.
+#![deny(missing_docs)]
+
+pub mod cli;
+pub mod demo;
+pub mod extract;
+pub mod frontend;
+pub mod guard;
+pub mod handlers;
+pub mod jobs;
+pub mod print;
+pub mod problem;
+pub mod router;
+pub mod state;
+pub mod views;

@@ -15,7 +15,6 @@ pub const MOST_PIGMENTS: usize = 120;
 
 /// All the pigments a painter owns in one medium. (Called `PaintBox` because `Box` is taken in this language.)
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PaintBox {
     /// The painter's name for it.
     pub name: String,

@@ -185,3 +185,11 @@ impl<'a> Field<'a> {
         }
     }
 }
+
+/// The size to start with: the smallest after which one more pigment buys less than a twelfth of what the smallest set costs.
+/// A choice, only a starting point for the painter.
+pub fn knee(sizes: &[SetFound]) -> Option<&SetFound> {
+    let first = sizes.first()?.cost;
+    let gain = |i: usize| sizes.get(i + 1).map_or(0.0, |next| sizes[i].cost - next.cost);
+    (0..sizes.len()).find(|i| gain(*i) < first / 12.0).map(|i| &sizes[i])
+}

@@ -1,0 +1,52 @@
+//! The command line: JSON on standard output, problems on standard error, exit 2 for bad input.
+
+mod mix;
+mod serve;
+mod values;
+
+use clap::{Parser, Subcommand};
+use std::process::ExitCode;
+
+/// Few pigments, values first.
+#[derive(Parser)]
+#[command(name = "lean-swatch", version, about)]
+struct Line {
+    #[command(subcommand)]
+    what: What,
+}
+
+#[derive(Subcommand)]
+enum What {
+    /// Serve the bench to a browser on this machine.
+    Serve(serve::Serve),
+    /// Read the values of a picture.
+    Values(values::Values),
+    /// The colour of a mix.
+    Mix(mix::Mix),
+    /// Print the generated description of the API.
+    #[command(hide = true)]
+    Openapi,
+}
+
+/// Runs what the arguments ask for.
+pub fn run() -> ExitCode {
+    let done = match Line::parse().what {
+        What::Serve(a) => serve::run(a),
+        What::Values(a) => values::run(a).and_then(|v| print(&v)),
+        What::Mix(a) => mix::run(a).and_then(|v| print(&v)),
+        What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),
+    };
+    match done {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(problem) => {
+            eprintln!("lean-swatch: {problem}");
+            ExitCode::from(2)
+        }
+    }
+}
+
+fn print(value: &impl serde::Serialize) -> Result<(), String> {
+    let text = serde_json::to_string(value).map_err(|e| e.to_string())?;
+    println!("{text}");
+    Ok(())
+}

@@ -1,0 +1,96 @@
+//! Fills a fresh data file with the demo studio, through the same commands a painter would give.
+
+use crate::handlers::reference::png;
+use crate::problem::Problem;
+use lean_media::{GroundId, Medium};
+use lean_picture::decode;
+use lean_picture::split::Place;
+use lean_store::{PieceId, Store};
+use lean_studio::lean::{Choice, Cost, search};
+use lean_studio::mixes::targets;
+use lean_studio::outlook::basis;
+use lean_studio::paint_box::{BoxId, PaintBox};
+use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot, ZoneId};
+use lean_studio::progress::Unwatched;
+use lean_studio::studies::make;
+use lean_studio::zones;
+
+/// Size of the set the demo piece uses.
+const SET: usize = 5;
+
+/// Puts Boxes and the piece "Tram shed, first frost" into an empty data file; a file that has pieces is left alone.
+///
+/// # Errors
+/// When the data file cannot be written.
+pub fn fill(store: &Store) -> Result<(), Problem> {
+    if !store.pieces()?.is_empty() {
+        return Ok(());
+    }
+    let pastels = put(store, lean_demo::pastels(), "yard-pastels")?;
+    put(store, lean_demo::oils(), "bench-oils")?;
+    tram_shed(store, &pastels)
+}
+
+fn put(store: &Store, b: lean_demo::DemoBox, id: &str) -> Result<(BoxId, PaintBox), Problem> {
+    let (id, paint_box) = (BoxId(id.into()), PaintBox { name: b.name, medium: b.medium, pigments: b.pigments });
+    store.put_box(&id, &paint_box)?;
+    Ok((id, paint_box))
+}
+
+fn tram_shed(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<(), Problem> {
+    let brief = Brief {
+        title: "Tram shed, first frost".into(),
+        medium: Medium::SoftPastel,
+        ground: GroundId("sanded-warm-grey".into()),
+        size: Size { width: Millimetres(400.0), height: Millimetres(300.0) },
+    };
+    let id = store.create_piece(&Piece::new(brief))?.id;
+    let apply = |command| store.apply(id, None, command);
+    apply(Command::UseBox { paint_box: Some(box_id.clone()) })?;
+
+    let picture = decode(lean_demo::TRAM_SHED)?;
+    let full = (picture.width, picture.height);
+    let working = picture.reduced(zones::WORKING_SIDE);
+    let digest = store.put_picture(lean_demo::TRAM_SHED, &png(&working)?)?;
+    apply(zones::set_reference(&working, digest, lean_demo::TRAM_SHED_FILE.into(), full))?;
+    apply(zones::propose(&working, 8))?;
+    name_zones(store, id)?;
+
+    let piece = store.piece(id)?.piece;
+    let sizes = search(&pastels.pigments, &targets(&piece), &Choice::default(), 2..=6, Cost::default(), &Unwatched, &|_| {})?;
+    let pigments = sizes.iter().find(|s| s.pigments.len() == SET).map(|s| s.pigments.clone()).unwrap_or_default();
+    let kept = SearchKept { basis: basis(&piece, Some(pastels)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
+    apply(Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } })?;
+
+    let studies = make(&store.piece(id)?.piece, pastels, &Unwatched)?;
+    apply(Command::KeepStudies { studies, chosen: Some(StudySlot::B) })?;
+    Ok(())
+}
+
+/// Names given by what lies at a place of the picture, so that they hold when the finding of zones is improved.
+fn name_zones(store: &Store, id: PieceId) -> Result<(), Problem> {
+    const PLACES: &[(&str, Place, Importance)] = &[
+        ("sky", Place { x: 0.70, y: 0.10 }, Importance::Usual),
+        ("frosted ground", Place { x: 0.20, y: 0.93 }, Importance::Usual),
+        ("lit wall", Place { x: 0.28, y: 0.60 }, Importance::Focal),
+        ("shaded front", Place { x: 0.61, y: 0.34 }, Importance::Focal),
+        ("far buildings", Place { x: 0.88, y: 0.54 }, Importance::Quiet),
+    ];
+    let mut named: Vec<ZoneId> = Vec::new();
+    for (name, at, importance) in PLACES {
+        let piece = store.piece(id)?.piece;
+        let Some(zone) = zone_at(&piece, *at).filter(|z| !named.contains(z)) else { continue };
+        named.push(zone);
+        store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
+        if *importance != Importance::Usual {
+            store.apply(id, None, Command::SetImportance { zone, importance: *importance })?;
+        }
+    }
+    Ok(())
+}
+
+fn zone_at(piece: &Piece, at: Place) -> Option<ZoneId> {
+    let map = piece.zone_map.as_ref()?;
+    let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
+    Some(ZoneId(map.at(cell(at.x, map.width), cell(at.y, map.height))))
+}

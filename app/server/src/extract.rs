@@ -1,0 +1,58 @@
+//! Extractors whose rejections are problem documents.
+
+use crate::problem::Problem;
+use axum::extract::rejection::{BytesRejection, JsonRejection, PathRejection, QueryRejection};
+use axum::body::Bytes;
+use axum::extract::{FromRequest, FromRequestParts, Request};
+use axum::http::StatusCode;
+
+/// A JSON body.
+#[derive(FromRequest)]
+#[from_request(via(axum::Json), rejection(Problem))]
+pub struct Json<T>(pub T);
+
+/// Parts of the path.
+#[derive(FromRequestParts)]
+#[from_request(via(axum::extract::Path), rejection(Problem))]
+pub struct Path<T>(pub T);
+
+/// The query.
+#[derive(FromRequestParts)]
+#[from_request(via(axum::extract::Query), rejection(Problem))]
+pub struct Query<T>(pub T);
+
+/// A raw body.
+pub struct Body(pub Bytes);
+
+impl<S: Send + Sync> FromRequest<S> for Body {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        Ok(Self(Bytes::from_request(request, state).await?))
+    }
+}
+
+impl From<JsonRejection> for Problem {
+    fn from(e: JsonRejection) -> Self {
+        let status = if e.status() == StatusCode::BAD_REQUEST { StatusCode::UNPROCESSABLE_ENTITY } else { e.status() };
+        Self::new(status, "unusable", "The request cannot be understood", e.body_text())
+    }
+}
+
+impl From<PathRejection> for Problem {
+    fn from(e: PathRejection) -> Self {
+        Self::not_found(e.body_text())
+    }
+}
+
+impl From<QueryRejection> for Problem {
+    fn from(e: QueryRejection) -> Self {
+        Self::new(StatusCode::UNPROCESSABLE_ENTITY, "unusable", "The request cannot be understood", e.body_text())
+    }
+}
+
+impl From<BytesRejection> for Problem {
+    fn from(e: BytesRejection) -> Self {
+        Self::new(e.status(), "too-large", "The file is too large", "The file is larger than the 256 MB that fit. Export the picture as JPEG and drop that.")
+    }
+}

@@ -1,0 +1,71 @@
+//! Only this machine, and only our own pages, may talk to the server.
+
+use crate::problem::Problem;
+use axum::extract::Request;
+use axum::http::{HeaderMap, StatusCode, header};
+use axum::middleware::Next;
+use axum::response::{IntoResponse, Response};
+
+/// Refuses requests whose Host is not this machine or whose Origin is another page (DNS rebinding, cross-site requests).
+pub async fn only_ourselves(request: Request, next: Next) -> Response {
+    match foreign(request.headers(), request.uri().host()) {
+        None => next.run(request).await,
+        Some(who) => Problem::new(
+            StatusCode::FORBIDDEN,
+            "foreign",
+            "Refused",
+            format!("This server answers only pages it served itself on this machine, not {who}. Open it as http://127.0.0.1 with its port."),
+        )
+        .into_response(),
+    }
+}
+
+fn foreign(headers: &HeaderMap, uri_host: Option<&str>) -> Option<String> {
+    let text = |name| headers.get(name).map(|v| v.to_str().unwrap_or("?").to_owned());
+    let host = text(header::HOST).or_else(|| uri_host.map(str::to_owned));
+    let Some(host) = host else { return Some("a request without a Host".into()) };
+    if !is_local(&host) {
+        return Some(format!("the host \"{host}\""));
+    }
+    let origin = text(header::ORIGIN)?;
+    let own = origin.strip_prefix("http://").is_some_and(|o| o.eq_ignore_ascii_case(&host));
+    (!own).then(|| format!("the origin \"{origin}\""))
+}
+
+fn is_local(host: &str) -> bool {
+    let name = match host.strip_prefix('[') {
+        Some(rest) => rest.split(']').next().unwrap_or(""),
+        None => host.split(':').next().unwrap_or(""),
+    };
+    matches!(name.to_ascii_lowercase().as_str(), "127.0.0.1" | "localhost" | "::1")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn asked(pairs: &[(header::HeaderName, &str)]) -> Option<String> {
+        let mut h = HeaderMap::new();
+        for (k, v) in pairs {
+            h.insert(k, v.parse().unwrap());
+        }
+        foreign(&h, None)
+    }
+
+    #[test]
+    fn our_own_pages_are_let_in() {
+        assert_eq!(asked(&[(header::HOST, "127.0.0.1:8080")]), None);
+        assert_eq!(asked(&[(header::HOST, "localhost:8080"), (header::ORIGIN, "http://localhost:8080")]), None);
+        assert_eq!(asked(&[(header::HOST, "[::1]:8080")]), None);
+    }
+
+    #[test]
+    fn everyone_else_is_refused() {
+        assert!(asked(&[]).is_some());
+        assert!(asked(&[(header::HOST, "paints.example")]).is_some());
+        assert!(asked(&[(header::HOST, "127.0.0.1.paints.example")]).is_some());
+        assert!(asked(&[(header::HOST, "127.0.0.1:80"), (header::ORIGIN, "http://paints.example")]).is_some());
+        assert!(asked(&[(header::HOST, "127.0.0.1:80"), (header::ORIGIN, "http://127.0.0.1:81")]).is_some());
+        assert!(asked(&[(header::HOST, "127.0.0.1:80"), (header::ORIGIN, "null")]).is_some());
+    }
+}

@@ -1,0 +1,45 @@
+//! Watching and cancelling long work.
+
+use crate::extract::Path;
+use crate::jobs::JobView;
+use crate::problem::Problem;
+use crate::state::Studio;
+use axum::Json;
+use axum::extract::State;
+use axum::response::sse::{Event, KeepAlive, Sse};
+use futures::{Stream, StreamExt};
+use std::convert::Infallible;
+use tokio_stream::wrappers::WatchStream;
+
+fn gone(id: u64) -> Problem {
+    Problem::not_found(format!("There is no job {id}; the server may have been started anew. What it had finished was kept."))
+}
+
+/// What a job is doing.
+#[utoipa::path(get, path = "/api/jobs/{id}", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn read(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
+    studio.jobs.get(id).map(|j| Json(j.now())).ok_or_else(|| gone(id))
+}
+
+/// Asks a job to stop. What it had changed before stays; a search changes nothing until it ends.
+#[utoipa::path(delete, path = "/api/jobs/{id}", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn cancel(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
+    studio.jobs.cancel(id).map(Json).ok_or_else(|| gone(id))
+}
+
+/// Follows a job: one event named `progress` for each step, the last one named `done`. Listening never starts anything.
+#[utoipa::path(get, path = "/api/jobs/{id}/events", params(("id" = u64, Path)), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn follow(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
+    let job = studio.jobs.get(id).ok_or_else(|| gone(id))?;
+    let mut ended = false;
+    let steps = WatchStream::new(job.watch()).take_while(move |v| {
+        let go_on = !ended;
+        ended = v.finished;
+        futures::future::ready(go_on)
+    });
+    let events = steps.map(|v| {
+        let name = if v.finished { "done" } else { "progress" };
+        Ok(Event::default().event(name).json_data(&v).unwrap_or_default())
+    });
+    Ok(Sse::new(events).keep_alive(KeepAlive::default()))
+}

@@ -1,0 +1,72 @@
+//! Health, and what there is to choose from.
+
+use crate::extract::Json as In;
+use crate::problem::Problem;
+use crate::state::Studio;
+use crate::views::{BoxLine, PieceLine, PieceView, PigmentView, StudioView};
+use axum::Json;
+use axum::extract::State;
+use axum::http::StatusCode;
+use lean_media::{ground, library};
+use lean_studio::piece::{Brief, Command, Piece};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// That the server answers.
+#[derive(Serialize, ToSchema)]
+pub struct Health {
+    /// Always true.
+    ok: bool,
+    /// Version of the program.
+    version: &'static str,
+}
+
+/// Whether the server answers and its data file can be read.
+#[utoipa::path(get, path = "/api/health", responses((status = 200, body = Health), (status = 503, body = Problem, content_type = "application/problem+json")))]
+pub async fn health(State(studio): State<Studio>) -> Result<Json<Health>, Problem> {
+    studio.run(|s| Ok(s.store.boxes().map(|_| ())?)).await?;
+    Ok(Json(Health { ok: true, version: env!("CARGO_PKG_VERSION") }))
+}
+
+/// Pieces, Boxes and grounds.
+#[utoipa::path(get, path = "/api/studio", responses((status = 200, body = StudioView)))]
+pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, Problem> {
+    studio
+        .run(|s| {
+            let boxes = s.store.boxes()?;
+            Ok(Json(StudioView {
+                pieces: s.store.pieces()?.into_iter().map(PieceLine::from).collect(),
+                boxes: boxes.into_iter().map(|b| BoxLine { id: b.id, name: b.paint_box.name, medium: b.paint_box.medium, pigments: b.paint_box.pigments.len() }).collect(),
+                grounds: ground::shipped(),
+            }))
+        })
+        .await
+}
+
+/// The shipped modelled pigments.
+#[utoipa::path(get, path = "/api/library", responses((status = 200, body = Vec<PigmentView>)))]
+pub async fn shipped_pigments() -> Json<Vec<PigmentView>> {
+    Json(library::modelled().iter().map(PigmentView::of).collect())
+}
+
+/// A new piece.
+#[derive(Deserialize, ToSchema)]
+pub struct NewPiece {
+    /// What it is.
+    brief: Brief,
+}
+
+/// Starts a piece. It draws on the first Box of its medium, if there is one.
+#[utoipa::path(post, path = "/api/pieces", request_body = NewPiece, responses((status = 201, body = PieceView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn create_piece(State(studio): State<Studio>, In(new): In<NewPiece>) -> Result<(StatusCode, Json<PieceView>), Problem> {
+    let view = studio
+        .run(move |s| {
+            let mut piece = Piece::new(new.brief.clone()).apply(Command::SetBrief { brief: new.brief })?.0;
+            piece.paint_box = s.store.boxes()?.into_iter().find(|b| b.paint_box.medium == piece.brief.medium).map(|b| b.id);
+            let kept = s.store.create_piece(&piece)?;
+            let paint_box = s.box_of(&kept)?;
+            Ok(PieceView::of(kept, paint_box.as_ref()))
+        })
+        .await?;
+    Ok((StatusCode::CREATED, Json(view)))
+}

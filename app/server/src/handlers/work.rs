@@ -1,0 +1,66 @@
+//! Long work on a piece: the lean search and the studies.
+
+use crate::extract::Path;
+use crate::jobs::{Job, JobView};
+use crate::problem::Problem;
+use crate::state::Studio;
+use axum::Json;
+use axum::extract::State;
+use axum::http::StatusCode;
+use lean_studio::lean::search::knee;
+use lean_studio::lean::{Choice, Cost, search};
+use lean_studio::mixes::targets;
+use lean_studio::outlook::basis;
+use lean_studio::paint_box::PaintBox;
+use lean_studio::piece::{ChosenSet, Command, Piece, SearchKept};
+use lean_studio::studies::make;
+
+/// Sizes the search goes through.
+const SIZES: std::ops::RangeInclusive<usize> = 2..=6;
+
+/// Finds the exact best set of every size from the Box. Runs as a job that tells each size as it is found.
+#[utoipa::path(post, path = "/api/pieces/{id}/search", params(("id" = i64, Path)), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn find_sets(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    let worker = studio.clone();
+    let view = studio.jobs.start(id, "searching", move |job| run_search(&worker, id, &piece, &paint_box, job));
+    Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+fn run_search(studio: &Studio, id: i64, piece: &Piece, paint_box: &PaintBox, job: &Job) -> Result<(), Problem> {
+    let choice = Choice { locked: piece.locked.clone(), excluded: piece.excluded.clone() };
+    let sizes = search(&paint_box.pigments, &targets(piece), &choice, SIZES, Cost::default(), job, &|set| job.found(set))?;
+    let wished = piece.chosen.pigments.len();
+    let chosen = sizes.iter().find(|s| s.pigments.len() == wished).or_else(|| knee(&sizes)).map(|s| s.pigments.clone()).unwrap_or_default();
+    let kept = SearchKept { basis: basis(piece, Some(paint_box)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
+    studio.store.apply(id, None, Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments: chosen } })?;
+    Ok(())
+}
+
+/// Makes the three studies. Runs as a job.
+#[utoipa::path(post, path = "/api/pieces/{id}/studies", params(("id" = i64, Path)), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    let worker = studio.clone();
+    let view = studio.jobs.start(id, "making studies", move |job| {
+        let studies = make(&piece, &paint_box, job)?;
+        let chosen = piece.chosen_study;
+        worker.store.apply(id, None, Command::KeepStudies { studies, chosen })?;
+        Ok(())
+    });
+    Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+/// A piece that has zones and a Box with something in it.
+async fn ready(studio: &Studio, id: i64) -> Result<(Piece, PaintBox), Problem> {
+    studio
+        .run(move |s| {
+            let kept = s.store.piece(id)?;
+            let paint_box = s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            if kept.piece.zones.is_empty() {
+                return Err(Problem::unusable("There are no zones to match yet. Drop a picture on the Subject station first."));
+            }
+            Ok((kept.piece, paint_box))
+        })
+        .await
+}

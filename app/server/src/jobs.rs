@@ -1,0 +1,135 @@
+//! Long work: started once, watched by anyone, cancelled by anyone, finished even when nobody looks.
+
+use crate::problem::Problem;
+use lean_studio::lean::SetFound;
+use lean_studio::progress::Progress;
+use serde::Serialize;
+use std::collections::HashMap;
+use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
+use std::sync::{Arc, Mutex};
+use tokio::sync::watch;
+use utoipa::ToSchema;
+
+/// What a job is doing.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct JobView {
+    /// Number of the job while the server runs.
+    pub id: u64,
+    /// Which piece it works for.
+    pub piece: i64,
+    /// What it is, in a few words.
+    pub what: String,
+    /// Share of the work done, 0..=1.
+    pub share: f64,
+    /// Whether it has ended, for good or ill.
+    pub finished: bool,
+    /// What went wrong; a cancelled job says so here.
+    pub problem: Option<Problem>,
+    /// Sets found so far, smallest first.
+    pub found: Vec<SetFound>,
+}
+
+/// A job as its work sees it.
+pub struct Job {
+    view: watch::Sender<JobView>,
+    cancelled: AtomicBool,
+}
+
+impl Job {
+    /// Adds a set to what was found.
+    pub fn found(&self, set: &SetFound) {
+        self.view.send_modify(|v| v.found.push(set.clone()));
+    }
+
+    /// Follows what the job is doing.
+    pub fn watch(&self) -> watch::Receiver<JobView> {
+        self.view.subscribe()
+    }
+
+    /// What the job is doing now.
+    pub fn now(&self) -> JobView {
+        self.view.borrow().clone()
+    }
+
+    fn finish(&self, result: Result<(), Problem>) {
+        self.view.send_modify(|v| {
+            v.finished = true;
+            match result {
+                Ok(()) => v.share = 1.0,
+                Err(p) => v.problem = Some(p),
+            }
+        });
+    }
+}
+
+impl Progress for Job {
+    fn report(&self, share: f64) {
+        // Watchers need no more than a hundred steps; threads report out of order.
+        self.view.send_if_modified(|v| {
+            let further = share >= v.share + 0.01;
+            if further {
+                v.share = share.min(1.0);
+            }
+            further
+        });
+    }
+
+    fn is_cancelled(&self) -> bool {
+        self.cancelled.load(Ordering::Relaxed)
+    }
+}
+
+/// All jobs since the server started. Ended ones are kept a while so that a late watcher learns how they ended.
+#[derive(Clone, Default)]
+pub struct Jobs {
+    all: Arc<Mutex<HashMap<u64, Arc<Job>>>>,
+    next: Arc<AtomicU64>,
+}
+
+/// How many ended jobs are remembered.
+const REMEMBERED: usize = 64;
+
+impl Jobs {
+    /// Starts work on a thread of its own. A job of the same piece and kind that still runs is cancelled first.
+    pub fn start(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
+        let id = self.next.fetch_add(1, Ordering::Relaxed) + 1;
+        let view = JobView { id, piece, what: what.into(), share: 0.0, finished: false, problem: None, found: Vec::new() };
+        let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
+        {
+            let mut all = self.all.lock().unwrap_or_else(|p| p.into_inner());
+            all.values().filter(|j| { let v = j.now(); v.piece == piece && v.what == what }).for_each(|j| j.cancelled.store(true, Ordering::Relaxed));
+            forget_oldest(&mut all);
+            all.insert(id, job.clone());
+        }
+        tokio::task::spawn_blocking(move || {
+            let started = std::time::Instant::now();
+            // A bug in one job must not take the server down or leave watchers waiting.
+            let result = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| work(&job)))
+                .unwrap_or_else(|_| Err(Problem::internal("The work stopped unexpectedly. Nothing was changed; try again.")));
+            let view = job.now();
+            tracing::info!(job = view.id, what = view.what, piece = view.piece, ms = started.elapsed().as_millis() as u64, ok = result.is_ok(), "job ended");
+            job.finish(result);
+        });
+        view
+    }
+
+    /// A job by number.
+    pub fn get(&self, id: u64) -> Option<Arc<Job>> {
+        self.all.lock().unwrap_or_else(|p| p.into_inner()).get(&id).cloned()
+    }
+
+    /// Asks a job to stop.
+    pub fn cancel(&self, id: u64) -> Option<JobView> {
+        let job = self.get(id)?;
+        job.cancelled.store(true, Ordering::Relaxed);
+        Some(job.now())
+    }
+}
+
+fn forget_oldest(all: &mut HashMap<u64, Arc<Job>>) {
+    let mut ended: Vec<u64> = all.iter().filter(|(_, j)| j.now().finished).map(|(id, _)| *id).collect();
+    ended.sort_unstable();
+    for id in ended.iter().take(ended.len().saturating_sub(REMEMBERED)) {
+        all.remove(id);
+    }
+}

@@ -1,0 +1,8 @@
+//! Sheets on paper and on screen: the same marks as PDF, SVG and PNG. True scale everywhere.
+
+pub mod pdf;
+pub mod png;
+pub mod svg;
+
+/// Regular and bold faces, shipped so that print needs nothing installed.
+pub const FACES: [&[u8]; 2] = [include_bytes!("../../fonts/InstrumentSans-Regular.ttf"), include_bytes!("../../fonts/InstrumentSans-Bold.ttf")];

@@ -1,0 +1,57 @@
+//! A sheet as SVG in millimetres.
+
+use lean_colour::Lab;
+use lean_studio::studies::sheet::{Mark, Sheet};
+use std::fmt::Write;
+
+fn hex(colour: Lab) -> String {
+    colour.xyz().srgb().hex()
+}
+
+fn escaped(text: &str) -> String {
+    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
+}
+
+/// Writes the sheet as an SVG document whose user unit is a millimetre.
+pub fn write(sheet: &Sheet) -> String {
+    let (w, h) = (sheet.width, sheet.height);
+    let mut out = format!(
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{w}mm\" height=\"{h}mm\" viewBox=\"0 0 {w} {h}\"><title>{}</title><rect width=\"{w}\" height=\"{h}\" fill=\"#fff\"/>",
+        escaped(&sheet.title)
+    );
+    for mark in &sheet.marks {
+        // Writing to a string cannot fail.
+        let _ = draw(&mut out, mark);
+    }
+    out + "</svg>"
+}
+
+fn draw(out: &mut String, mark: &Mark) -> std::fmt::Result {
+    match mark {
+        Mark::Fill { rect: [x, y, w, h], colour } => write!(out, "<rect x=\"{x:.3}\" y=\"{y:.3}\" width=\"{w:.3}\" height=\"{h:.3}\" fill=\"{}\"/>", hex(*colour)),
+        Mark::Shape { rings, fill, line } => {
+            let fill = fill.map_or("none".into(), hex);
+            write!(out, "<path fill-rule=\"evenodd\" fill=\"{fill}\"")?;
+            if *line > 0.0 {
+                write!(out, " stroke=\"#101010\" stroke-width=\"{line}\"")?;
+            }
+            write!(out, " d=\"")?;
+            for ring in rings {
+                for (i, (x, y)) in ring.iter().enumerate() {
+                    write!(out, "{}{x:.2} {y:.2}", if i == 0 { 'M' } else { 'L' })?;
+                }
+                write!(out, "Z")?;
+            }
+            write!(out, "\"/>")
+        }
+        Mark::Line { ends: [x0, y0, x1, y1], width } => {
+            write!(out, "<path stroke=\"#101010\" stroke-width=\"{width}\" d=\"M{x0:.3} {y0:.3}L{x1:.3} {y1:.3}\"/>")
+        }
+        Mark::Text { x, y, size, bold, text } => write!(
+            out,
+            "<text x=\"{x:.3}\" y=\"{y:.3}\" font-size=\"{size}\" font-family=\"Instrument Sans Variable, Instrument Sans\" font-weight=\"{}\" fill=\"#101010\">{}</text>",
+            if *bold { 700 } else { 400 },
+            escaped(text)
+        ),
+    }
+}

@@ -1,0 +1,84 @@
+//! Every path of the server.
+
+use crate::handlers::{boxes, jobs, pieces, reference, sheet, studio, work, zones};
+use crate::state::Studio;
+use crate::{frontend, guard};
+use axum::extract::DefaultBodyLimit;
+use axum::http::{HeaderName, HeaderValue, Request};
+use axum::routing::get;
+use axum::{Json, Router, middleware};
+use tower_http::compression::CompressionLayer;
+use tower_http::set_header::SetResponseHeaderLayer;
+use tower_http::trace::TraceLayer;
+use utoipa::OpenApi;
+use utoipa::openapi::OpenApi as Description;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+/// Largest file taken in, in bytes.
+const MOST_BYTES: usize = 256 << 20;
+
+#[derive(OpenApi)]
+#[openapi(info(title = "Lean Swatch", description = "Few pigments, values first: the API of the bench. Problems are RFC 9457 documents.", license(name = "MIT OR Apache-2.0")))]
+struct Api;
+
+fn described() -> (Router<Studio>, Description) {
+    OpenApiRouter::with_openapi(Api::openapi())
+        .routes(routes!(studio::health))
+        .routes(routes!(studio::overview))
+        .routes(routes!(studio::shipped_pigments))
+        .routes(routes!(studio::create_piece))
+        .routes(routes!(pieces::read, pieces::remove))
+        .routes(routes!(pieces::change))
+        .routes(routes!(pieces::undo))
+        .routes(routes!(pieces::redo))
+        .routes(routes!(zones::propose))
+        .routes(routes!(zones::merge))
+        .routes(routes!(zones::split))
+        .routes(routes!(zones::drag))
+        .routes(routes!(zones::preview))
+        .routes(routes!(reference::take_in))
+        .routes(routes!(reference::original))
+        .routes(routes!(reference::look))
+        .routes(routes!(reference::values))
+        .routes(routes!(reference::patch))
+        .routes(routes!(work::find_sets))
+        .routes(routes!(work::make_studies))
+        .routes(routes!(sheet::pdf))
+        .routes(routes!(sheet::png))
+        .routes(routes!(sheet::svg))
+        .routes(routes!(boxes::create))
+        .routes(routes!(boxes::read, boxes::remove))
+        .routes(routes!(boxes::add))
+        .routes(routes!(boxes::take_out))
+        .routes(routes!(jobs::read, jobs::cancel))
+        .routes(routes!(jobs::follow))
+        .split_for_parts()
+}
+
+/// The generated description of the whole API.
+pub fn description() -> Description {
+    described().1
+}
+
+/// The server's router over a studio.
+pub fn router(studio: Studio) -> Router {
+    let (api, description) = described();
+    let header = |name: &'static str, value: &'static str| SetResponseHeaderLayer::if_not_present(HeaderName::from_static(name), HeaderValue::from_static(value));
+    api.route("/api/openapi.json", get(move || async move { Json(description) }))
+        .fallback(frontend::page)
+        .method_not_allowed_fallback(wrong_method)
+        .layer(DefaultBodyLimit::max(MOST_BYTES))
+        .layer(middleware::from_fn(guard::only_ourselves))
+        .layer(CompressionLayer::new())
+        .layer(header("x-content-type-options", "nosniff"))
+        .layer(header("referrer-policy", "same-origin"))
+        .layer(header("x-frame-options", "DENY"))
+        .layer(header("content-security-policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' data:; object-src 'none'; base-uri 'none'"))
+        .layer(TraceLayer::new_for_http().make_span_with(|r: &Request<_>| tracing::info_span!("request", method = %r.method(), path = r.uri().path())))
+        .with_state(studio)
+}
+
+async fn wrong_method() -> crate::problem::Problem {
+    crate::problem::Problem::new(axum::http::StatusCode::METHOD_NOT_ALLOWED, "wrong-method", "Not that way", "This address does not take that method. See /api/openapi.json.")
+}

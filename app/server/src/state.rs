@@ -1,0 +1,76 @@
+//! What every handler shares.
+
+use crate::jobs::Jobs;
+use crate::problem::Problem;
+use lean_picture::{Picture, decode};
+use lean_store::{Kept, PieceId, Store};
+use lean_studio::paint_box::PaintBox;
+use std::sync::{Arc, Mutex};
+
+/// How many working copies are kept decoded.
+const DECODED: usize = 2;
+
+/// The store, the running jobs and the pictures looked at last.
+#[derive(Clone)]
+pub struct Studio {
+    /// The data file.
+    pub store: Arc<Store>,
+    /// Long work.
+    pub jobs: Jobs,
+    working: Arc<Mutex<Vec<(String, Arc<Picture>)>>>,
+}
+
+impl Studio {
+    /// A studio over an open data file.
+    pub fn new(store: Store) -> Self {
+        Self { store: Arc::new(store), jobs: Jobs::default(), working: Arc::default() }
+    }
+
+    /// Runs work that reads the disk or computes for more than a moment off the async threads.
+    ///
+    /// # Errors
+    /// Those of the work.
+    pub async fn run<T: Send + 'static>(&self, work: impl FnOnce(&Self) -> Result<T, Problem> + Send + 'static) -> Result<T, Problem> {
+        let studio = self.clone();
+        tokio::task::spawn_blocking(move || work(&studio)).await.unwrap_or_else(|_| Err(Problem::internal("The work stopped unexpectedly. Nothing was changed; try again.")))
+    }
+
+    /// The Box a piece draws on, if any.
+    ///
+    /// # Errors
+    /// When the data file cannot be read.
+    pub fn box_of(&self, kept: &Kept) -> Result<Option<PaintBox>, Problem> {
+        Ok(kept.piece.paint_box.as_ref().map(|id| self.store.paint_box(id)).transpose()?)
+    }
+
+    /// A piece and the working copy of its reference.
+    ///
+    /// # Errors
+    /// When the piece is not there or has no reference.
+    pub fn piece_and_picture(&self, id: PieceId) -> Result<(Kept, Arc<Picture>), Problem> {
+        let kept = self.store.piece(id)?;
+        let reference = kept.piece.reference.as_ref().ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))?;
+        let picture = self.working_copy(&reference.digest)?;
+        Ok((kept, picture))
+    }
+
+    /// The decoded working copy of a reference.
+    ///
+    /// # Errors
+    /// When it is not in the data file or cannot be read.
+    pub fn working_copy(&self, digest: &str) -> Result<Arc<Picture>, Problem> {
+        let mut cache = self.working.lock().unwrap_or_else(|p| p.into_inner());
+        if let Some(at) = cache.iter().position(|(d, _)| d == digest) {
+            let hit = cache.remove(at);
+            let picture = hit.1.clone();
+            cache.push(hit);
+            return Ok(picture);
+        }
+        let picture = Arc::new(decode(&self.store.working(digest)?)?);
+        cache.push((digest.to_owned(), picture.clone()));
+        if cache.len() > DECODED {
+            cache.remove(0);
+        }
+        Ok(picture)
+    }
+}

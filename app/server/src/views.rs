@@ -1,0 +1,197 @@
+//! What goes over the wire: core types, and what a page needs beside them.
+
+use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance};
+use lean_store::{Kept, Summary};
+use lean_studio::cautions::cautions;
+use lean_studio::mixes::{Mark, masstone};
+use lean_studio::outlook::{Outlook, outlook};
+use lean_studio::paint_box::{BoxId, PaintBox};
+use lean_studio::piece::{Piece, StudySlot};
+use lean_studio::studies::{make::most_off, scheme};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// A piece with everything the bench shows of it.
+#[derive(Serialize, ToSchema)]
+pub struct PieceView {
+    /// Its number.
+    pub id: i64,
+    /// Counts every change; send it back with the next one.
+    pub revision: i64,
+    /// The piece. Its zone map is left out: the outlook has the shapes.
+    pub piece: Piece,
+    /// What follows from it.
+    pub outlook: Outlook,
+    /// Studies in words.
+    pub study_notes: Vec<StudyNote>,
+    /// What undo would take back.
+    pub undo: Option<String>,
+    /// What redo would bring back.
+    pub redo: Option<String>,
+}
+
+/// A study in words.
+#[derive(Serialize, ToSchema)]
+pub struct StudyNote {
+    /// Which.
+    pub slot: StudySlot,
+    /// Its scheme.
+    pub scheme: String,
+    /// Whether every mix holds the planned value within a quarter step.
+    pub values_held: bool,
+    /// How far the worst is off, in steps.
+    pub most_off: f64,
+    /// Whether zones, locks or Box changed since it was made.
+    pub out_of_date: bool,
+    /// Each mix for the screen, in the order of its zones.
+    pub marks: Vec<Mark>,
+    /// What each wished for, in the same order.
+    pub wanted: Vec<Mark>,
+    /// Each mix against its wish, in words.
+    pub sentences: Vec<String>,
+}
+
+impl PieceView {
+    /// The view of a kept piece with the Box it draws on.
+    pub fn of(kept: Kept, paint_box: Option<&PaintBox>) -> Self {
+        let outlook = outlook(&kept.piece, paint_box);
+        let neutral = kept.piece.neutral();
+        let study_notes = kept
+            .piece
+            .studies
+            .iter()
+            .map(|s| StudyNote {
+                slot: s.slot,
+                scheme: scheme::describe(s.scheme),
+                values_held: most_off(s) <= lean_studio::lean::Cost::QUARTER_STEP,
+                most_off: most_off(s),
+                out_of_date: s.basis != outlook.basis,
+                marks: s.mixes.iter().map(|m| Mark::of(m.mix.lab, neutral)).collect(),
+                wanted: s.mixes.iter().map(|m| Mark::of(m.wanted, neutral)).collect(),
+                sentences: s.mixes.iter().map(|m| lean_studio::mixes::compare(m.zone, m.wanted, m.mix.clone(), neutral).sentence).collect(),
+            })
+            .collect();
+        let mut piece = kept.piece;
+        piece.zone_map = None;
+        Self { id: kept.id, revision: kept.revision, piece, outlook, study_notes, undo: kept.undo, redo: kept.redo }
+    }
+}
+
+/// A line in the list of pieces.
+#[derive(Serialize, ToSchema)]
+pub struct PieceLine {
+    /// Its number.
+    pub id: i64,
+    /// Its title.
+    pub title: String,
+    /// Its medium.
+    pub medium: Medium,
+    /// Zones it has.
+    pub zones: usize,
+    /// Studies made.
+    pub studies: usize,
+    /// Whether it has a reference.
+    pub has_reference: bool,
+    /// When it last changed, UTC.
+    pub changed: String,
+}
+
+impl From<Summary> for PieceLine {
+    fn from(s: Summary) -> Self {
+        let p = s.piece;
+        Self {
+            id: s.id,
+            title: p.brief.title,
+            medium: p.brief.medium,
+            zones: p.zones.len(),
+            studies: p.studies.len(),
+            has_reference: p.reference.is_some(),
+            changed: s.changed,
+        }
+    }
+}
+
+/// A pigment without its spectra.
+#[derive(Serialize, ToSchema)]
+pub struct PigmentView {
+    /// Which.
+    pub id: PigmentId,
+    /// Plain name.
+    pub name: String,
+    /// Colour Index generic names.
+    pub colour_index: Vec<String>,
+    /// White is free in every mix.
+    pub white: bool,
+    /// Its masstone.
+    pub mark: Mark,
+    /// Light-fastness as commonly stated.
+    pub lightfastness: String,
+    /// What calls for a caution.
+    pub hazard: String,
+    /// Where its numbers come from.
+    pub provenance: Provenance,
+}
+
+impl PigmentView {
+    /// A pigment for the screen.
+    pub fn of(p: &Pigment) -> Self {
+        Self {
+            id: p.id.clone(),
+            name: p.name.clone(),
+            colour_index: p.colour_index.clone(),
+            white: p.white,
+            mark: Mark::of(masstone(p), lean_colour::Temperature(0.0)),
+            lightfastness: p.lightfastness.clone(),
+            hazard: p.hazard.clone(),
+            provenance: p.provenance.clone(),
+        }
+    }
+}
+
+/// A Box for the screen.
+#[derive(Serialize, ToSchema)]
+pub struct BoxView {
+    /// Its id.
+    pub id: BoxId,
+    /// Its name.
+    pub name: String,
+    /// Its medium.
+    pub medium: Medium,
+    /// What is in it, lightest first.
+    pub pigments: Vec<PigmentView>,
+    /// Cautions for working with it.
+    pub cautions: Vec<String>,
+}
+
+impl BoxView {
+    /// A Box for the screen.
+    pub fn of(id: BoxId, b: &PaintBox) -> Self {
+        let mut pigments: Vec<PigmentView> = b.pigments.iter().map(PigmentView::of).collect();
+        pigments.sort_by(|a, b| b.mark.value.0.total_cmp(&a.mark.value.0));
+        Self { id, name: b.name.clone(), medium: b.medium, pigments, cautions: cautions(b.medium, &b.pigments.iter().collect::<Vec<_>>()) }
+    }
+}
+
+/// A line in the list of Boxes.
+#[derive(Serialize, ToSchema)]
+pub struct BoxLine {
+    /// Its id.
+    pub id: BoxId,
+    /// Its name.
+    pub name: String,
+    /// Its medium.
+    pub medium: Medium,
+    /// How many pigments it holds.
+    pub pigments: usize,
+}
+
+/// Everything there is to choose from.
+#[derive(Serialize, ToSchema)]
+pub struct StudioView {
+    /// Pieces, the one changed last first.
+    pub pieces: Vec<PieceLine>,
+    /// Boxes by name.
+    pub boxes: Vec<BoxLine>,
+    /// Shipped grounds.
+    pub grounds: Vec<Ground>,
+}
