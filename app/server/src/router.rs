@@ -19,7 +19,7 @@ use utoipa_axum::routes;
 const MOST_BYTES: usize = 256 << 20;
 
 #[derive(OpenApi)]
-#[openapi(info(title = "Lean Swatch", description = "Few pigments, values first: the API of the bench. Problems are RFC 9457 documents.", license(name = "MIT OR Apache-2.0")))]
+#[openapi(info(title = "Lean Swatch", description = "Few pigments, values first: the API of the bench. Problems are RFC 9457 documents.", license(name = "MIT OR Apache-2.0")), components(schemas(reference::Look, sheet::WhichCopy)))]
 struct Api;
 
 fn described() -> (Router<Studio>, Description) {

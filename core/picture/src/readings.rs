@@ -16,6 +16,7 @@ pub struct Reading {
     /// Share of the picture, 0..=1.
     pub area: f64,
     /// Median value of its pixels.
+    #[cfg_attr(feature = "schema", schema(value_type = f64))]
     pub value: Value,
     /// Its mean light as a colour, at the median value.
     pub lab: Lab,

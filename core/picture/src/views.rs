@@ -3,7 +3,7 @@
 use crate::picture::{Picture, centivalue};
 use crate::values::{Ladder, ladder};
 use lean_colour::temperature::{Temperature, WARM_POLE};
-use lean_colour::{Lab, Value, screen};
+use lean_colour::{Lab, Srgb8, Value, screen};
 use rayon::prelude::*;
 
 /// How the reference is shown.
@@ -74,13 +74,18 @@ fn values_only(picture: &Picture, groups: Option<usize>) -> Picture {
 }
 
 fn warm_cool_only(picture: &Picture) -> Picture {
-    let neutral = mean_temperature(picture).0;
-    let (sin, cos) = WARM_POLE.to_radians().sin_cos();
+    let neutral = mean_temperature(picture);
     mapped(picture, |px| {
-        let t = (screen::lab_of_srgb(px).temperature().0 - neutral).clamp(-60.0, 60.0);
-        let c = Lab::new(62.0, t * cos, t * sin).xyz().srgb();
+        let c = warm_cool_colour(Temperature(screen::lab_of_srgb(px).temperature().warmer_than(neutral)));
         [c.r, c.g, c.b]
     })
+}
+
+/// The colour that shows a temperature alone: one lightness, on the warm–cool axis.
+pub fn warm_cool_colour(relative: Temperature) -> Srgb8 {
+    let (sin, cos) = WARM_POLE.to_radians().sin_cos();
+    let t = relative.0.clamp(-60.0, 60.0);
+    Lab::new(62.0, t * cos, t * sin).xyz().srgb()
 }
 
 /// Temperature of the picture's mean light: its own neutral.

@@ -1,7 +1,8 @@
 //! What the tool notices about a plan. Advice, never a lock. One small pure rule each.
 
 use crate::mixes::{Well, ZoneMix};
-use crate::piece::{Command, Piece, ZoneId};
+use crate::piece::{Piece, ZoneId};
+use crate::wishes::Wish;
 use serde::Serialize;
 
 /// Something noticed, with its reason and what would help.
@@ -21,7 +22,7 @@ pub struct Finding {
     /// What the suggested change does; empty when there is none.
     pub help: String,
     /// The suggested change.
-    pub suggestion: Option<Command>,
+    pub suggestion: Option<Wish>,
 }
 
 /// All findings that are not answered yet, most pressing first.
@@ -49,7 +50,7 @@ pub fn beyond_the_set(piece: &Piece, mix: &ZoneMix) -> Option<Finding> {
         why: format!("Of what this set can mix near that colour, the {limit} is {near:.1}; {:.1} is wanted.", mix.wanted.value.0),
         school: "value plan".into(),
         help: format!("Plan it at {near:.1}"),
-        suggestion: Some(Command::SetTarget { zone: mix.zone, target: mix.given.lab }),
+        suggestion: Some(Wish::SetTarget { zone: mix.zone, target: mix.given.lab }),
     })
 }
 

@@ -39,7 +39,7 @@ fn kept(studio: &Studio, id: BoxId, paint_box: &PaintBox) -> Result<Json<BoxView
 }
 
 /// A Box.
-#[utoipa::path(get, path = "/api/boxes/{id}", params(("id" = String, Path)), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(get, path = "/api/boxes/{id}", operation_id = "read_box", params(("id" = String, Path)), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
@@ -51,7 +51,7 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<String>) -> Resul
 }
 
 /// Starts a Box, empty or from a pigment file.
-#[utoipa::path(post, path = "/api/boxes", request_body = NewBox, responses((status = 201, body = BoxView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(post, path = "/api/boxes", operation_id = "create_box", request_body = NewBox, responses((status = 201, body = BoxView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn create(State(studio): State<Studio>, In(new): In<NewBox>) -> Result<(StatusCode, Json<BoxView>), Problem> {
     let view = studio
         .run(move |s| {
@@ -67,14 +67,14 @@ pub async fn create(State(studio): State<Studio>, In(new): In<NewBox>) -> Result
 }
 
 /// Removes a Box no piece draws on.
-#[utoipa::path(delete, path = "/api/boxes/{id}", params(("id" = String, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(delete, path = "/api/boxes/{id}", operation_id = "remove_box", params(("id" = String, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json")))]
 pub async fn remove(State(studio): State<Studio>, Path(id): Path<String>) -> Result<StatusCode, Problem> {
     studio.run(move |s| Ok(s.store.delete_box(&BoxId(id))?)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Puts a shipped modelled pigment into a Box.
-#[utoipa::path(post, path = "/api/boxes/{id}/pigments", params(("id" = String, Path)), request_body = NewPigment, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(post, path = "/api/boxes/{id}/pigments", operation_id = "add_box", params(("id" = String, Path)), request_body = NewPigment, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): In<NewPigment>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
@@ -89,7 +89,7 @@ pub async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): 
 }
 
 /// Takes a pigment out of a Box. Pieces that had it in their set work on without it.
-#[utoipa::path(delete, path = "/api/boxes/{id}/pigments/{pigment}", params(("id" = String, Path), ("pigment" = String, Path)), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(delete, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "take_out_box", params(("id" = String, Path), ("pigment" = String, Path)), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn take_out(State(studio): State<Studio>, Path((id, pigment)): Path<(String, String)>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {

@@ -16,19 +16,19 @@ fn gone(id: u64) -> Problem {
 }
 
 /// What a job is doing.
-#[utoipa::path(get, path = "/api/jobs/{id}", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(get, path = "/api/jobs/{id}", operation_id = "read_job", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
     studio.jobs.get(id).map(|j| Json(j.now())).ok_or_else(|| gone(id))
 }
 
 /// Asks a job to stop. What it had changed before stays; a search changes nothing until it ends.
-#[utoipa::path(delete, path = "/api/jobs/{id}", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(delete, path = "/api/jobs/{id}", operation_id = "cancel_job", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn cancel(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
     studio.jobs.cancel(id).map(Json).ok_or_else(|| gone(id))
 }
 
 /// Follows a job: one event named `progress` for each step, the last one named `done`. Listening never starts anything.
-#[utoipa::path(get, path = "/api/jobs/{id}/events", params(("id" = u64, Path)), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(get, path = "/api/jobs/{id}/events", operation_id = "follow_job", params(("id" = u64, Path)), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn follow(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
     let job = studio.jobs.get(id).ok_or_else(|| gone(id))?;
     let mut ended = false;

@@ -1,0 +1,84 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { useNotice } from "../bench/notice";
+import { answer, api, type JobView, Refused } from "./client";
+import { pieceKey } from "./usePiece";
+
+/** Starts long work for a piece, follows its progress and can call it off. Leaving the page does not stop the work. */
+export function useJob(pieceId: number) {
+  const [job, setJob] = useState<JobView | null>(null);
+  const source = useRef<EventSource | null>(null);
+  const queries = useQueryClient();
+  const { say } = useNotice();
+
+  const stopListening = useCallback(() => {
+    source.current?.close();
+    source.current = null;
+  }, []);
+  useEffect(() => stopListening, [stopListening]);
+
+  const follow = useCallback(
+    (id: number) => {
+      stopListening();
+      const events = new EventSource(`/api/jobs/${id}/events`);
+      source.current = events;
+      const read = (e: MessageEvent<string>) => JSON.parse(e.data) as JobView;
+      events.addEventListener("progress", (e) => setJob(read(e)));
+      events.addEventListener("done", (e) => {
+        stopListening();
+        const ended = read(e);
+        setJob(null);
+        queries.invalidateQueries({ queryKey: pieceKey(pieceId) });
+        queries.invalidateQueries({ queryKey: ["ladder", pieceId] });
+        queries.invalidateQueries({ queryKey: ["studio"] });
+        if (ended.problem) {
+          say(ended.problem.detail, ended.problem.type.endsWith("cancelled") ? "done" : "problem");
+        }
+      });
+      events.onerror = () => {
+        stopListening();
+        setJob(null);
+        queries.invalidateQueries({ queryKey: pieceKey(pieceId) });
+      };
+    },
+    [pieceId, queries, say, stopListening],
+  );
+
+  const start = useCallback(
+    async (call: () => Promise<JobView>) => {
+      try {
+        const started = await call();
+        setJob(started);
+        follow(started.id);
+      } catch (e) {
+        say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+      }
+    },
+    [follow, say],
+  );
+
+  const cancel = useCallback(() => {
+    if (job) api.DELETE("/api/jobs/{id}", { params: { path: { id: job.id } } });
+  }, [job]);
+
+  const path = { id: pieceId };
+  return {
+    job,
+    cancel,
+    takeIn: (file: File) =>
+      start(async () => {
+        const response = await fetch(`/api/pieces/${pieceId}/reference?file_name=${encodeURIComponent(file.name)}`, {
+          method: "PUT",
+          body: file,
+          headers: { "content-type": "application/octet-stream" },
+        });
+        const body = await response.json();
+        if (!response.ok) throw new Refused(body);
+        return body as JobView;
+      }),
+    search: () => start(() => answer(api.POST("/api/pieces/{id}/search", { params: { path } }))),
+    makeStudies: () => start(() => answer(api.POST("/api/pieces/{id}/studies", { params: { path } }))),
+  };
+}
+
+export type Work = ReturnType<typeof useJob>;

@@ -1,0 +1,74 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback } from "react";
+import { useNotice } from "../bench/notice";
+import { answer, api, type PieceView, Refused, type Schemas, type Wish } from "./client";
+
+export const pieceKey = (id: number) => ["piece", id];
+
+/** A piece as the server has it. Every change goes through the server, which saves it before it answers. */
+export function usePiece(id: number) {
+  return useQuery({
+    queryKey: pieceKey(id),
+    queryFn: () => answer(api.GET("/api/pieces/{id}", { params: { path: { id } } })),
+    staleTime: 2_000,
+  });
+}
+
+/** Sends changes one after the other, each with the revision the one before it led to. */
+export function useChanges(id: number) {
+  const queries = useQueryClient();
+  const { say } = useNotice();
+  const current = useCallback(() => queries.getQueryData<PieceView>(pieceKey(id)), [queries, id]);
+
+  const settle = useCallback(
+    (view: PieceView) => {
+      queries.setQueryData(pieceKey(id), view);
+      queries.invalidateQueries({ queryKey: ["studio"] });
+    },
+    [queries, id],
+  );
+
+  const run = useMutation({
+    // One scope a piece: changes wait for each other, so that no window conflicts with itself.
+    scope: { id: `piece-${id}` },
+    mutationFn: (call: (base_revision: number) => Promise<PieceView>) => call(current()?.revision ?? 0),
+    onSuccess: settle,
+    onError: (error) => {
+      say(error instanceof Refused ? error.problem.detail : String(error), "problem");
+      queries.invalidateQueries({ queryKey: pieceKey(id) });
+    },
+  });
+
+  const path = { id };
+  const post = run.mutateAsync;
+  return {
+    current,
+    busy: run.isPending,
+    wish: (wish: Wish) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/wishes", { params: { path }, body: { base_revision, wish } })),
+      ),
+    undo: () =>
+      post((base_revision) => answer(api.POST("/api/pieces/{id}/undo", { params: { path }, body: { base_revision } }))),
+    redo: () =>
+      post((base_revision) => answer(api.POST("/api/pieces/{id}/redo", { params: { path }, body: { base_revision } }))),
+    move: (zone: number, to: Schemas["FieldMove"]) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/move", { params: { path }, body: { base_revision, zone, to } })),
+      ),
+    propose: (count: number) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/propose", { params: { path }, body: { base_revision, count } })),
+      ),
+    merge: (from: number, into: number) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/merge", { params: { path }, body: { base_revision, from, into } })),
+      ),
+    split: (zone: number, from: Schemas["Place"], to: Schemas["Place"]) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/split", { params: { path }, body: { base_revision, zone, from, to } })),
+      ),
+  };
+}
+
+export type Changes = ReturnType<typeof useChanges>;

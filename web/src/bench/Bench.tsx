@@ -1,0 +1,125 @@
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Link, Outlet, useLocation, useParams, useSearchParams } from "react-router";
+import { answer, api, Refused } from "../api/client";
+import { useJob } from "../api/useJob";
+import { useChanges, usePiece } from "../api/usePiece";
+import { Field } from "../lenses/field/Field";
+import styles from "./Bench.module.css";
+import { BenchContext, type BenchState, type Look } from "./context";
+import { FindingsList } from "./Findings";
+import { KeysHelp } from "./KeysHelp";
+import { Run } from "./Run";
+import { Tray } from "./Tray";
+import { useBenchKeys } from "./useBenchKeys";
+
+const LOOKS: Look[] = ["as-it-is", "values", "warm-cool", "squint"];
+
+/** The frame every station stands in: run, field, the station's own surface and card, tray. */
+export function Bench() {
+  const id = Number(useParams().id);
+  const piece = usePiece(id);
+  if (piece.isError) {
+    return (
+      <main className={styles.lost}>
+        <h1>This piece cannot be shown</h1>
+        <p>{piece.error instanceof Refused ? piece.error.problem.detail : "The server does not answer."}</p>
+        <p>
+          <Link to="/">Back to the studio</Link>
+        </p>
+      </main>
+    );
+  }
+  return piece.data ? <Frame id={id} view={piece.data} /> : <main className={styles.lost} aria-busy="true" />;
+}
+
+function Frame({ id, view }: { id: number; view: BenchState["view"] }) {
+  const bench = useBenchState(id, view);
+  const [help, setHelp] = useState(false);
+  useBenchKeys(bench, () => setHelp((h) => !h));
+  useEffect(() => {
+    document.title = `${view.piece.brief.title} · Lean Swatch`;
+  }, [view.piece.brief.title]);
+  return (
+    <BenchContext.Provider value={bench}>
+      <div className={styles.bench}>
+        <Run onHelp={() => setHelp(true)} />
+        <section className={styles.field} aria-label="Field">
+          <Field />
+        </section>
+        <Outlet />
+        <Tray />
+      </div>
+      <KeysHelp opened={help} onClose={() => setHelp(false)} />
+    </BenchContext.Provider>
+  );
+}
+
+function useBenchState(id: number, view: BenchState["view"]): BenchState & { peekWith: (on: boolean) => void } {
+  const changes = useChanges(id);
+  const work = useJob(id);
+  const [search, setSearch] = useSearchParams();
+  const [preview, setPreview] = useState<BenchState["preview"]>(null);
+  const [peek, setPeek] = useState(false);
+  const boxId = view.piece.paint_box;
+  const box = useQuery({
+    queryKey: ["box", boxId],
+    queryFn: () => answer(api.GET("/api/boxes/{id}", { params: { path: { id: boxId ?? "" } } })),
+    enabled: !!boxId,
+  });
+  const put = useCallback(
+    (name: string, value: string | null) =>
+      setSearch(
+        (old) => {
+          const next = new URLSearchParams(old);
+          if (value === null) next.delete(name);
+          else next.set(name, value);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  );
+  const asked = Number(search.get("zone"));
+  const zone = view.piece.zones.some((z) => z.id === asked) ? asked : null;
+  const look = LOOKS.find((l) => l === search.get("look")) ?? "as-it-is";
+  const groups = Number(search.get("groups")) || null;
+  return useMemo(
+    () => ({
+      view,
+      box: box.data ?? null,
+      changes,
+      work,
+      zone,
+      selectZone: (z) => put("zone", z === null ? null : String(z)),
+      pigment: search.get("pigment"),
+      selectPigment: (p) => put("pigment", p),
+      look,
+      setLook: (l) => put("look", l === "as-it-is" ? null : l),
+      groups,
+      setGroups: (g) => put("groups", g === null ? null : String(g)),
+      isolate: search.get("isolate") === "1",
+      setIsolate: (on) => put("isolate", on ? "1" : null),
+      peek,
+      peekWith: setPeek,
+      preview,
+      setPreview,
+    }),
+    [view, box.data, changes, work, zone, look, groups, search, put, peek, preview],
+  );
+}
+
+/** A station: its surface in the middle and the card of the one thing selected. */
+export function Station({ name, surface, card }: { name: string; surface: React.ReactNode; card: React.ReactNode }) {
+  const showFindings = new URLSearchParams(useLocation().search).get("findings") === "1";
+  return (
+    <>
+      <main className={styles.surface} aria-label={name}>
+        {surface}
+      </main>
+      <aside className={styles.card} aria-label="Card">
+        {showFindings ? <FindingsList /> : card}
+      </aside>
+    </>
+  );
+}

@@ -1,0 +1,94 @@
+import { TextInput } from "@mantine/core";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Finding } from "../api/client";
+import { useBench } from "./context";
+import styles from "./Findings.module.css";
+
+/** One finding: what, why, which school, what would help, and how to answer it. */
+export function FindingNote({ finding }: { finding: Finding }) {
+  const { changes } = useBench();
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState("");
+  const dismiss = () => changes.wish({ do: "dismiss", dismissal: { finding: finding.key, reason } }).catch(() => {});
+  return (
+    <section className={styles.finding} aria-label={finding.title}>
+      <h3>{finding.title}</h3>
+      <p>
+        {finding.why} <i>School: {finding.school}.</i>
+      </p>
+      {!finding.suggestion && finding.help && <p>{finding.help}</p>}
+      {asking ? (
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            dismiss();
+          }}
+        >
+          <TextInput
+            label="Why it stays (kept with the piece)"
+            value={reason}
+            onChange={(e) => setReason(e.currentTarget.value)}
+            maxLength={200}
+            data-autofocus
+          />
+          <button type="submit" className="act">
+            Dismiss
+          </button>
+        </form>
+      ) : (
+        <p className={styles.acts}>
+          {finding.suggestion && (
+            <button
+              type="button"
+              className="act"
+              onClick={() => finding.suggestion && changes.wish(finding.suggestion).catch(() => {})}
+            >
+              {finding.help}
+            </button>
+          )}
+          <button type="button" className="act" onClick={() => setAsking(true)}>
+            Dismiss
+          </button>
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** All findings of the piece, in the card. */
+export function FindingsList() {
+  const { view, changes } = useBench();
+  const [, setSearch] = useSearchParams();
+  const close = () =>
+    setSearch((old) => {
+      const next = new URLSearchParams(old);
+      next.delete("findings");
+      return next;
+    });
+  const answered = view.piece.dismissed.length;
+  return (
+    <div>
+      <h2 className={styles.title}>Findings</h2>
+      <p>Advice, never a lock.</p>
+      {view.outlook.findings.map((f) => (
+        <FindingNote key={f.key} finding={f} />
+      ))}
+      {!view.outlook.findings.length && <p className={styles.none}>Nothing to remark on this plan.</p>}
+      <p className={styles.acts}>
+        {answered > 0 && (
+          <button
+            type="button"
+            className="act"
+            onClick={() => changes.wish({ do: "bring-back-findings" }).catch(() => {})}
+          >
+            Bring back {answered} answered
+          </button>
+        )}
+        <button type="button" className="act" onClick={close}>
+          Close
+        </button>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+import { Modal } from "@mantine/core";
+import styles from "./KeysHelp.module.css";
+
+const KEYS: [string, string][] = [
+  ["1 2 4 5 6 8", "Brief, Subject, Lean set, Mixes, Studies, Box"],
+  ["v w s", "values only, warm–cool only, squint; again: as it is"],
+  ["[ ]", "fewer or more value groups"],
+  ["i", "isolate the selected zone, or a patch under the pointer"],
+  ["j k", "next or previous zone"],
+  ["arrows", "move the selected mark a tenth of a step (Shift: half)"],
+  ["Space", "hold to see the reference"],
+  ["r", "grey of the room: middle, dark, light"],
+  ["Ctrl+Z", "undo; with Shift redo"],
+  ["/", "find in the Box"],
+  ["Esc", "back"],
+  ["?", "this list"],
+];
+
+export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {
+  return (
+    <Modal opened={opened} onClose={onClose} title="Keys" size="md" centered transitionProps={{ duration: 0 }}>
+      <dl className={styles.keys}>
+        {KEYS.map(([key, what]) => (
+          <div key={key}>
+            <dt className="figures">{key}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Modal>
+  );
+}

@@ -1,0 +1,57 @@
+import { Tooltip } from "@mantine/core";
+import { Link, NavLink, useSearchParams } from "react-router";
+import { useBench } from "./context";
+import styles from "./Run.module.css";
+import { mediumName, STATIONS } from "./stations";
+import { useUndo } from "./useUndo";
+
+/** The stations in the order of work. Any can be opened at any time. */
+export function Run({ onHelp }: { onHelp: () => void }) {
+  const { view, box } = useBench();
+  const [search] = useSearchParams();
+  const { undo, redo } = useUndo();
+  const kept = new URLSearchParams([...search].filter(([k]) => k === "zone"));
+  const owned = box?.pigments.filter((p) => !p.white).length ?? 0;
+  const to = (name: string) => ({ pathname: `/pieces/${view.id}/${name}`, search: kept.toString() });
+  return (
+    <header className={styles.run}>
+      <div className={styles.piece}>
+        <h1>
+          <Link to="/" title="Back to the studio">
+            {view.piece.brief.title}
+          </Link>
+        </h1>
+        <p>{mediumName(view.piece.brief.medium)}</p>
+      </div>
+      <nav className={styles.stations} aria-label="Stations">
+        {STATIONS.map((s) => (
+          <NavLink key={s.name} to={to(s.name)} className={styles.station} aria-keyshortcuts={s.key}>
+            <b>{s.label}</b>
+            <span>{s.knows(view, owned)}</span>
+          </NavLink>
+        ))}
+      </nav>
+      <div className={styles.side}>
+        <Tooltip label={view.undo ? `Undo ${view.undo} (Ctrl+Z)` : "Nothing to undo"}>
+          <button type="button" className="plain" onClick={undo} disabled={!view.undo}>
+            Undo
+          </button>
+        </Tooltip>
+        <Tooltip label={view.redo ? `Redo ${view.redo} (Ctrl+Shift+Z)` : "Nothing to redo"}>
+          <button type="button" className="plain" onClick={redo} disabled={!view.redo}>
+            Redo
+          </button>
+        </Tooltip>
+        <NavLink to={to("box")} className={styles.station}>
+          <b>Box</b>
+          <span>{box ? `${box.pigments.length} in it` : "none chosen"}</span>
+        </NavLink>
+        <Tooltip label="Keys (?)">
+          <button type="button" className="plain" onClick={onHelp} aria-label="Keys">
+            ?
+          </button>
+        </Tooltip>
+      </div>
+    </header>
+  );
+}

@@ -1,0 +1,118 @@
+import { Tooltip } from "@mantine/core";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { LeanCurve } from "../lenses/curve/LeanCurve";
+import { Stroke } from "../lenses/stroke/Stroke";
+import { useGround } from "../lenses/stroke/useGround";
+import { useBench } from "./context";
+import { useNotice } from "./notice";
+import { unit } from "./stations";
+import styles from "./Tray.module.css";
+
+/** The lean set as wells, always in sight. A pigment dropped here joins the set; taking one off recomputes everything. */
+export function Tray() {
+  const bench = useBench();
+  const { view, changes, box } = bench;
+  const { say } = useNotice();
+  const ground = useGround();
+  const [over, setOver] = useState(false);
+  const [, setSearch] = useSearchParams();
+  const wells = bench.preview?.data.wells ?? view.outlook.wells;
+  const set = view.piece.chosen.pigments;
+  const findings = (bench.preview?.data.findings ?? view.outlook.findings).length;
+  const choose = (pigments: string[], done: string) =>
+    changes
+      .wish({ do: "choose-set", pigments })
+      .then(() => say(done))
+      .catch(() => {});
+  return (
+    <footer
+      className={styles.tray}
+      data-over={over}
+      onDragOver={(e) => {
+        if (e.dataTransfer.types.includes("text/pigment")) {
+          e.preventDefault();
+          setOver(true);
+        }
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        setOver(false);
+        const id = e.dataTransfer.getData("text/pigment");
+        if (id && !set.includes(id)) choose([...set, id], "Put into the set.");
+      }}
+    >
+      <h2 className="out-of-sight">Tray: the lean set</h2>
+      {wells.length === 0 ? (
+        <p className={styles.empty}>{emptyWords(set.length, !!box, view.piece.zones.length)}</p>
+      ) : (
+        <ul className={styles.wells}>
+          {wells.map((w) => (
+            <li key={w.pigment} className={styles.well}>
+              <button
+                type="button"
+                className="plain"
+                onClick={() => bench.selectPigment(w.pigment)}
+                aria-label={`${w.name}, in ${w.zones} zones`}
+              >
+                <Stroke marks={[w.mark]} ground={ground} height={34} />
+                <b>{w.name}</b>
+              </button>
+              <Tooltip label="Zones it is in, its share of the paint, and what the miss would rise by without it">
+                <span className={styles.facts}>
+                  {w.zones} {w.zones === 1 ? "zone" : "zones"} · {w.price.toFixed(1)} if dropped
+                </span>
+              </Tooltip>
+              <button
+                type="button"
+                className={styles.off}
+                onClick={() =>
+                  choose(
+                    set.filter((p) => p !== w.pigment),
+                    `Took ${w.name} off.`,
+                  )
+                }
+                aria-label={`Take ${w.name} off`}
+              >
+                ×
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className={styles.corner}>
+        {findings > 0 && (
+          <button
+            type="button"
+            className="act"
+            onClick={() =>
+              setSearch((old) => {
+                const next = new URLSearchParams(old);
+                next.set("findings", "1");
+                return next;
+              })
+            }
+          >
+            {findings} {findings === 1 ? "finding" : "findings"}
+          </button>
+        )}
+        {view.piece.search && (
+          <LeanCurve
+            sizes={view.piece.search.sizes}
+            chosen={set.length}
+            width={240}
+            height={78}
+            unit={unit(view.piece.brief.medium, 1)}
+          />
+        )}
+      </div>
+    </footer>
+  );
+}
+
+function emptyWords(chosen: number, box: boolean, zones: number): string {
+  if (chosen > 0) return "The set is kept; it shows here again once the piece has zones.";
+  if (!box) return "The lean set will lie here. Choose a Box in the brief.";
+  if (!zones) return "The lean set will lie here. First give the piece a picture at Subject.";
+  return "The lean set will lie here. Search for it at Lean set, or drop a pigment from the Box.";
+}

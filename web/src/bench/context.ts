@@ -1,0 +1,73 @@
+import { createContext, useContext } from "react";
+import type { BoxView, Mark, PieceView, Preview, ZoneMix } from "../api/client";
+import type { Work } from "../api/useJob";
+import type { Changes } from "../api/usePiece";
+
+export type Look = "as-it-is" | "values" | "warm-cool" | "squint";
+
+export type BenchState = {
+  view: PieceView;
+  box: BoxView | null;
+  changes: Changes;
+  work: Work;
+  /** Selected zone, kept in the URL. */
+  zone: number | null;
+  selectZone: (zone: number | null) => void;
+  /** Pigment looked at in the card, kept in the URL. */
+  pigment: string | null;
+  selectPigment: (id: string | null) => void;
+  look: Look;
+  setLook: (look: Look) => void;
+  groups: number | null;
+  setGroups: (groups: number | null) => void;
+  isolate: boolean;
+  setIsolate: (on: boolean) => void;
+  /** Held down: the reference is shown over whatever is on the surface. */
+  peek: boolean;
+  /** What would follow from the drag going on. */
+  preview: { zone: number; data: Preview } | null;
+  setPreview: (p: { zone: number; data: Preview } | null) => void;
+};
+
+export const BenchContext = createContext<BenchState | null>(null);
+
+export function useBench(): BenchState {
+  const bench = useContext(BenchContext);
+  if (!bench) throw new Error("a station is shown outside the bench");
+  return bench;
+}
+
+/** The mix of a zone, as it is or as the drag going on would make it. */
+export function mixOf(bench: BenchState, zone: number): ZoneMix | undefined {
+  const mixes = bench.preview?.data.mixes ?? bench.view.outlook.mixes;
+  return mixes.find((m) => m.zone === zone);
+}
+
+export function targetOf(bench: BenchState, zone: number): Mark | undefined {
+  if (bench.preview?.zone === zone) return bench.preview.data.target;
+  return bench.view.outlook.shapes.find((s) => s.zone === zone)?.target;
+}
+
+export function zoneName(view: PieceView, zone: number): string {
+  return view.piece.zones.find((z) => z.id === zone)?.name || `zone ${zone}`;
+}
+
+export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
+
+/** A mark's colour in one of the ways of looking. */
+export function seen(mark: Mark, look: Look): string {
+  const c =
+    look === "values" || look === "squint" ? mark.values_only : look === "warm-cool" ? mark.warm_cool : mark.screen;
+  return `rgb(${c.r} ${c.g} ${c.b})`;
+}
+
+export const signed = (n: number, digits: number) => {
+  const text = Math.abs(n).toFixed(digits);
+  return Number(text) === 0 ? text : `${n > 0 ? "+" : "−"}${text}`;
+};
+
+export function temperatureWord(t: number): string {
+  if (Math.abs(t) < 3) return "neutral here";
+  const side = t > 0 ? "warm" : "cool";
+  return Math.abs(t) < 10 ? `a touch ${side}` : side;
+}

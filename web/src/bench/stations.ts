@@ -1,0 +1,58 @@
+import type { PieceView } from "../api/client";
+
+export type StationName = "brief" | "subject" | "lean-set" | "mixes" | "studies" | "box";
+
+/** Stations in the order of work, the key that opens each, and what each knows or lacks. */
+export const STATIONS: {
+  name: StationName;
+  label: string;
+  key: string;
+  knows: (v: PieceView, owned: number) => string;
+}[] = [
+  { name: "brief", label: "Brief", key: "1", knows: (v) => size(v) },
+  {
+    name: "subject",
+    label: "Subject",
+    key: "2",
+    knows: (v) => (v.piece.zones.length ? `${v.piece.zones.length} zones` : "no picture yet"),
+  },
+  {
+    name: "lean-set",
+    label: "Lean set",
+    key: "4",
+    knows: (v, owned) => {
+      const n = v.piece.chosen.pigments.length;
+      if (!n) return "not searched";
+      const stale = v.piece.search && v.piece.search.basis !== v.outlook.basis;
+      return stale ? `${n} of ${owned}, plan moved on` : `${n} of ${owned}`;
+    },
+  },
+  {
+    name: "mixes",
+    label: "Mixes",
+    key: "5",
+    knows: (v) => {
+      const { mixes } = v.outlook;
+      return mixes.length ? `${mixes.filter((m) => m.reached).length} of ${mixes.length} reached` : "no set yet";
+    },
+  },
+  {
+    name: "studies",
+    label: "Studies",
+    key: "6",
+    knows: (v) => {
+      const n = v.piece.studies.length;
+      if (!n) return "none made";
+      return v.piece.chosen_study ? `${n} made, ${v.piece.chosen_study} goes on` : `${n} made`;
+    },
+  },
+];
+
+function size(v: PieceView): string {
+  const { width, height } = v.piece.brief.size;
+  return `${width / 10} × ${height / 10} cm`;
+}
+
+/** Soft pastel is said "sticks", oil "tubes". */
+export const unit = (medium: string, n: number) => (medium === "soft-pastel" ? "stick" : "tube") + (n === 1 ? "" : "s");
+export const mediumName = (medium: string) => medium.replace("-", " ");

@@ -1,0 +1,101 @@
+import { useEffect, useRef } from "react";
+import { useLocation, useNavigate } from "react-router";
+import { useRoom } from "../room/useRoom";
+import type { BenchState, Look } from "./context";
+import { useNotice } from "./notice";
+import { STATIONS } from "./stations";
+import { useNudge } from "./useNudge";
+
+const typing = (e: KeyboardEvent) => {
+  const t = e.target as HTMLElement;
+  return t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName);
+};
+
+/** The keys of the bench. Never while typing in a field. */
+export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => void }, toggleHelp: () => void) {
+  const navigate = useNavigate();
+  const { search } = useLocation();
+  const [, nextRoom] = useRoom();
+  const { say } = useNotice();
+  const nudge = useNudge(bench);
+  const now = useRef({ bench, search, nudge });
+  now.current = { bench, search, nudge };
+
+  useEffect(() => {
+    const toggle = (look: Look) => {
+      const { bench } = now.current;
+      bench.setLook(bench.look === look ? "as-it-is" : look);
+    };
+    const step = (by: number) => {
+      const { bench } = now.current;
+      const ids = bench.view.piece.zones.map((z) => z.id);
+      if (!ids.length) return;
+      const at = bench.zone === null ? (by > 0 ? -1 : 0) : ids.indexOf(bench.zone);
+      bench.selectZone(ids[(at + by + ids.length) % ids.length]);
+    };
+    const groups = (by: number) => {
+      const { bench } = now.current;
+      const next = (bench.groups ?? (by > 0 ? 2 : 13)) + by;
+      bench.setGroups(next < 2 || next > 12 ? null : next);
+      if (bench.look === "as-it-is" || bench.look === "warm-cool") bench.setLook("values");
+    };
+    const stepBack = (again: boolean) => {
+      const { changes, view } = now.current.bench;
+      const what = again ? view.redo : view.undo;
+      if (!what) return say(`There is nothing left to ${again ? "redo" : "undo"}.`);
+      (again ? changes.redo() : changes.undo())
+        .then(() => say(`${again ? "Done again" : "Undone"}: ${what}.`))
+        .catch(() => {});
+    };
+    const plain: Record<string, () => void> = {
+      v: () => toggle("values"),
+      w: () => toggle("warm-cool"),
+      s: () => toggle("squint"),
+      i: () => now.current.bench.setIsolate(!now.current.bench.isolate),
+      "[": () => groups(-1),
+      "]": () => groups(1),
+      j: () => step(1),
+      k: () => step(-1),
+      r: nextRoom,
+      "?": toggleHelp,
+      "/": () => document.getElementById("find")?.focus(),
+      Escape: () => {
+        const { bench } = now.current;
+        if (bench.isolate) bench.setIsolate(false);
+        else if (bench.pigment) bench.selectPigment(null);
+        else bench.selectZone(null);
+      },
+    };
+    for (const s of STATIONS) plain[s.key] = () => go(s.name);
+    plain["8"] = () => go("box");
+    const go = (name: string) => {
+      const kept = new URLSearchParams([...new URLSearchParams(now.current.search)].filter(([k]) => k === "zone"));
+      navigate({ pathname: `/pieces/${now.current.bench.view.id}/${name}`, search: kept.toString() });
+    };
+    const down = (e: KeyboardEvent) => {
+      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "z" && !typing(e)) {
+        e.preventDefault();
+        return stepBack(e.shiftKey);
+      }
+      if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return;
+      if (document.querySelector("[role=dialog]") && e.key !== "?") return;
+      if (e.key === " " && !(e.target as HTMLElement).closest("button, a, [role=button]")) {
+        e.preventDefault();
+        return now.current.bench && bench.peekWith(true);
+      }
+      if (e.key.startsWith("Arrow") && now.current.nudge(e.key, e.shiftKey)) return e.preventDefault();
+      const act = plain[e.key];
+      if (act) {
+        e.preventDefault();
+        act();
+      }
+    };
+    const up = (e: KeyboardEvent) => e.key === " " && bench.peekWith(false);
+    window.addEventListener("keydown", down);
+    window.addEventListener("keyup", up);
+    return () => {
+      window.removeEventListener("keydown", down);
+      window.removeEventListener("keyup", up);
+    };
+  }, [navigate, nextRoom, say, toggleHelp, bench.peekWith]);
+}

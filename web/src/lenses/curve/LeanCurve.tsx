@@ -1,0 +1,132 @@
+import type { SetFound } from "../../api/client";
+import styles from "./LeanCurve.module.css";
+
+type Props = {
+  sizes: SetFound[];
+  chosen: number;
+  width: number;
+  height: number;
+  unit: string;
+  /** Opens a size; without it the curve is only looked at. */
+  onChoose?: (size: SetFound) => void;
+  onLook?: (size: SetFound | null) => void;
+  names?: (id: string) => string;
+};
+
+/** Miss against the number of pigments, a falling step line. With names, what each step brings in and leaves out is written on it. */
+export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook, names }: Props) {
+  if (!sizes.length) return null;
+  const top = Math.max(...sizes.map((s) => s.cost)) * 1.08 || 1;
+  const [foot, head, left] = [22, names ? 26 : 20, names ? 34 : 0];
+  const step = (width - left) / sizes.length;
+  const y = (cost: number) => head + (1 - cost / top) * (height - foot - head);
+  const line = sizes
+    .map((s, i) => `${i ? "L" : "M"}${left + i * step} ${y(s.cost)}L${left + (i + 1) * step} ${y(s.cost)}`)
+    .join("");
+  const at = sizes.findIndex((s) => s.pigments.length === chosen);
+  const next = at >= 0 ? sizes[at + 1] : undefined;
+  return (
+    <svg width={width} height={height} className={styles.curve} role="img" aria-label={spoken(sizes, unit)}>
+      {names && (
+        <g aria-hidden="true">
+          <text x={0} y={head + 4} className={styles.axis}>
+            miss
+          </text>
+          <line x1={left} x2={width} y1={height - foot} y2={height - foot} className={styles.base} />
+        </g>
+      )}
+      {!names && next && (
+        <text x={width} y={12} textAnchor="end" className={styles.axis}>
+          {`one more ${unit} buys ${(sizes[at].cost - next.cost).toFixed(1)}`}
+        </text>
+      )}
+      <path d={line} className={styles.line} />
+      {at >= 0 && (
+        <line
+          x1={left + at * step}
+          x2={left + (at + 1) * step}
+          y1={y(sizes[at].cost)}
+          y2={y(sizes[at].cost)}
+          className={styles.here}
+        />
+      )}
+      {sizes.map((s, i) => (
+        <g key={s.pigments.length}>
+          <text
+            x={left + (i + 0.5) * step}
+            y={height - 6}
+            textAnchor="middle"
+            className={`figures ${i === at ? styles.on : ""}`}
+            fill="currentColor"
+          >
+            {s.pigments.length}
+          </text>
+          {names && (
+            <g aria-hidden="true">
+              <text
+                x={left + (i + 0.5) * step}
+                y={y(s.cost) - 7}
+                textAnchor="middle"
+                className="figures"
+                fill="currentColor"
+              >
+                {s.cost.toFixed(1)}
+              </text>
+              <Change
+                from={sizes[i - 1]}
+                to={s}
+                x={left + i * step + 6}
+                y={y(s.cost) + 15}
+                room={height - foot - y(s.cost) - 10}
+                names={names}
+              />
+            </g>
+          )}
+          {onChoose && (
+            <rect
+              x={left + i * step}
+              y={0}
+              width={step}
+              height={height}
+              fill="transparent"
+              className={styles.hit}
+              onClick={() => onChoose(s)}
+              onPointerEnter={() => onLook?.(s)}
+              onPointerLeave={() => onLook?.(null)}
+            />
+          )}
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+/** What enters and what leaves on this step, as far as there is room under it. */
+function Change({
+  from,
+  to,
+  x,
+  y,
+  room,
+  names,
+}: {
+  from?: SetFound;
+  to: SetFound;
+  x: number;
+  y: number;
+  room: number;
+  names: (id: string) => string;
+}) {
+  const enters = to.pigments.filter((p) => !from?.pigments.includes(p)).map((p) => `+ ${names(p)}`);
+  const leaves = (from?.pigments ?? []).filter((p) => !to.pigments.includes(p)).map((p) => `− ${names(p)}`);
+  return [...enters, ...leaves].slice(0, Math.max(0, Math.floor(room / 14))).map((text, i) => (
+    <text key={text} x={x} y={y + i * 14} className={styles.change}>
+      {text}
+    </text>
+  ));
+}
+
+function spoken(sizes: SetFound[], unit: string): string {
+  const steps = sizes.map((s) => `${s.pigments.length} ${unit}s miss by ${s.cost.toFixed(1)}`);
+  return `Lean curve: ${steps.join(", ")}`;
+}

@@ -1,0 +1,190 @@
+import { useElementSize } from "@mantine/hooks";
+import { useRef } from "react";
+import { answer, api, hex, type Mark, type Preview, type ZoneShape } from "../../api/client";
+import { useBench, zoneName } from "../../bench/context";
+import styles from "./Field.module.css";
+import { type Scale, scaleOf } from "./scale";
+
+/** Value up, temperature across. Zones are marks; dragging one moves its target. */
+export function Field() {
+  const bench = useBench();
+  const { ref, width, height } = useElementSize();
+  const { outlook } = bench.view;
+  const scale = scaleOf(width, height, outlook);
+  const shapes = [...outlook.shapes].sort((a, b) => Number(a.zone === bench.zone) - Number(b.zone === bench.zone));
+  return (
+    <div ref={ref} className={styles.box}>
+      {width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          className={styles.field}
+          role="group"
+          aria-label="Field: value up, temperature across"
+        >
+          <Axes scale={scale} width={width} height={height} />
+          <Reach scale={scale} />
+          {shapes.map((s) => (
+            <ZoneMark key={s.zone} shape={s} scale={scale} />
+          ))}
+        </svg>
+      )}
+      {outlook.shapes.length === 0 && (
+        <p className={styles.empty}>
+          Zones of the picture will stand here: lighter ones higher, warmer ones further right. Drag one to change what
+          it should be.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Axes({ scale, width, height }: { scale: Scale; width: number; height: number }) {
+  return (
+    <g aria-hidden="true">
+      {Array.from({ length: 11 }, (_, v) => (
+        <g key={v}>
+          <line x1={30} x2={width - 12} y1={scale.y(v)} y2={scale.y(v)} className={styles.rung} />
+          <text x={22} y={scale.y(v) + 4} textAnchor="end" className="figures" fill="currentColor">
+            {v}
+          </text>
+        </g>
+      ))}
+      <line x1={scale.x(0)} x2={scale.x(0)} y1={scale.y(10)} y2={scale.y(0)} className={styles.neutral} />
+      <text x={32} y={height - 12} className={styles.word}>
+        cool
+      </text>
+      <text x={width - 12} y={height - 12} textAnchor="end" className={styles.word}>
+        warm
+      </text>
+    </g>
+  );
+}
+
+/** What mixes of the set can reach. */
+function Reach({ scale }: { scale: Scale }) {
+  const rows = useBench().view.outlook.reach;
+  if (rows.length < 2) return null;
+  const left = rows.map((r) => `${scale.x(r.cool)},${scale.y(r.value)}`);
+  const right = rows.map((r) => `${scale.x(r.warm)},${scale.y(r.value)}`).reverse();
+  return <polygon points={[...left, ...right].join(" ")} className={styles.reach} aria-hidden="true" />;
+}
+
+const W = 30;
+const H = 15;
+
+function ZoneMark({ shape, scale }: { shape: ZoneShape; scale: Scale }) {
+  const bench = useBench();
+  const drag = useDrag(shape.zone, scale);
+  const live = bench.preview?.zone === shape.zone;
+  const target: Mark = live && bench.preview ? bench.preview.data.target : shape.target;
+  const mix = (bench.preview?.data.mixes ?? bench.view.outlook.mixes).find((m) => m.zone === shape.zone);
+  const chosen = bench.zone === shape.zone;
+  const [x, y] = [scale.x(target.temperature), scale.y(target.value)];
+  const moved = Math.hypot(scale.x(shape.reading.temperature) - x, scale.y(shape.reading.value) - y) > 6;
+  const name = zoneName(bench.view, shape.zone);
+  return (
+    <g>
+      {moved && (
+        <g className={styles.was} aria-hidden="true">
+          <line x1={scale.x(shape.reading.temperature)} y1={scale.y(shape.reading.value)} x2={x} y2={y} />
+          <circle cx={scale.x(shape.reading.temperature)} cy={scale.y(shape.reading.value)} r={3} />
+        </g>
+      )}
+      {mix && !mix.reached && <Miss from={[x, y]} to={[scale.x(mix.given.temperature), scale.y(mix.given.value)]} />}
+      <g
+        {...drag}
+        role="button"
+        tabIndex={0}
+        aria-pressed={chosen}
+        aria-label={`Zone ${shape.zone}, ${name}: value ${target.value.toFixed(1)}, ${Math.abs(target.temperature).toFixed(0)} ${target.temperature < 0 ? "cooler" : "warmer"} than the picture${mix && !mix.reached ? ", out of reach of the set" : ""}`}
+        className={styles.mark}
+        data-zone={shape.zone}
+        data-chosen={chosen}
+        onFocus={() => !chosen && bench.selectZone(shape.zone)}
+        onClick={() => bench.selectZone(shape.zone)}
+      >
+        <rect x={x - W / 2 - 4} y={y - H / 2 - 5} width={W + 8} height={H + 10} fill="transparent" />
+        <rect x={x - W / 2} y={y - H / 2} width={W} height={H} fill={hex(target.screen)} className={styles.paint} />
+        <text x={x} y={y + 4} textAnchor="middle" className="figures" fill={target.value > 5.2 ? "#101010" : "#f6f6f6"}>
+          {shape.zone}
+        </text>
+      </g>
+    </g>
+  );
+}
+
+/** A short arrow from what is wanted to where the set ends up. */
+function Miss({ from, to }: { from: [number, number]; to: [number, number] }) {
+  const angle = Math.atan2(to[1] - from[1], to[0] - from[0]);
+  const tip = (turn: number) => `${to[0] - 7 * Math.cos(angle + turn)},${to[1] - 7 * Math.sin(angle + turn)}`;
+  return (
+    <g className={styles.miss} aria-hidden="true">
+      <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} />
+      <polyline points={`${tip(0.5)} ${to[0]},${to[1]} ${tip(-0.5)}`} />
+    </g>
+  );
+}
+
+/** Dragging: a preview follows the pointer, one question to the server at a time; letting go saves. */
+function useDrag(zone: number, scale: Scale) {
+  const bench = useBench();
+  const from = useRef<{ x: number; y: number; far: boolean } | null>(null);
+  const asking = useRef(false);
+  const wanted = useRef<{ value: number; temperature: number } | null>(null);
+
+  const place = (e: React.PointerEvent<SVGGElement>) => {
+    const frame = e.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    return scale.at(e.clientX - (frame?.left ?? 0), e.clientY - (frame?.top ?? 0));
+  };
+  const ask = async () => {
+    if (asking.current) return;
+    asking.current = true;
+    try {
+      while (from.current && wanted.current) {
+        const to = wanted.current;
+        wanted.current = null;
+        const body = { base_revision: bench.view.revision, zone, to };
+        const data: Preview = await answer(
+          api.POST("/api/pieces/{id}/zones/preview", { params: { path: { id: bench.view.id } }, body }),
+        );
+        if (from.current) bench.setPreview({ zone, data });
+      }
+    } catch {
+      // A preview that fails shows nothing new; letting go says what is wrong.
+    } finally {
+      asking.current = false;
+    }
+  };
+  return {
+    onPointerDown: (e: React.PointerEvent<SVGGElement>) => {
+      if (e.button !== 0) return;
+      e.currentTarget.setPointerCapture(e.pointerId);
+      from.current = { x: e.clientX, y: e.clientY, far: false };
+      bench.selectZone(zone);
+    },
+    onPointerMove: (e: React.PointerEvent<SVGGElement>) => {
+      const start = from.current;
+      if (!start) return;
+      start.far ||= Math.hypot(e.clientX - start.x, e.clientY - start.y) > 3;
+      if (!start.far) return;
+      wanted.current = place(e);
+      void ask();
+    },
+    onPointerUp: (e: React.PointerEvent<SVGGElement>) => {
+      const start = from.current;
+      from.current = null;
+      wanted.current = null;
+      if (start?.far) {
+        bench.changes
+          .move(zone, place(e))
+          .catch(() => {})
+          .finally(() => bench.setPreview(null));
+      }
+    },
+    onPointerCancel: () => {
+      from.current = null;
+      bench.setPreview(null);
+    },
+  };
+}

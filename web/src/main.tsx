@@ -1,0 +1,60 @@
+import "@mantine/core/styles.css";
+import "@mantine/dropzone/styles.css";
+import "@fontsource-variable/instrument-sans";
+import "@fontsource-variable/spline-sans-mono";
+import "./room/rooms.css";
+import "./room/fields.css";
+import { MantineProvider } from "@mantine/core";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { lazy, StrictMode, Suspense } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { NoticeLine, NoticeProvider } from "./bench/notice";
+import { theme } from "./room/theme";
+import { Studio } from "./stations/studio/Studio";
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+
+const Bench = lazy(() => import("./bench/Bench").then((m) => ({ default: m.Bench })));
+const Brief = lazy(() => import("./stations/brief/Brief").then((m) => ({ default: m.Brief })));
+const Subject = lazy(() => import("./stations/subject/Subject").then((m) => ({ default: m.Subject })));
+const LeanSet = lazy(() => import("./stations/lean-set/LeanSet").then((m) => ({ default: m.LeanSet })));
+const Mixes = lazy(() => import("./stations/mixes/Mixes").then((m) => ({ default: m.Mixes })));
+const Studies = lazy(() => import("./stations/studies/Studies").then((m) => ({ default: m.Studies })));
+const BoxStation = lazy(() => import("./stations/box/BoxStation").then((m) => ({ default: m.BoxStation })));
+
+const router = createBrowserRouter([
+  { path: "/", element: <Studio /> },
+  {
+    path: "/pieces/:id",
+    element: <Bench />,
+    children: [
+      { index: true, element: <Navigate to="subject" replace /> },
+      { path: "brief", element: <Brief /> },
+      { path: "subject", element: <Subject /> },
+      { path: "lean-set", element: <LeanSet /> },
+      { path: "mixes", element: <Mixes /> },
+      { path: "studies", element: <Studies /> },
+      { path: "box", element: <BoxStation /> },
+    ],
+  },
+  { path: "*", element: <Navigate to="/" replace /> },
+]);
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <MantineProvider theme={theme} forceColorScheme="light">
+        <QueryClientProvider client={queries}>
+          <NoticeProvider>
+            <Suspense fallback={null}>
+              <RouterProvider router={router} />
+            </Suspense>
+            <NoticeLine />
+          </NoticeProvider>
+        </QueryClientProvider>
+      </MantineProvider>
+    </StrictMode>,
+  );
+}

@@ -1,0 +1,129 @@
+import { useElementSize } from "@mantine/hooks";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { SetFound } from "../../api/client";
+import { Station } from "../../bench/Bench";
+import { useBench } from "../../bench/context";
+import { unit } from "../../bench/stations";
+import { LeanCurve } from "../../lenses/curve/LeanCurve";
+import { BoxShelf } from "./BoxShelf";
+import styles from "./LeanSet.module.css";
+import { PigmentCard, SetCard } from "./SetCard";
+
+/** Choose few: what each further pigment buys, and which they are. */
+export function LeanSet() {
+  const bench = useBench();
+  const [looked, setLooked] = useState<SetFound | null>(null);
+  return (
+    <Station
+      name="Lean set"
+      surface={<Surface onLook={setLooked} />}
+      card={
+        bench.pigment && bench.box?.pigments.some((p) => p.id === bench.pigment) ? (
+          <PigmentCard id={bench.pigment} />
+        ) : (
+          <SetCard looked={looked} />
+        )
+      }
+    />
+  );
+}
+
+function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
+  const { view, box, work, changes } = useBench();
+  const { ref, width } = useElementSize();
+  const { search, chosen, brief } = view.piece;
+  const running = work.job?.what === "searching" ? work.job : null;
+  const sizes = running ? running.found : (search?.sizes ?? []);
+  const stale = !running && !!search && search.basis !== view.outlook.basis;
+  const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
+  if (!view.piece.zones.length || !box) return <NotYet zones={view.piece.zones.length > 0} />;
+  return (
+    <div className={styles.surface} ref={ref}>
+      <div className={styles.head}>
+        <h2>What each further {unit(brief.medium, 1)} buys</h2>
+        {running ? (
+          <span className={styles.progress} role="status">
+            <progress max={1} value={running.share} aria-label="Searching" />
+            <button type="button" className="act" onClick={work.cancel}>
+              Cancel
+            </button>
+          </span>
+        ) : (
+          <button type="button" className="act main" onClick={work.search}>
+            {search ? "Search again" : "Find the smallest sets"}
+          </button>
+        )}
+      </div>
+      {stale && (
+        <p className={styles.stale}>
+          The plan, the Box or the locks changed since this search. The tray is up to date; the curve is not.
+        </p>
+      )}
+      {sizes.length > 0 && width > 0 ? (
+        <>
+          <LeanCurve
+            sizes={sizes}
+            chosen={chosen.pigments.length}
+            width={width}
+            height={210}
+            unit={unit(brief.medium, 1)}
+            names={name}
+            onLook={onLook}
+            onChoose={
+              running ? undefined : (s) => changes.wish({ do: "choose-set", pigments: s.pigments }).catch(() => {})
+            }
+          />
+          <p className={styles.sizes}>
+            <span>Take</span>
+            {sizes.map((s) => (
+              <button
+                key={s.pigments.length}
+                type="button"
+                className="act"
+                aria-pressed={same(s.pigments, chosen.pigments)}
+                disabled={!!running}
+                onFocus={() => onLook(s)}
+                onBlur={() => onLook(null)}
+                onClick={() => changes.wish({ do: "choose-set", pigments: s.pigments }).catch(() => {})}
+              >
+                the {s.pigments.length}
+              </button>
+            ))}
+          </p>
+        </>
+      ) : (
+        <p className={styles.first}>
+          {running
+            ? "Going through every recipe of up to three pigments for every zone."
+            : `From the ${box.pigments.filter((p) => !p.white).length} in ${box.name}, the exact best set of two to six for these ${view.piece.zones.length} zones. White is free.`}
+        </p>
+      )}
+      <BoxShelf />
+      {brief.medium === "soft-pastel" && (
+        <p className={styles.model}>
+          Computed for now as wet opaque paint, standing in for pastel until its own model is here; a guide to which
+          sticks, not to how they are laid. All pigments are modelled.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function NotYet({ zones }: { zones: boolean }) {
+  return (
+    <div className={styles.first}>
+      {zones ? (
+        <p>
+          This piece draws on no Box yet. <Link to="../brief">Choose one in the brief.</Link>
+        </p>
+      ) : (
+        <p>
+          There are no zones to match yet. <Link to="../subject">Give the piece a picture first.</Link>
+        </p>
+      )}
+    </div>
+  );
+}
+
+const same = (a: string[], b: string[]) => a.length === b.length && a.every((x) => b.includes(x));

@@ -1,0 +1,179 @@
+import { NativeSelect } from "@mantine/core";
+import type { PigmentView, SetFound } from "../../api/client";
+import { capital, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { useNotice } from "../../bench/notice";
+import { unit } from "../../bench/stations";
+import { Stroke } from "../../lenses/stroke/Stroke";
+import { useGround } from "../../lenses/stroke/useGround";
+import styles from "./LeanSet.module.css";
+
+/** The set in use, or the one looked at on the curve: its pigments with what each is worth. */
+export function SetCard({ looked }: { looked: SetFound | null }) {
+  const { view, box, selectPigment } = useBench();
+  const ground = useGround();
+  const { search, chosen, brief } = view.piece;
+  const size =
+    looked ??
+    search?.sizes.find(
+      (s) => s.pigments.every((p) => chosen.pigments.includes(p)) && s.pigments.length === chosen.pigments.length,
+    );
+  const pigments = looked?.pigments ?? chosen.pigments;
+  if (!pigments.length) {
+    return (
+      <div className={styles.card}>
+        <h2>No set yet</h2>
+        <p>Few pigments belong together: their mixes share them. Search, then choose how many are enough.</p>
+      </div>
+    );
+  }
+  const price = (id: string) =>
+    size?.price_of_dropping[size.pigments.indexOf(id)] ?? view.outlook.wells.find((w) => w.pigment === id)?.price;
+  return (
+    <div className={styles.card}>
+      <h2>
+        {capital(numberWord(pigments.length))} {unit(brief.medium, pigments.length)}
+      </h2>
+      {size && (
+        <p>
+          Mean miss <span className="figures">{size.cost.toFixed(2)}</span>,{" "}
+          {size.proved_optimal ? "proved best of this size" : "best found"}
+          {size.runner_up_cost != null && (
+            <>
+              ; runner-up <span className="figures">{size.runner_up_cost.toFixed(2)}</span>
+            </>
+          )}
+          .
+        </p>
+      )}
+      <ul className={styles.members}>
+        {pigments.map((id) => {
+          const p = box?.pigments.find((q) => q.id === id);
+          return (
+            <li key={id}>
+              <button type="button" className="plain" onClick={() => selectPigment(id)}>
+                {p && <Stroke marks={[p.mark]} ground={ground} height={26} />}
+                <b>{p?.name ?? id}</b>
+                <span className="figures">{price(id)?.toFixed(1) ?? ""}</span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <p className={styles.small}>The figure is what the miss would rise by without it.</p>
+      {size && size.runner_up.length > 0 && !looked && <RunnerUp size={size} />}
+    </div>
+  );
+}
+
+function RunnerUp({ size }: { size: SetFound }) {
+  const { box, changes } = useBench();
+  const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
+  const enters = size.runner_up.filter((p) => !size.pigments.includes(p)).map(name);
+  const leaves = size.pigments.filter((p) => !size.runner_up.includes(p)).map(name);
+  return (
+    <p className={styles.runner}>
+      Nearly as good: {enters.join(", ")} for {leaves.join(", ")}.{" "}
+      <button
+        type="button"
+        className="act"
+        onClick={() => changes.wish({ do: "choose-set", pigments: size.runner_up }).catch(() => {})}
+      >
+        Take that
+      </button>
+    </p>
+  );
+}
+
+/** One pigment of the Box: what it is, and whether the search must or must not use it. */
+export function PigmentCard({ id }: { id: string }) {
+  const { view, box, changes, selectPigment } = useBench();
+  const { say } = useNotice();
+  const ground = useGround();
+  const p = box?.pigments.find((q) => q.id === id);
+  if (!p) return null;
+  const { locked, excluded, chosen } = view.piece;
+  const state = locked.includes(id) ? "locked" : excluded.includes(id) ? "left out" : "free";
+  const without = (list: string[]) => list.filter((x) => x !== id);
+  const decide = (next: string) =>
+    changes
+      .wish({
+        do: "set-choice",
+        locked: next === "locked" ? [...without(locked), id] : without(locked),
+        excluded: next === "left out" ? [...without(excluded), id] : without(excluded),
+      })
+      .then(() =>
+        say(
+          next === "free" ? `${p.name}: the search decides.` : `${p.name}: ${next}. Search again to see what follows.`,
+        ),
+      )
+      .catch(() => {});
+  const inSet = chosen.pigments.includes(id);
+  const zones = view.outlook.mixes
+    .filter((m) => m.mix.parts.some((x) => x.pigment === id))
+    .map((m) => zoneName(view, m.zone));
+  return (
+    <div className={styles.card}>
+      <h2>{capital(p.name)}</h2>
+      <p>{describe(p)}</p>
+      <Stroke marks={[p.mark]} ground={ground} height={74} label={`${p.name} on its ground`} />
+      <dl className={styles.readings}>
+        <dt>value</dt>
+        <dd className="figures">{p.mark.value.toFixed(1)}</dd>
+        <dt>temperature</dt>
+        <dd>{temperatureWord(p.mark.temperature)}</dd>
+        <dt>chroma</dt>
+        <dd className="figures">{Math.hypot(p.mark.lab.a, p.mark.lab.b).toFixed(0)}</dd>
+        {p.lightfastness && (
+          <>
+            <dt>light-fastness</dt>
+            <dd>{p.lightfastness}</dd>
+          </>
+        )}
+      </dl>
+      {zones.length > 0 && <p>In {zones.join(", ")}.</p>}
+      {p.hazard && (
+        <p className={styles.caution}>
+          Contains {p.hazard}: the label and safety data sheet come first; follow local rules.
+        </p>
+      )}
+      {p.white ? (
+        <p>White is free in every mix and never counted.</p>
+      ) : (
+        <>
+          <NativeSelect
+            label="The search"
+            value={state}
+            onChange={(e) => decide(e.currentTarget.value)}
+            data={[
+              { value: "free", label: "may use it" },
+              { value: "locked", label: "must use it" },
+              { value: "left out", label: "must leave it out" },
+            ]}
+          />
+          <button
+            type="button"
+            className="act"
+            onClick={() =>
+              changes
+                .wish({ do: "choose-set", pigments: inSet ? without(chosen.pigments) : [...chosen.pigments, id] })
+                .catch(() => {})
+            }
+          >
+            {inSet ? "Take it off the set" : "Put it in the set"}
+          </button>
+        </>
+      )}
+      <button type="button" className="act" onClick={() => selectPigment(null)}>
+        Back to the set
+      </button>
+    </div>
+  );
+}
+
+function describe(p: PigmentView): string {
+  const from = p.provenance === "modelled" ? "modelled, not measured" : "as given";
+  return p.colour_index.length ? `${p.colour_index.join(" + ")} · ${from}` : from;
+}
+
+const numberWord = (n: number) =>
+  ["no", "one", "two", "three", "four", "five", "six", "seven", "eight"][n] ?? String(n);

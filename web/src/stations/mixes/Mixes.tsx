@@ -1,0 +1,144 @@
+import { Link } from "react-router";
+import type { ZoneMix } from "../../api/client";
+import { Station } from "../../bench/Bench";
+import { capital, mixOf, signed, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { FindingNote } from "../../bench/Findings";
+import { Picture } from "../../lenses/picture/Picture";
+import { Planned } from "../../lenses/picture/Planned";
+import { Recipe } from "../../lenses/recipe/Recipe";
+import { Stroke } from "../../lenses/stroke/Stroke";
+import { useGround } from "../../lenses/stroke/useGround";
+import styles from "./Mixes.module.css";
+
+/** Every zone in its mix, what was wanted beside what the set gives. */
+export function Mixes() {
+  return <Station name="Mixes" surface={<Surface />} card={<MixCard />} />;
+}
+
+function Surface() {
+  const bench = useBench();
+  const { view, look } = bench;
+  const ground = useGround();
+  const mixes = bench.preview?.data.mixes ?? view.outlook.mixes;
+  if (!mixes.length) {
+    return (
+      <p className={styles.first}>
+        There is no set to mix from yet. <Link to="../lean-set">Find one first.</Link>
+      </p>
+    );
+  }
+  const marks = new Map(mixes.map((m) => [m.zone, m.given]));
+  return (
+    <div className={styles.surface}>
+      <div className={styles.picture}>
+        {bench.peek ? (
+          <Picture />
+        ) : (
+          <Planned
+            view={view}
+            marks={marks}
+            ground={ground}
+            look={look}
+            label="The piece in its mixes"
+            chosen={bench.zone}
+            onZone={bench.selectZone}
+          />
+        )}
+      </div>
+      <p className={styles.hint}>
+        The piece in the mixes of this set. Hold Space to see the reference; v and w show values or warm–cool only.
+      </p>
+      <ul className={styles.mixes}>
+        {mixes.map((m) => (
+          <MixRow key={m.zone} mix={m} ground={ground} />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
+  const bench = useBench();
+  return (
+    <li>
+      <button
+        type="button"
+        className={`plain ${styles.row}`}
+        aria-pressed={bench.zone === mix.zone}
+        onClick={() => bench.selectZone(mix.zone)}
+      >
+        <Stroke marks={[mix.wanted, mix.given]} ground={ground} height={40} look={bench.look} />
+        <span>
+          <b>
+            <span className="figures">{mix.zone}</span> {zoneName(bench.view, mix.zone)}
+          </b>
+          <span className={styles.sentence}>{mix.sentence}</span>
+        </span>
+      </button>
+    </li>
+  );
+}
+
+function MixCard() {
+  const bench = useBench();
+  const { view } = bench;
+  const ground = useGround();
+  const m = bench.zone === null ? undefined : mixOf(bench, bench.zone);
+  if (!m) {
+    const missed = view.outlook.mixes.filter((x) => !x.reached);
+    return (
+      <div className={styles.card}>
+        <h2>Mixes</h2>
+        <p>Each stroke is split: left what is wanted, right what the set gives, on the ground of the piece.</p>
+        {missed.length > 0 && (
+          <p>
+            Out of reach: {missed.map((x) => zoneName(view, x.zone)).join(", ")}. In the field an arrow leads to where
+            each ends up.
+          </p>
+        )}
+        <p>
+          Choose a zone for its recipe. Drag its mark in the field, or move it with the arrow keys, and the mix follows.
+        </p>
+      </div>
+    );
+  }
+  return (
+    <div className={styles.card}>
+      <h2>{capital(zoneName(view, m.zone))}</h2>
+      <Stroke
+        marks={[m.wanted, m.given]}
+        ground={ground}
+        height={84}
+        look={bench.look}
+        label="Wanted, and from the set"
+      />
+      <div className={styles.under}>
+        <span>wanted</span>
+        <span>from the set</span>
+      </div>
+      <p className={styles.said}>{m.sentence}</p>
+      <dl className={styles.readings}>
+        <dt>value</dt>
+        <dd className="figures">
+          {m.wanted.value.toFixed(1)} <i>to</i> {m.given.value.toFixed(1)}
+        </dd>
+        <dd className="figures">{signed(m.delta_value, 1)}</dd>
+        <dt>temperature</dt>
+        <dd>{temperatureWord(m.given.temperature)}</dd>
+        <dd className="figures">{signed(m.delta_temperature, 0)}</dd>
+        <dt>colour</dt>
+        <dd>{m.closeness}</dd>
+        <dd className="figures">{m.difference.toFixed(1)}</dd>
+      </dl>
+      <div className={styles.recipe}>
+        <h3>{m.mix.parts.length === 1 ? "Alone" : `In ${m.mix.parts.reduce((n, p) => n + p.parts, 0)} parts`}</h3>
+        <Recipe mix={m.mix} />
+      </div>
+      {view.outlook.findings
+        .filter((f) => f.zones.includes(m.zone))
+        .map((f) => (
+          <FindingNote key={f.key} finding={f} />
+        ))}
+    </div>
+  );
+}

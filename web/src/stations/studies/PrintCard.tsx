@@ -1,0 +1,86 @@
+import { NativeSelect, NumberInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { asProblem, type Schemas } from "../../api/client";
+import { useBench } from "../../bench/context";
+import styles from "./Studies.module.css";
+
+/** The sheet on paper: size of each study, paper, and the two copies. */
+export function PrintCard({ onClose }: { onClose: () => void }) {
+  const { view, changes } = useBench();
+  const { sheet } = view.piece;
+  const base = `/api/pieces/${view.id}/sheet`;
+  // The sheet itself says whether it fits: asked again whenever something on it changed.
+  const fits = useQuery({
+    queryKey: ["sheet", view.id, view.revision],
+    queryFn: async () => {
+      const r = await fetch(`${base}.svg`);
+      return r.ok ? null : asProblem(await r.json()).detail;
+    },
+  });
+  const set = (change: Partial<Schemas["SheetSettings"]>) =>
+    changes.wish({ do: "set-sheet", sheet: { ...sheet, ...change } }).catch(() => {});
+  const reference = view.piece.reference;
+  const short = reference
+    ? (sheet.longer_side / 10) *
+      (Math.min(reference.width, reference.height) / Math.max(reference.width, reference.height))
+    : 0;
+  return (
+    <div className={styles.card}>
+      <h2>Print the sheet</h2>
+      <NumberInput
+        key={sheet.longer_side}
+        label="Longer side of each study, cm"
+        defaultValue={sheet.longer_side / 10}
+        min={2}
+        max={30}
+        step={0.5}
+        decimalScale={1}
+        onBlur={(e) => {
+          const mm = Number(e.currentTarget.value) * 10;
+          if (mm && mm !== sheet.longer_side) set({ longer_side: mm });
+        }}
+      />
+      <NativeSelect
+        label="Paper"
+        value={sheet.page}
+        data={[
+          { value: "a4", label: "A4" },
+          { value: "letter", label: "Letter" },
+        ]}
+        onChange={(e) => set({ page: e.currentTarget.value as Schemas["PageFormat"] })}
+      />
+      {fits.data ? (
+        <p role="alert" className={styles.stale}>
+          {fits.data}
+        </p>
+      ) : (
+        <>
+          <p>
+            Each study {short.toFixed(1)} × {(sheet.longer_side / 10).toFixed(1)} cm on paper when printed at 100 %. A
+            50 mm line at the foot lets you check.
+          </p>
+          <p className={styles.links}>
+            <a href={`${base}.pdf`} target="_blank" rel="noreferrer" id="print-pdf">
+              PDF in colour
+            </a>
+            <a href={`${base}.pdf?copy=outline`} target="_blank" rel="noreferrer">
+              PDF, outlines to paint over
+            </a>
+            <a href={`${base}.png`} download={`studies.png`}>
+              PNG in colour
+            </a>
+            <a href={`${base}.png?copy=outline`} download={`studies-outline.png`}>
+              PNG, outlines
+            </a>
+          </p>
+          <a href={`${base}.pdf`} target="_blank" rel="noreferrer" className={styles.preview}>
+            <img src={`${base}.svg?of=${view.revision}`} alt="The sheet as it will print" />
+          </a>
+        </>
+      )}
+      <button type="button" className="act" onClick={onClose}>
+        Back to the study
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,192 @@
+import { useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import type { Mark, Study, StudyNote, StudySlot } from "../../api/client";
+import { Station } from "../../bench/Bench";
+import { seen, useBench, zoneName } from "../../bench/context";
+import { Picture } from "../../lenses/picture/Picture";
+import { Planned } from "../../lenses/picture/Planned";
+import { useGround } from "../../lenses/stroke/useGround";
+import { PrintCard } from "./PrintCard";
+import styles from "./Studies.module.css";
+import { StudyCard } from "./StudyCard";
+
+/** Small colour versions of the piece on one sheet: as read, opposites, neighbours. */
+export function Studies() {
+  const { view } = useBench();
+  const [search, setSearch] = useSearchParams();
+  const open =
+    view.piece.studies.find((s) => s.slot === search.get("study"))?.slot ??
+    view.piece.chosen_study ??
+    view.piece.studies[0]?.slot ??
+    null;
+  const select = (slot: StudySlot) =>
+    setSearch(
+      (old) => {
+        const next = new URLSearchParams(old);
+        next.set("study", slot);
+        return next;
+      },
+      { replace: true },
+    );
+  const [printing, setPrinting] = useState(false);
+  const study = view.piece.studies.find((s) => s.slot === open);
+  const note = view.study_notes.find((n) => n.slot === open);
+  return (
+    <Station
+      name="Studies"
+      surface={<Surface open={open} onSelect={select} printing={printing} onPrint={setPrinting} />}
+      card={
+        printing ? (
+          <PrintCard onClose={() => setPrinting(false)} />
+        ) : study && note ? (
+          <StudyCard study={study} note={note} />
+        ) : (
+          <p>Three small versions will lie here.</p>
+        )
+      }
+    />
+  );
+}
+
+function Surface({
+  open,
+  onSelect,
+  printing,
+  onPrint,
+}: {
+  open: StudySlot | null;
+  onSelect: (s: StudySlot) => void;
+  printing: boolean;
+  onPrint: (on: boolean) => void;
+}) {
+  const { view, work, peek, box, look, setLook } = useBench();
+  const ground = useGround();
+  const { studies } = view.piece;
+  const running = work.job?.what === "making studies" ? work.job : null;
+  if (!view.piece.zones.length || !box) {
+    return (
+      <p className={styles.first}>
+        Studies are made from the zones of a picture and a Box.{" "}
+        <Link to={view.piece.zones.length ? "../brief" : "../subject"}>
+          {view.piece.zones.length ? "Choose a Box first." : "Give the piece a picture first."}
+        </Link>
+      </p>
+    );
+  }
+  const stale = view.study_notes.some((n) => n.out_of_date);
+  return (
+    <>
+      <div className={styles.head} role="toolbar" aria-label="Ways to see the studies">
+        {(["as-it-is", "values", "warm-cool"] as const).map((l, i) => (
+          <button key={l} type="button" className="plain" aria-pressed={look === l} onClick={() => setLook(l)}>
+            <kbd className="figures">{"·vw"[i]}</kbd> {["as they are", "values", "warm–cool"][i]}
+          </button>
+        ))}
+        <span className={styles.gap} />
+        {running ? (
+          <span className={styles.progress} role="status">
+            <progress max={1} value={running.share} aria-label="Making studies" />
+            <button type="button" className="act" onClick={work.cancel}>
+              Cancel
+            </button>
+          </span>
+        ) : (
+          <button type="button" className={studies.length ? "act" : "act main"} onClick={work.makeStudies}>
+            {studies.length ? "Make them anew" : "Make three studies"}
+          </button>
+        )}
+        {studies.length > 0 && (
+          <button type="button" className="act main" aria-pressed={printing} onClick={() => onPrint(!printing)}>
+            Print the sheet
+          </button>
+        )}
+      </div>
+      {stale && !running && (
+        <p className={styles.stale}>
+          Zones, locks or the Box changed since these were made. They stay as they were until you make them anew.
+        </p>
+      )}
+      {peek ? (
+        <Picture />
+      ) : studies.length ? (
+        <div className={styles.sheet} style={{ background: ground }}>
+          {studies.map((s) => {
+            const note = view.study_notes.find((n) => n.slot === s.slot);
+            return note ? (
+              <StudyColumn
+                key={s.slot}
+                study={s}
+                note={note}
+                ground={ground}
+                open={open === s.slot}
+                onSelect={onSelect}
+              />
+            ) : null;
+          })}
+        </div>
+      ) : (
+        <p className={styles.first}>
+          Three quick versions of the same drawing: A as read; B and C with the planned values held and the hues set
+          free, B by opposites, C by neighbours. Each finds its own exact lean set.
+        </p>
+      )}
+    </>
+  );
+}
+
+function StudyColumn({
+  study,
+  note,
+  ground,
+  open,
+  onSelect,
+}: {
+  study: Study;
+  note: StudyNote;
+  ground: string;
+  open: boolean;
+  onSelect: (s: StudySlot) => void;
+}) {
+  const { view, look, box, zone } = useBench();
+  const marks = new Map<number, Mark>(study.mixes.map((m, i) => [m.zone, note.marks[i]]));
+  const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
+  const chosen = view.piece.chosen_study === study.slot;
+  return (
+    <section className={styles.column} aria-label={`Study ${study.slot}, ${note.scheme}`}>
+      <button
+        type="button"
+        className={`plain ${styles.study}`}
+        aria-pressed={open}
+        onClick={() => onSelect(study.slot)}
+      >
+        <b>
+          {study.slot} · {note.scheme}
+        </b>
+        <span className={styles.frame}>
+          <Planned
+            view={view}
+            marks={marks}
+            ground={ground}
+            look={look}
+            label={`Study ${study.slot}: ${note.scheme}`}
+          />
+        </span>
+      </button>
+      {chosen && <span className={styles.goesOn}>goes on</span>}
+      <ul className={styles.strip} aria-label="Strokes and recipes">
+        {study.mixes.map((m, i) => (
+          <li key={m.zone} data-here={zone === m.zone}>
+            <i style={{ background: seen(note.marks[i], look) }} />
+            <span>
+              <b className="figures">{m.zone}</b> {zoneName(view, m.zone)}
+              <br />
+              {m.mix.parts.length === 1
+                ? `${name(m.mix.parts[0].pigment)} alone`
+                : m.mix.parts.map((p) => `${p.parts} ${name(p.pigment)}`).join(" : ")}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

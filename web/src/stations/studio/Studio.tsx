@@ -1,0 +1,131 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { answer, api, Refused, type Schemas } from "../../api/client";
+import { useNotice } from "../../bench/notice";
+import { mediumName } from "../../bench/stations";
+import { useStudio } from "../../lenses/stroke/useGround";
+import { useRoom } from "../../room/useRoom";
+import { GROUNDS_OF } from "../brief/grounds";
+import styles from "./Studio.module.css";
+
+/** The door: pieces to go on with, and a new one. */
+export function Studio() {
+  const studio = useStudio();
+  const [room, nextRoom] = useRoom();
+  useEffect(() => {
+    document.title = "Lean Swatch";
+  }, []);
+  return (
+    <main className={styles.studio}>
+      <header>
+        <h1>Lean Swatch</h1>
+        <p>Few pigments. Value first, temperature second, hue last.</p>
+      </header>
+      <div className={styles.columns}>
+        <section aria-label="Pieces">
+          <h2>Pieces</h2>
+          {studio.isError && (
+            <p role="alert">
+              {studio.error instanceof Refused ? studio.error.problem.detail : "The server does not answer."}
+            </p>
+          )}
+          {studio.data?.pieces.length === 0 && (
+            <p>
+              Nothing here yet. Start a piece on the right, or look at the demo studio first: stop the program and start
+              it with <code className="figures">--demo</code>; your own file stays as it is.
+            </p>
+          )}
+          <ul>
+            {studio.data?.pieces.map((p) => (
+              <li key={p.id}>
+                <Link to={`/pieces/${p.id}/${p.studies ? "studies" : "subject"}`}>
+                  {p.has_reference && (
+                    <img src={`/api/pieces/${p.id}/reference/view`} alt="" width={132} loading="lazy" />
+                  )}
+                  <span>
+                    <b>{p.title}</b>
+                    <span>
+                      {mediumName(p.medium)} · {p.zones ? `${p.zones} zones` : "no picture yet"}
+                      {p.studies ? ` · ${p.studies} studies` : ""}
+                    </span>
+                    <span>
+                      {new Date(p.changed).toLocaleDateString(undefined, {
+                        day: "numeric",
+                        month: "long",
+                        year: "numeric",
+                      })}
+                    </span>
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+        <NewPiece />
+      </div>
+      <footer>
+        <button type="button" className="act" onClick={nextRoom}>
+          Room grey: {room}
+        </button>
+      </footer>
+    </main>
+  );
+}
+
+function NewPiece() {
+  const [title, setTitle] = useState("");
+  const [medium, setMedium] = useState<Schemas["Medium"]>("soft-pastel");
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const { say } = useNotice();
+  const make = useMutation({
+    mutationFn: () =>
+      answer(
+        api.POST("/api/pieces", {
+          body: { brief: { title, medium, ground: GROUNDS_OF[medium][0], size: { width: 400, height: 300 } } },
+        }),
+      ),
+    onSuccess: (piece) => {
+      queries.invalidateQueries({ queryKey: ["studio"] });
+      navigate(`/pieces/${piece.id}/subject`);
+    },
+    onError: (e) => say(e instanceof Refused ? e.problem.detail : String(e), "problem"),
+  });
+  return (
+    <section aria-label="A new piece">
+      <h2>A new piece</h2>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          make.mutate();
+        }}
+      >
+        <TextInput
+          label="Title"
+          value={title}
+          onChange={(e) => setTitle(e.currentTarget.value)}
+          maxLength={80}
+          required
+          id="new-title"
+        />
+        <NativeSelect
+          label="Medium"
+          value={medium}
+          onChange={(e) => setMedium(e.currentTarget.value as Schemas["Medium"])}
+          data={[
+            { value: "soft-pastel", label: "soft pastel" },
+            { value: "oil", label: "oil" },
+          ]}
+        />
+        <button type="submit" className="act main" disabled={make.isPending}>
+          Start
+        </button>
+      </form>
+      <p className={styles.hint}>
+        Ground, size and Box can be chosen in its brief. Everything saves itself on this machine.
+      </p>
+    </section>
+  );
+}

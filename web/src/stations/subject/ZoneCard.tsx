@@ -1,0 +1,212 @@
+import { NativeSelect, TextInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas, type Zone } from "../../api/client";
+import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { FindingNote } from "../../bench/Findings";
+import type { Place } from "../../lenses/picture/Picture";
+import { Stroke } from "../../lenses/stroke/Stroke";
+import { useGround } from "../../lenses/stroke/useGround";
+import styles from "./Subject.module.css";
+
+const IMPORTANCE: { value: Schemas["Importance"]; label: string }[] = [
+  { value: "quiet", label: "quiet" },
+  { value: "usual", label: "usual" },
+  { value: "focal", label: "focal" },
+];
+
+/** The selected zone: what it reads, what it should be, and how its shape can be mended. */
+export function ZoneCard({ cutting, onCut }: { cutting: boolean; onCut: (on: boolean) => void }) {
+  const bench = useBench();
+  const { view, changes } = bench;
+  const ground = useGround();
+  const zone = view.piece.zones.find((z) => z.id === bench.zone);
+  const shape = view.outlook.shapes.find((s) => s.zone === bench.zone);
+  const target = zone && targetOf(bench, zone.id);
+  if (!zone || !shape || !target) return null;
+  const moved =
+    Math.abs(target.value - shape.reading.value) > 0.04 ||
+    Math.abs(target.temperature - shape.reading.temperature) > 0.5;
+  return (
+    <div className={styles.card}>
+      <ZoneName key={`${zone.id}-${zone.name}`} zone={zone} />
+      <Stroke
+        marks={[shape.reading, target]}
+        ground={ground}
+        height={74}
+        look={bench.look}
+        label="Read in the picture, and planned"
+      />
+      <div className={styles.under}>
+        <span>read</span>
+        <span>planned</span>
+      </div>
+      <dl className={styles.readings}>
+        <dt>value</dt>
+        <dd className="figures">
+          {shape.reading.value.toFixed(1)} <i>to</i> {target.value.toFixed(1)}
+        </dd>
+        <dt>temperature</dt>
+        <dd>
+          {temperatureWord(target.temperature)} <span className="figures">{signed(target.temperature, 0)}</span>
+        </dd>
+        <dt>chroma</dt>
+        <dd className="figures">{Math.hypot(target.lab.a, target.lab.b).toFixed(0)}</dd>
+        <dt>area</dt>
+        <dd className="figures">{(zone.reading.area * 100).toFixed(0)} %</dd>
+      </dl>
+      {moved && (
+        <button
+          type="button"
+          className="act"
+          onClick={() => changes.wish({ do: "set-target", zone: zone.id, target: zone.reading.lab }).catch(() => {})}
+        >
+          Put back to what was read
+        </button>
+      )}
+      <fieldset className={styles.choice}>
+        <legend>It matters</legend>
+        {IMPORTANCE.map((i) => (
+          <label key={i.value}>
+            <input
+              type="radio"
+              name="importance"
+              checked={zone.importance === i.value}
+              onChange={() =>
+                changes.wish({ do: "set-importance", zone: zone.id, importance: i.value }).catch(() => {})
+              }
+            />
+            {i.label}
+          </label>
+        ))}
+      </fieldset>
+      <Mend zone={zone} cutting={cutting} onCut={onCut} />
+      {view.outlook.findings
+        .filter((f) => f.zones.includes(zone.id))
+        .map((f) => (
+          <FindingNote key={f.key} finding={f} />
+        ))}
+    </div>
+  );
+}
+
+function ZoneName({ zone }: { zone: Zone }) {
+  const { changes } = useBench();
+  const [name, setName] = useState(zone.name);
+  const keep = () =>
+    name !== zone.name && changes.wish({ do: "rename-zone", zone: zone.id, name }).catch(() => setName(zone.name));
+  return (
+    <form
+      className={styles.name}
+      onSubmit={(e) => {
+        e.preventDefault();
+        (document.activeElement as HTMLElement | null)?.blur();
+      }}
+    >
+      <span className="figures">{zone.id}</span>
+      <TextInput
+        aria-label={`Name of zone ${zone.id}`}
+        placeholder={`zone ${zone.id}: give it a name`}
+        value={name}
+        maxLength={80}
+        onChange={(e) => setName(e.currentTarget.value)}
+        onBlur={keep}
+        variant="unstyled"
+        classNames={{ input: styles.nameInput }}
+      />
+    </form>
+  );
+}
+
+/** Join with a neighbour, or part by a line: drawn, or straight through the middle for the keyboard. */
+function Mend({ zone, cutting, onCut }: { zone: Zone; cutting: boolean; onCut: (on: boolean) => void }) {
+  const bench = useBench();
+  const { view, changes } = bench;
+  const neighbours = view.outlook.borders
+    .filter((b) => b.includes(zone.id))
+    .map((b) => (b[0] === zone.id ? b[1] : b[0]));
+  const shape = view.outlook.shapes.find((s) => s.zone === zone.id);
+  const through = (upright: boolean) => {
+    if (!shape) return;
+    const [x, y] = [shape.heart_x / view.outlook.grid_width, shape.heart_y / view.outlook.grid_height];
+    const ends: [Place, Place] = upright
+      ? [
+          { x, y: 0 },
+          { x, y: 1 },
+        ]
+      : [
+          { x: 0, y },
+          { x: 1, y },
+        ];
+    onCut(false);
+    changes.split(zone.id, ...ends).catch(() => {});
+  };
+  return (
+    <div className={styles.mend}>
+      {neighbours.length > 0 && (
+        <NativeSelect
+          label="Join with"
+          value=""
+          data={[
+            { value: "", label: "a neighbour" },
+            ...neighbours.map((n) => ({ value: String(n), label: `${n} ${capital(zoneName(view, n))}` })),
+          ]}
+          onChange={(e) =>
+            e.currentTarget.value && changes.merge(Number(e.currentTarget.value), zone.id).catch(() => {})
+          }
+        />
+      )}
+      <div className={styles.acts}>
+        <button type="button" className="act" aria-pressed={cutting} onClick={() => onCut(!cutting)}>
+          {cutting ? "Leave it whole" : "Part by a line"}
+        </button>
+        {cutting && (
+          <>
+            <button type="button" className="act" onClick={() => through(true)}>
+              upright
+            </button>
+            <button type="button" className="act" onClick={() => through(false)}>
+              level
+            </button>
+          </>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** A patch alone on grey: a colour is not what it seems beside its neighbours. */
+export function PatchCard({ at }: { at: Place }) {
+  const { view, look } = useBench();
+  const patch = useQuery({
+    queryKey: ["patch", view.id, view.piece.reference?.digest, at.x, at.y],
+    queryFn: () =>
+      answer(
+        api.GET("/api/pieces/{id}/reference/patch", {
+          params: { path: { id: view.id }, query: { x: at.x, y: at.y, radius: 0.018 } },
+        }),
+      ),
+  });
+  const m = patch.data;
+  return (
+    <div className={styles.card}>
+      <h2>A patch alone</h2>
+      {m && (
+        <>
+          <Stroke marks={[m]} ground="#868686" height={110} look={look} label="The patch on grey" />
+          <p>Away from its neighbours, this is what it is.</p>
+          <dl className={styles.readings}>
+            <dt>value</dt>
+            <dd className="figures">{m.value.toFixed(1)}</dd>
+            <dt>temperature</dt>
+            <dd>
+              {temperatureWord(m.temperature)} <span className="figures">{signed(m.temperature, 0)}</span>
+            </dd>
+            <dt>chroma</dt>
+            <dd className="figures">{Math.hypot(m.lab.a, m.lab.b).toFixed(0)}</dd>
+          </dl>
+        </>
+      )}
+    </div>
+  );
+}
