@@ -55,8 +55,11 @@ fn read(text: &str) -> DemoBox {
 }
 
 fn blend(entry: Entry) -> Pigment {
-    let of: Vec<(&Pigment, Parts)> =
-        entry.made_of.iter().map(|(id, parts)| (library::find(id).expect("demo sticks are blends of shipped pigments"), Parts(*parts))).collect();
+    let of: Vec<(&Pigment, Parts)> = entry
+        .made_of
+        .iter()
+        .map(|(id, parts)| (library::find(id).expect("demo sticks are blends of shipped pigments"), Parts(*parts)))
+        .collect();
     Pigment { white: entry.white, ..Pigment::blended(PigmentId(entry.id), entry.name, &of) }
 }
 

@@ -1,1 +1,49 @@
-fn main() {}
+//! What a newcomer would otherwise type by hand: `cargo xtask demo | test | shots | api-types | check`.
+
+mod steps;
+
+use clap::{Parser, Subcommand};
+use std::process::ExitCode;
+
+/// Set-up, demo, tests and pictures of Lean Swatch.
+#[derive(Parser)]
+#[command(name = "xtask")]
+struct Line {
+    #[command(subcommand)]
+    what: What,
+}
+
+#[derive(Subcommand)]
+enum What {
+    /// Install what is missing, build the program with its pages, and serve the demo studio.
+    Demo {
+        /// Address to listen on.
+        #[arg(long, default_value = "127.0.0.1:7436")]
+        listen: String,
+    },
+    /// Install what is missing and pass every test, the browser's too.
+    Test,
+    /// Take the pictures of the main views anew for docs/screenshots.
+    Shots,
+    /// Write the API description and its TypeScript types anew.
+    ApiTypes,
+    /// Formatting, lints, type check, and whether the generated API types are fresh.
+    Check,
+}
+
+fn main() -> ExitCode {
+    let done = match Line::parse().what {
+        What::Demo { listen } => steps::demo(&listen),
+        What::Test => steps::test(),
+        What::Shots => steps::shots(),
+        What::ApiTypes => steps::api_types(),
+        What::Check => steps::check(),
+    };
+    match done {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(problem) => {
+            eprintln!("xtask: {problem}");
+            ExitCode::FAILURE
+        }
+    }
+}

@@ -3,8 +3,7 @@
 use crate::handlers::reference::png;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
-use lean_picture::decode;
-use lean_picture::split::Place;
+use lean_picture::{Picture, decode};
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Choice, Cost, search};
 use lean_studio::mixes::targets;
@@ -15,6 +14,8 @@ use lean_studio::progress::Unwatched;
 use lean_studio::studies::make;
 use lean_studio::zones;
 
+/// Zones found before the painter's corrections.
+const FOUND: usize = 12;
 /// Size of the set the demo piece uses.
 const SET: usize = 5;
 
@@ -53,8 +54,8 @@ fn tram_shed(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<(),
     let working = picture.reduced(zones::WORKING_SIDE);
     let digest = store.put_picture(lean_demo::TRAM_SHED, &png(&working)?)?;
     apply(zones::set_reference(&working, digest, lean_demo::TRAM_SHED_FILE.into(), full))?;
-    apply(zones::propose(&working, 8))?;
-    name_zones(store, id)?;
+    apply(zones::propose(&working, FOUND))?;
+    name_zones(store, id, &working)?;
 
     let piece = store.piece(id)?.piece;
     let sizes = search(&pastels.pigments, &targets(&piece), &Choice::default(), 2..=6, Cost::default(), &Unwatched, &|_| {})?;
@@ -67,20 +68,33 @@ fn tram_shed(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<(),
     Ok(())
 }
 
-/// Names given by what lies at a place of the picture, so that they hold when the finding of zones is improved.
-fn name_zones(store: &Store, id: PieceId) -> Result<(), Problem> {
-    const PLACES: &[(&str, Place, Importance)] = &[
-        ("sky", Place { x: 0.70, y: 0.10 }, Importance::Usual),
-        ("frosted ground", Place { x: 0.20, y: 0.93 }, Importance::Usual),
-        ("lit wall", Place { x: 0.28, y: 0.60 }, Importance::Focal),
-        ("shaded front", Place { x: 0.61, y: 0.34 }, Importance::Focal),
-        ("far buildings", Place { x: 0.88, y: 0.54 }, Importance::Quiet),
-    ];
-    let mut named: Vec<ZoneId> = Vec::new();
-    for (name, at, importance) in PLACES {
+/// One mass of the picture: what it is called, places that belong to it (all are joined into the zone of the first), and how much it
+/// matters. Given by place, so that it holds when the finding of zones is improved.
+struct Mass(&'static str, &'static [(f64, f64)], Importance);
+
+const MASSES: &[Mass] = &[
+    Mass("sky", &[(0.60, 0.10)], Importance::Usual),
+    Mass("slate roof", &[(0.45, 0.30)], Importance::Usual),
+    Mass("gasholder in haze", &[(0.11, 0.61)], Importance::Quiet),
+    Mass("shaded front", &[(0.64, 0.33)], Importance::Focal),
+    Mass("lit wall", &[(0.36, 0.52)], Importance::Focal),
+    Mass("tram and doors", &[(0.65, 0.56)], Importance::Focal),
+    Mass("far yard", &[(0.87, 0.59), (0.83, 0.72)], Importance::Quiet),
+    Mass("frosted ground", &[(0.20, 0.87), (0.56, 0.78), (0.39, 0.67)], Importance::Usual),
+    Mass("rails and water", &[(0.91, 0.87)], Importance::Usual),
+];
+
+/// Corrects and names the zones as a painter would.
+fn name_zones(store: &Store, id: PieceId, working: &Picture) -> Result<(), Problem> {
+    for Mass(name, places, importance) in MASSES {
         let piece = store.piece(id)?.piece;
-        let Some(zone) = zone_at(&piece, *at).filter(|z| !named.contains(z)) else { continue };
-        named.push(zone);
+        let Some(zone) = zone_at(&piece, places[0]).filter(|z| piece.zone(*z).is_some_and(|z| z.name.is_empty())) else { continue };
+        for place in &places[1..] {
+            let piece = store.piece(id)?.piece;
+            if let Some(other) = zone_at(&piece, *place).filter(|o| *o != zone) {
+                store.apply(id, None, zones::merge(&piece, working, other, zone).map_err(Problem::internal)?)?;
+            }
+        }
         store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
         if *importance != Importance::Usual {
             store.apply(id, None, Command::SetImportance { zone, importance: *importance })?;
@@ -89,8 +103,8 @@ fn name_zones(store: &Store, id: PieceId) -> Result<(), Problem> {
     Ok(())
 }
 
-fn zone_at(piece: &Piece, at: Place) -> Option<ZoneId> {
+fn zone_at(piece: &Piece, (x, y): (f64, f64)) -> Option<ZoneId> {
     let map = piece.zone_map.as_ref()?;
     let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
-    Some(ZoneId(map.at(cell(at.x, map.width), cell(at.y, map.height))))
+    Some(ZoneId(map.at(cell(x, map.width), cell(y, map.height))))
 }

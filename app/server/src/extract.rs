@@ -1,8 +1,8 @@
 //! Extractors whose rejections are problem documents.
 
 use crate::problem::Problem;
-use axum::extract::rejection::{BytesRejection, JsonRejection, PathRejection, QueryRejection};
 use axum::body::Bytes;
+use axum::extract::rejection::{BytesRejection, JsonRejection, PathRejection, QueryRejection};
 use axum::extract::{FromRequest, FromRequestParts, Request};
 use axum::http::StatusCode;
 
@@ -53,6 +53,11 @@ impl From<QueryRejection> for Problem {
 
 impl From<BytesRejection> for Problem {
     fn from(e: BytesRejection) -> Self {
-        Self::new(e.status(), "too-large", "The file is too large", "The file is larger than the 256 MB that fit. Export the picture as JPEG and drop that.")
+        Self::new(
+            e.status(),
+            "too-large",
+            "The file is too large",
+            "The file is larger than the 256 MB that fit. Export the picture as JPEG and drop that.",
+        )
     }
 }

@@ -21,7 +21,10 @@ pub async fn page(uri: Uri) -> Response {
         None if path.starts_with("assets/") => return StatusCode::NOT_FOUND.into_response(),
         None => match Pages::get("index.html") {
             Some(file) => file,
-            None => return (StatusCode::NOT_FOUND, "The pages are not built: run `cargo xtask demo`, or `npm ci && npm run build` in web/.").into_response(),
+            None => {
+                return (StatusCode::NOT_FOUND, "The pages are not built: run `cargo xtask demo`, or `npm ci && npm run build` in web/.")
+                    .into_response();
+            }
         },
     };
     let lasting = if path.starts_with("assets/") { "public, max-age=31536000, immutable" } else { "no-cache" };

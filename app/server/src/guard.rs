@@ -14,7 +14,9 @@ pub async fn only_ourselves(request: Request, next: Next) -> Response {
             StatusCode::FORBIDDEN,
             "foreign",
             "Refused",
-            format!("This server answers only pages it served itself on this machine, not {who}. Open it as http://127.0.0.1 with its port."),
+            format!(
+                "This server answers only pages it served itself on this machine, not {who}. Open it as http://127.0.0.1 with its port."
+            ),
         )
         .into_response(),
     }

@@ -97,7 +97,12 @@ impl Jobs {
         let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
         {
             let mut all = self.all.lock().unwrap_or_else(|p| p.into_inner());
-            all.values().filter(|j| { let v = j.now(); v.piece == piece && v.what == what }).for_each(|j| j.cancelled.store(true, Ordering::Relaxed));
+            all.values()
+                .filter(|j| {
+                    let v = j.now();
+                    v.piece == piece && v.what == what
+                })
+                .for_each(|j| j.cancelled.store(true, Ordering::Relaxed));
             forget_oldest(&mut all);
             all.insert(id, job.clone());
         }
@@ -107,7 +112,14 @@ impl Jobs {
             let result = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| work(&job)))
                 .unwrap_or_else(|_| Err(Problem::internal("The work stopped unexpectedly. Nothing was changed; try again.")));
             let view = job.now();
-            tracing::info!(job = view.id, what = view.what, piece = view.piece, ms = started.elapsed().as_millis() as u64, ok = result.is_ok(), "job ended");
+            tracing::info!(
+                job = view.id,
+                what = view.what,
+                piece = view.piece,
+                ms = started.elapsed().as_millis() as u64,
+                ok = result.is_ok(),
+                "job ended"
+            );
             job.finish(result);
         });
         view

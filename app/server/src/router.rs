@@ -19,7 +19,14 @@ use utoipa_axum::routes;
 const MOST_BYTES: usize = 256 << 20;
 
 #[derive(OpenApi)]
-#[openapi(info(title = "Lean Swatch", description = "Few pigments, values first: the API of the bench. Problems are RFC 9457 documents.", license(name = "MIT OR Apache-2.0")), components(schemas(reference::Look, sheet::WhichCopy)))]
+#[openapi(
+    info(
+        title = "Lean Swatch",
+        description = "Few pigments, values first: the API of the bench. Problems are RFC 9457 documents.",
+        license(name = "MIT OR Apache-2.0")
+    ),
+    components(schemas(reference::Look, sheet::WhichCopy))
+)]
 struct Api;
 
 fn described() -> (Router<Studio>, Description) {
@@ -64,7 +71,9 @@ pub fn description() -> Description {
 /// The server's router over a studio.
 pub fn router(studio: Studio) -> Router {
     let (api, description) = described();
-    let header = |name: &'static str, value: &'static str| SetResponseHeaderLayer::if_not_present(HeaderName::from_static(name), HeaderValue::from_static(value));
+    let header = |name: &'static str, value: &'static str| {
+        SetResponseHeaderLayer::if_not_present(HeaderName::from_static(name), HeaderValue::from_static(value))
+    };
     api.route("/api/openapi.json", get(move || async move { Json(description) }))
         .fallback(frontend::page)
         .method_not_allowed_fallback(wrong_method)
@@ -80,5 +89,10 @@ pub fn router(studio: Studio) -> Router {
 }
 
 async fn wrong_method() -> crate::problem::Problem {
-    crate::problem::Problem::new(axum::http::StatusCode::METHOD_NOT_ALLOWED, "wrong-method", "Not that way", "This address does not take that method. See /api/openapi.json.")
+    crate::problem::Problem::new(
+        axum::http::StatusCode::METHOD_NOT_ALLOWED,
+        "wrong-method",
+        "Not that way",
+        "This address does not take that method. See /api/openapi.json.",
+    )
 }

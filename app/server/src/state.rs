@@ -10,6 +10,9 @@ use std::sync::{Arc, Mutex};
 /// How many working copies are kept decoded.
 const DECODED: usize = 2;
 
+/// A working copy by its digest.
+type Decoded = (String, Arc<Picture>);
+
 /// The store, the running jobs and the pictures looked at last.
 #[derive(Clone)]
 pub struct Studio {
@@ -17,7 +20,7 @@ pub struct Studio {
     pub store: Arc<Store>,
     /// Long work.
     pub jobs: Jobs,
-    working: Arc<Mutex<Vec<(String, Arc<Picture>)>>>,
+    working: Arc<Mutex<Vec<Decoded>>>,
 }
 
 impl Studio {
@@ -32,7 +35,9 @@ impl Studio {
     /// Those of the work.
     pub async fn run<T: Send + 'static>(&self, work: impl FnOnce(&Self) -> Result<T, Problem> + Send + 'static) -> Result<T, Problem> {
         let studio = self.clone();
-        tokio::task::spawn_blocking(move || work(&studio)).await.unwrap_or_else(|_| Err(Problem::internal("The work stopped unexpectedly. Nothing was changed; try again.")))
+        tokio::task::spawn_blocking(move || work(&studio))
+            .await
+            .unwrap_or_else(|_| Err(Problem::internal("The work stopped unexpectedly. Nothing was changed; try again.")))
     }
 
     /// The Box a piece draws on, if any.
@@ -49,7 +54,8 @@ impl Studio {
     /// When the piece is not there or has no reference.
     pub fn piece_and_picture(&self, id: PieceId) -> Result<(Kept, Arc<Picture>), Problem> {
         let kept = self.store.piece(id)?;
-        let reference = kept.piece.reference.as_ref().ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))?;
+        let reference =
+            kept.piece.reference.as_ref().ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))?;
         let picture = self.working_copy(&reference.digest)?;
         Ok((kept, picture))
     }

@@ -11,7 +11,9 @@ pub enum StoreError {
     #[error("There is no {0} here. It may have been removed in another window; go back to the studio.")]
     NotFound(String),
     /// The piece was changed elsewhere since it was read.
-    #[error("This piece was changed in another window ({what}). Your change was not made, so that nothing is lost: look at the newest state and do it again.")]
+    #[error(
+        "This piece was changed in another window ({what}). Your change was not made, so that nothing is lost: look at the newest state and do it again."
+    )]
     Conflict {
         /// Revision the change was meant for.
         base: i64,
@@ -33,13 +35,17 @@ pub enum StoreError {
     #[error("The disk is full: the change was not saved. Make room on the disk and do it again; everything saved before is safe.")]
     Full,
     /// Another program holds the file.
-    #[error("The data file is held by another program. Close the other one (a second Lean Swatch, a backup or sync program) and try again; nothing is lost.")]
+    #[error(
+        "The data file is held by another program. Close the other one (a second Lean Swatch, a backup or sync program) and try again; nothing is lost."
+    )]
     Locked,
     /// The file cannot be written.
     #[error("The data file cannot be written. Check that the folder and the file allow it; everything saved before is safe.")]
     ReadOnly,
     /// The file is broken or not ours.
-    #[error("The data file is damaged or not a Lean Swatch file ({0}). It was left as it is. Put a backup in its place, or start with another file: lean-swatch serve --data NEW-FILE.")]
+    #[error(
+        "The data file is damaged or not a Lean Swatch file ({0}). It was left as it is. Put a backup in its place, or start with another file: lean-swatch serve --data NEW-FILE."
+    )]
     Damaged(String),
     /// A later version wrote the file.
     #[error("This data file was written by a later version of Lean Swatch. Use that version, or another file.")]

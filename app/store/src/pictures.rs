@@ -40,7 +40,8 @@ impl Store {
     }
 
     fn blob(&self, column: &str, digest: &str) -> Result<Vec<u8>, StoreError> {
-        let found = self.lock().query_row(&format!("SELECT {column} FROM pictures WHERE digest = ?1"), [digest], |r| r.get(0)).optional()?;
+        let found =
+            self.lock().query_row(&format!("SELECT {column} FROM pictures WHERE digest = ?1"), [digest], |r| r.get(0)).optional()?;
         found.ok_or_else(|| StoreError::NotFound("reference".into()))
     }
 }

@@ -43,8 +43,7 @@ pub fn ciede2000(p: Lab<D65>, q: Lab<D65>) -> f64 {
         (h1 + h2 - 360.0) / 2.0
     };
     let cos = |deg: f64| deg.to_radians().cos();
-    let t = 1.0 - 0.17 * cos(h_mean - 30.0) + 0.24 * cos(2.0 * h_mean) + 0.32 * cos(3.0 * h_mean + 6.0)
-        - 0.20 * cos(4.0 * h_mean - 63.0);
+    let t = 1.0 - 0.17 * cos(h_mean - 30.0) + 0.24 * cos(2.0 * h_mean) + 0.32 * cos(3.0 * h_mean + 6.0) - 0.20 * cos(4.0 * h_mean - 63.0);
     let l50 = (l_mean - 50.0).powi(2);
     let sl = 1.0 + 0.015 * l50 / (20.0 + l50).sqrt();
     let sc = 1.0 + 0.045 * c_mean;

@@ -84,11 +84,7 @@ impl Lab<D65> {
     /// Tristimulus values of this colour; negative when no light can have it.
     pub fn xyz(&self) -> Xyz {
         let fy = (self.l + 16.0) / 116.0;
-        Xyz {
-            x: WHITE_D65.x * inverse(fy + self.a / 500.0),
-            y: WHITE_D65.y * inverse(fy),
-            z: WHITE_D65.z * inverse(fy - self.b / 200.0),
-        }
+        Xyz { x: WHITE_D65.x * inverse(fy + self.a / 500.0), y: WHITE_D65.y * inverse(fy), z: WHITE_D65.z * inverse(fy - self.b / 200.0) }
     }
 
     /// Munsell value of this lightness.
@@ -192,6 +188,8 @@ mod tests {
     fn serde_json_like(l: f64) -> Result<Lab, serde::de::value::Error> {
         use serde::de::IntoDeserializer;
         let pairs = vec![("l", l), ("a", 0.0), ("b", 0.0)];
-        Lab::deserialize(serde::de::value::MapDeserializer::new(pairs.into_iter().map(|(k, v)| (k, v.into_deserializer() as serde::de::value::F64Deserializer<_>))))
+        Lab::deserialize(serde::de::value::MapDeserializer::new(
+            pairs.into_iter().map(|(k, v)| (k, v.into_deserializer() as serde::de::value::F64Deserializer<_>)),
+        ))
     }
 }

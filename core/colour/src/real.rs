@@ -21,11 +21,7 @@ static FACETS: LazyLock<Vec<Facet>> = LazyLock::new(|| {
     let mut facets = Vec::new();
     for i in 0..w.len() {
         for j in i + 1..w.len() {
-            let n = [
-                w[i][1] * w[j][2] - w[i][2] * w[j][1],
-                w[i][2] * w[j][0] - w[i][0] * w[j][2],
-                w[i][0] * w[j][1] - w[i][1] * w[j][0],
-            ];
+            let n = [w[i][1] * w[j][2] - w[i][2] * w[j][1], w[i][2] * w[j][0] - w[i][0] * w[j][2], w[i][0] * w[j][1] - w[i][1] * w[j][0]];
             let len = (n[0] * n[0] + n[1] * n[1] + n[2] * n[2]).sqrt();
             // Bands at the ends of the spectrum are nearly parallel: their facets are slivers without a usable normal.
             if len < 1e-9 {

@@ -26,7 +26,6 @@ impl Paint {
     }
 }
 
-
 #[cfg(test)]
 mod tests {
     use super::*;

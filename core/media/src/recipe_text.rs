@@ -15,7 +15,9 @@ pub fn parse<'a>(text: &str, owned: &'a [Pigment]) -> Result<Vec<(&'a Pigment, P
 
 fn parse_piece<'a>(piece: &str, owned: &'a [Pigment]) -> Result<(&'a Pigment, Parts), String> {
     let (id, parts) = match piece.split_once('*') {
-        Some((id, parts)) => (id.trim(), parts.trim().parse::<f64>().map_err(|_| format!("\"{piece}\": the parts after * must be a number, as in PB29*2"))?),
+        Some((id, parts)) => {
+            (id.trim(), parts.trim().parse::<f64>().map_err(|_| format!("\"{piece}\": the parts after * must be a number, as in PB29*2"))?)
+        }
         None => (piece, 1.0),
     };
     if id.is_empty() {

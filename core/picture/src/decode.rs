@@ -21,7 +21,9 @@ pub enum Unreadable {
     #[error("This looks like {0}, which cannot be read here. Save or export the picture as JPEG, PNG, WebP or TIFF and drop that file.")]
     Unsupported(String),
     /// Recognised, but broken part-way.
-    #[error("This {format} is damaged or cut short ({detail}). Copy it again from where it came from; if it opens elsewhere, save it anew there.")]
+    #[error(
+        "This {format} is damaged or cut short ({detail}). Copy it again from where it came from; if it opens elsewhere, save it anew there."
+    )]
     Damaged {
         /// Format by the first bytes.
         format: &'static str,
@@ -29,10 +31,14 @@ pub enum Unreadable {
         detail: String,
     },
     /// More than [`MOST_PIXELS`].
-    #[error("This picture has {0} × {1} pixels, more than the 100 megapixels that fit. Export it at no more than 10 000 pixels on the long side.")]
+    #[error(
+        "This picture has {0} × {1} pixels, more than the 100 megapixels that fit. Export it at no more than 10 000 pixels on the long side."
+    )]
     TooLarge(u32, u32),
     /// Printing inks instead of light.
-    #[error("This picture is stored as printing inks (CMYK), which do not say what colour it should look. Convert it to RGB (sRGB) and drop that file.")]
+    #[error(
+        "This picture is stored as printing inks (CMYK), which do not say what colour it should look. Convert it to RGB (sRGB) and drop that file."
+    )]
     Inks,
     /// More than one frame.
     #[error("This is a moving picture. Export the one frame you want to paint as JPEG or PNG and drop that.")]
@@ -301,8 +307,8 @@ mod tests {
 
     /// CRC-32 of the PNG specification, annex D.
     fn crc32(bytes: &[u8]) -> u32 {
-        !bytes.iter().fold(!0u32, |crc, b| {
-            (0..8).fold(crc ^ u32::from(*b), |c, _| if c & 1 == 1 { 0xEDB8_8320 ^ (c >> 1) } else { c >> 1 })
-        })
+        !bytes
+            .iter()
+            .fold(!0u32, |crc, b| (0..8).fold(crc ^ u32::from(*b), |c, _| if c & 1 == 1 { 0xEDB8_8320 ^ (c >> 1) } else { c >> 1 }))
     }
 }

@@ -90,7 +90,13 @@ fn trace(map: &ZoneMap) -> Vec<(Option<u16>, Option<u16>, Vec<Corner>)> {
     let mut ways: BTreeMap<Corner, Vec<Corner>> = BTreeMap::new();
     for y in 0..=h {
         for x in 0..=w {
-            let open: Vec<Corner> = STEPS.into_iter().filter(|d| { let (l, r) = sides(map, (x, y), *d); l != r }).collect();
+            let open: Vec<Corner> = STEPS
+                .into_iter()
+                .filter(|d| {
+                    let (l, r) = sides(map, (x, y), *d);
+                    l != r
+                })
+                .collect();
             if !open.is_empty() {
                 ways.insert((x, y), open);
             }
@@ -194,7 +200,10 @@ mod tests {
     #[test]
     fn unsimplified_areas_are_exact_even_with_a_hole() {
         let m = map(30, 20, |x, y| if (10..20).contains(&x) && (5..12).contains(&y) { 2 } else { 1 });
-        let exact: Vec<Arc> = trace(&m).into_iter().map(|(left, right, c)| Arc { left, right, points: c.into_iter().map(|(x, y)| (x as f32, y as f32)).collect() }).collect();
+        let exact: Vec<Arc> = trace(&m)
+            .into_iter()
+            .map(|(left, right, c)| Arc { left, right, points: c.into_iter().map(|(x, y)| (x as f32, y as f32)).collect() })
+            .collect();
         assert_eq!(area(&rings(&exact, 2)), 70.0);
         assert_eq!(area(&rings(&exact, 1)), 600.0 - 70.0);
         assert_eq!(rings(&exact, 1).len(), 2);

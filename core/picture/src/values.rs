@@ -115,7 +115,8 @@ fn share_between(fine: &[u64], from: f64, to: f64, total: u64) -> f64 {
 /// Where to part the ladder so that each group is as much of one value as can be: the exact split with the least total
 /// within-group variance (Fisher 1958), found over tenths of a step.
 fn group_edges(fine: &[u64], groups: usize) -> Vec<f64> {
-    let rungs: Vec<f64> = (0..RUNGS).map(|r| fine[r * 10..if r + 1 == RUNGS { 1001 } else { r * 10 + 10 }].iter().sum::<u64>() as f64).collect();
+    let rungs: Vec<f64> =
+        (0..RUNGS).map(|r| fine[r * 10..if r + 1 == RUNGS { 1001 } else { r * 10 + 10 }].iter().sum::<u64>() as f64).collect();
     let mut n = vec![0.0; RUNGS + 1];
     let mut s = vec![0.0; RUNGS + 1];
     let mut q = vec![0.0; RUNGS + 1];

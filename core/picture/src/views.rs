@@ -111,7 +111,8 @@ fn squint(picture: &Picture, groups: usize) -> Picture {
 /// Three box blurs in linear light, close to a Gaussian.
 fn blurred(picture: &Picture, radius: usize) -> Picture {
     let (w, h) = (picture.width as usize, picture.height as usize);
-    let mut planes: Vec<Vec<f32>> = (0..3).map(|c| picture.rgb.iter().skip(c).step_by(3).map(|b| screen::LINEAR[*b as usize] as f32).collect()).collect();
+    let mut planes: Vec<Vec<f32>> =
+        (0..3).map(|c| picture.rgb.iter().skip(c).step_by(3).map(|b| screen::LINEAR[*b as usize] as f32).collect()).collect();
     planes.par_iter_mut().for_each(|p| {
         for _ in 0..3 {
             *p = box_blur(p, w, h, radius);

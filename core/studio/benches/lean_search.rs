@@ -9,7 +9,12 @@ use lean_studio::progress::Unwatched;
 use std::time::Instant;
 
 fn targets(n: usize) -> Vec<Target> {
-    (0..n).map(|i| Target { lab: Lab::from_lch(18.0 + 70.0 * i as f64 / n as f64, 8.0 + 3.0 * (i % 5) as f64, 137.0 * i as f64), weight: 1.0 + (i % 3) as f64 }).collect()
+    (0..n)
+        .map(|i| Target {
+            lab: Lab::from_lch(18.0 + 70.0 * i as f64 / n as f64, 8.0 + 3.0 * (i % 5) as f64, 137.0 * i as f64),
+            weight: 1.0 + (i % 3) as f64,
+        })
+        .collect()
 }
 
 fn main() {
@@ -60,5 +65,10 @@ fn ratio(owned: &[Pigment]) {
     lean_studio::lean::Table::of(&all, Some(white), &wanted, Cost::default(), &Unwatched).unwrap();
     let n = all.len() as f64;
     let ours = start.elapsed().as_secs_f64() / (n * (n - 1.0) * (n - 2.0) / 6.0 * 121.0);
-    println!("plain table {:.2} us a recipe, ours {:.3} us on all cores ({least:.1?}): {:.0} times as fast", plain * 1e6, ours * 1e6, plain / ours);
+    println!(
+        "plain table {:.2} us a recipe, ours {:.3} us on all cores ({least:.1?}): {:.0} times as fast",
+        plain * 1e6,
+        ours * 1e6,
+        plain / ours
+    );
 }

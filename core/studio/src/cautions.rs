@@ -16,7 +16,10 @@ pub fn cautions(medium: Medium, pigments: &[&Pigment]) -> Vec<String> {
     }
     let named: Vec<String> = pigments.iter().filter(|p| !p.hazard.is_empty()).map(|p| format!("{} ({})", p.name, p.hazard)).collect();
     if !named.is_empty() {
-        found.push(format!("{}: no dust, no spray, no brush in the mouth; gloves; leftovers go to hazardous waste. {FIRST}", named.join(", ")));
+        found.push(format!(
+            "{}: no dust, no spray, no brush in the mouth; gloves; leftovers go to hazardous waste. {FIRST}",
+            named.join(", ")
+        ));
     }
     found
 }

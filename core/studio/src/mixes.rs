@@ -108,7 +108,11 @@ pub fn pigments_of<'a>(paint_box: &'a PaintBox, set: &[PigmentId]) -> (Vec<&'a P
 /// The best recipe for every zone from the set in use. Empty without a set.
 pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     let neutral = piece.neutral();
-    piece.zones.iter().filter_map(|z| recipes.best(z.target, Cost::default()).map(|(_, mix)| compare(z.id, z.target, mix, neutral))).collect()
+    piece
+        .zones
+        .iter()
+        .filter_map(|z| recipes.best(z.target, Cost::default()).map(|(_, mix)| compare(z.id, z.target, mix, neutral)))
+        .collect()
 }
 
 /// How far a set reaches in one band of value.

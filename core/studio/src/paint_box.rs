@@ -35,7 +35,10 @@ impl PaintBox {
             return Err("A Box needs a name of 1 to 80 characters.".into());
         }
         if self.pigments.len() > MOST_PIGMENTS {
-            return Err(format!("{} pigments are more than the {MOST_PIGMENTS} one Box holds. Part them over two Boxes.", self.pigments.len()));
+            return Err(format!(
+                "{} pigments are more than the {MOST_PIGMENTS} one Box holds. Part them over two Boxes.",
+                self.pigments.len()
+            ));
         }
         let mut seen: HashSet<&PigmentId> = HashSet::new();
         for p in &self.pigments {

@@ -90,7 +90,10 @@ impl Wish {
                 let found = asked.ok_or_else(|| Refusal::Unknown("There is no such Box. Choose one from the list.".into()))?;
                 if found.medium != piece.brief.medium {
                     let (a, b) = (found.medium.name(), piece.brief.medium.name());
-                    return Err(Refusal::Contradiction(format!("\"{}\" is a Box of {a}; this piece is in {b}. Choose a Box of {b}.", found.name)));
+                    return Err(Refusal::Contradiction(format!(
+                        "\"{}\" is a Box of {a}; this piece is in {b}. Choose a Box of {b}.",
+                        found.name
+                    )));
                 }
                 Command::UseBox { paint_box: Some(paint_box) }
             }
@@ -105,7 +108,10 @@ impl Wish {
             Self::ChooseSet { pigments } => {
                 owned(&pigments)?;
                 if pigments.len() > MOST_IN_SET {
-                    return Err(Refusal::Range(format!("{} pigments are more than the {MOST_IN_SET} a lean set holds. Take one off first.", pigments.len())));
+                    return Err(Refusal::Range(format!(
+                        "{} pigments are more than the {MOST_IN_SET} a lean set holds. Take one off first.",
+                        pigments.len()
+                    )));
                 }
                 Command::ChooseSet { chosen: ChosenSet { pigments } }
             }

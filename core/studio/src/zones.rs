@@ -13,7 +13,13 @@ pub fn set_reference(working: &Picture, digest: String, file_name: String, full_
     let proposal = Proposal::of(working);
     let map = proposal.zones(proposal.natural_count());
     Command::SetReference {
-        reference: Some(Reference { digest, file_name, width: full_size.0, height: full_size.1, neutral: views::mean_temperature(working) }),
+        reference: Some(Reference {
+            digest,
+            file_name,
+            width: full_size.0,
+            height: full_size.1,
+            neutral: views::mean_temperature(working),
+        }),
         zones: fresh(working, &map),
         zone_map: Some(map),
     }

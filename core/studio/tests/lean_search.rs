@@ -10,7 +10,17 @@ use proptest::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 fn pigment(id: &str, k: Vec<f64>, s: Vec<f64>, white: bool) -> Pigment {
-    Pigment { id: id.into(), name: id.into(), colour_index: vec![], k, s, white, lightfastness: String::new(), hazard: String::new(), provenance: Provenance::Given }
+    Pigment {
+        id: id.into(),
+        name: id.into(),
+        colour_index: vec![],
+        k,
+        s,
+        white,
+        lightfastness: String::new(),
+        hazard: String::new(),
+        provenance: Provenance::Given,
+    }
 }
 
 #[test]
@@ -26,7 +36,10 @@ fn the_solved_instance_is_solved_to_the_exact_sets_and_costs() {
             .unwrap()
             .iter()
             .zip(numbers(&case["weights"]))
-            .map(|(l, weight)| { let l = numbers(l); Target { lab: Lab::new(l[0], l[1], l[2]), weight } })
+            .map(|(l, weight)| {
+                let l = numbers(l);
+                Target { lab: Lab::new(l[0], l[1], l[2]), weight }
+            })
             .collect();
         for expected in case["expected"].as_array().unwrap() {
             let k = expected["k"].as_u64().unwrap() as usize;
@@ -68,7 +81,14 @@ fn sets(n: usize, k: usize) -> Vec<Vec<usize>> {
     if k == 0 {
         return vec![vec![]];
     }
-    (0..n).flat_map(|last| sets(last, k - 1).into_iter().map(move |mut s| { s.push(last); s })).collect()
+    (0..n)
+        .flat_map(|last| {
+            sets(last, k - 1).into_iter().map(move |mut s| {
+                s.push(last);
+                s
+            })
+        })
+        .collect()
 }
 
 proptest! {
@@ -107,7 +127,9 @@ proptest! {
 }
 
 fn some_targets() -> Vec<Target> {
-    (0..9).map(|i| Target { lab: Lab::from_lch(20.0 + 8.0 * f64::from(i), 6.0 + 4.0 * f64::from(i), 47.0 * f64::from(i)), weight: 1.0 }).collect()
+    (0..9)
+        .map(|i| Target { lab: Lab::from_lch(20.0 + 8.0 * f64::from(i), 6.0 + 4.0 * f64::from(i), 47.0 * f64::from(i)), weight: 1.0 })
+        .collect()
 }
 
 #[test]
@@ -127,7 +149,8 @@ fn more_pigments_never_cost_more_and_the_answer_is_the_same_on_any_number_of_thr
 fn requests_that_cannot_be_met_say_which() {
     let owned: Vec<Pigment> = ["PB29", "PY43", "PW6"].iter().map(|i| library::find(i).unwrap().clone()).collect();
     let ids = |v: &[&str]| v.iter().map(|i| PigmentId::from(*i)).collect::<Vec<_>>();
-    let ask = |choice: Choice, targets: &[Target]| search(&owned, targets, &choice, 2..=6, Cost::default(), &Unwatched, &|_| {}).unwrap_err();
+    let ask =
+        |choice: Choice, targets: &[Target]| search(&owned, targets, &choice, 2..=6, Cost::default(), &Unwatched, &|_| {}).unwrap_err();
     let t = some_targets();
     assert_eq!(ask(Choice { locked: ids(&["PB29"]), excluded: ids(&["PB29"]) }, &t), NoAnswer::Contradiction("PB29".into()));
     assert_eq!(ask(Choice { locked: ids(&["PX1"]), ..Choice::default() }, &t), NoAnswer::NotInBox("PX1".into()));

@@ -795,8 +795,10 @@ export interface components {
             medium: components["schemas"]["Medium"];
             /** @description Its name, 1..=80 characters. */
             name: string;
-            /** @description Text of a pigment file to fill it with; empty for an empty Box. */
+            /** @description Text of a pigment file to fill it with. */
             pigment_file?: string | null;
+            /** @description Fill it with all shipped modelled pigments, when there is no pigment file. */
+            shipped?: boolean;
         };
         /** @description A new piece. */
         NewPiece: {

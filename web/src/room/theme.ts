@@ -24,7 +24,9 @@ export const theme = createTheme({
   defaultRadius: 2,
   focusRing: "never",
   components: {
-    TextInput: { defaultProps: { size: "sm", classNames: { input: "field-input", label: "field-label" } } },
+    TextInput: {
+      defaultProps: { size: "sm", withAsterisk: false, classNames: { input: "field-input", label: "field-label" } },
+    },
     NumberInput: {
       defaultProps: { size: "sm", classNames: { input: "field-input", label: "field-label" }, hideControls: true },
     },

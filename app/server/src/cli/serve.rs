@@ -38,9 +38,9 @@ pub fn run(a: Serve) -> Result<(), String> {
     }
     let runtime = tokio::runtime::Runtime::new().map_err(|e| e.to_string())?;
     runtime.block_on(async move {
-        let listener = tokio::net::TcpListener::bind(a.listen)
-            .await
-            .map_err(|e| format!("{}: {e}. Another Lean Swatch may be running; open it, or choose another port with --listen.", a.listen))?;
+        let listener = tokio::net::TcpListener::bind(a.listen).await.map_err(|e| {
+            format!("{}: {e}. Another Lean Swatch may be running; open it, or choose another port with --listen.", a.listen)
+        })?;
         let address = listener.local_addr().map_err(|e| e.to_string())?;
         tracing::info!(%address, data = %path.display(), "listening");
         println!("Lean Swatch is at http://{address}");
@@ -52,7 +52,8 @@ fn data_file(a: &Serve) -> Result<PathBuf, String> {
     if let Some(path) = &a.data {
         return Ok(path.clone());
     }
-    let dirs = ProjectDirs::from("", "", "lean-swatch").ok_or("there is no user data directory: say where the data file is with --data FILE")?;
+    let dirs =
+        ProjectDirs::from("", "", "lean-swatch").ok_or("there is no user data directory: say where the data file is with --data FILE")?;
     Ok(dirs.data_dir().join(if a.demo { "demo.db" } else { "studio.db" }))
 }
 

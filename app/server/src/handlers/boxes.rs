@@ -19,8 +19,11 @@ pub struct NewBox {
     name: String,
     /// Its medium.
     medium: Medium,
-    /// Text of a pigment file to fill it with; empty for an empty Box.
+    /// Text of a pigment file to fill it with.
     pigment_file: Option<String>,
+    /// Fill it with all shipped modelled pigments, when there is no pigment file.
+    #[serde(default)]
+    shipped: bool,
 }
 
 /// A pigment to put in.
@@ -57,6 +60,7 @@ pub async fn create(State(studio): State<Studio>, In(new): In<NewBox>) -> Result
         .run(move |s| {
             let pigments = match new.pigment_file.filter(|t| !t.trim().is_empty()) {
                 Some(text) => pigment_file::read(&text).map_err(Problem::unusable)?,
+                None if new.shipped => library::modelled().to_vec(),
                 None => Vec::new(),
             };
             let id = s.store.free_box_id(&new.name)?;
@@ -80,7 +84,8 @@ pub async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): 
         .run(move |s| {
             let id = BoxId(id);
             let mut paint_box = s.store.paint_box(&id)?;
-            let shipped = library::find(&new.shipped).ok_or_else(|| Problem::unusable(format!("There is no shipped pigment \"{}\".", new.shipped)))?;
+            let shipped = library::find(&new.shipped)
+                .ok_or_else(|| Problem::unusable(format!("There is no shipped pigment \"{}\".", new.shipped)))?;
             let name = new.name.map(|n| n.trim().to_owned()).filter(|n| !n.is_empty()).unwrap_or_else(|| shipped.name.clone());
             paint_box.pigments.push(Pigment { name, ..shipped.clone() });
             kept(s, id, &paint_box)

@@ -29,7 +29,10 @@ pub async fn cancel(State(studio): State<Studio>, Path(id): Path<u64>) -> Result
 
 /// Follows a job: one event named `progress` for each step, the last one named `done`. Listening never starts anything.
 #[utoipa::path(get, path = "/api/jobs/{id}/events", operation_id = "follow_job", params(("id" = u64, Path)), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem, content_type = "application/problem+json")))]
-pub async fn follow(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
+pub async fn follow(
+    State(studio): State<Studio>,
+    Path(id): Path<u64>,
+) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
     let job = studio.jobs.get(id).ok_or_else(|| gone(id))?;
     let mut ended = false;
     let steps = WatchStream::new(job.watch()).take_while(move |v| {

@@ -71,7 +71,12 @@ pub struct Patch {
 
 /// Takes in a reference: JPEG, PNG, WebP or TIFF. The file is kept untouched; zones are proposed. Runs as a job.
 #[utoipa::path(put, path = "/api/pieces/{id}/reference", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn take_in(State(studio): State<Studio>, Path(id): Path<i64>, Query(name): Query<FileName>, Body(bytes): Body) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub async fn take_in(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(name): Query<FileName>,
+    Body(bytes): Body,
+) -> Result<(StatusCode, Json<JobView>), Problem> {
     studio.run(move |s| Ok(s.store.piece(id).map(|_| ())?)).await?;
     let file_name: String = name.file_name.filter(|n| !n.trim().is_empty()).unwrap_or_else(|| "picture".into()).chars().take(120).collect();
     let worker = studio.clone();
@@ -120,7 +125,8 @@ pub async fn original(State(studio): State<Studio>, Path(id): Path<i64>) -> Resu
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let reference = kept.piece.reference.ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))?;
+            let reference =
+                kept.piece.reference.ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))?;
             let kind = [(header::CONTENT_TYPE, "application/octet-stream"), (header::CONTENT_DISPOSITION, "attachment")];
             Ok((kind, s.store.original(&reference.digest)?).into_response())
         })
@@ -151,7 +157,11 @@ pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(looki
 }
 
 fn checked_groups(groups: usize) -> Result<usize, Problem> {
-    if (2..=12).contains(&groups) { Ok(groups) } else { Err(Problem::unusable(format!("{groups} value groups cannot be shown; ask for 2 to 12."))) }
+    if (2..=12).contains(&groups) {
+        Ok(groups)
+    } else {
+        Err(Problem::unusable(format!("{groups} value groups cannot be shown; ask for 2 to 12.")))
+    }
 }
 
 /// The values of the reference on the ladder.
@@ -178,7 +188,9 @@ pub async fn patch(State(studio): State<Studio>, Path(id): Path<i64>, Query(at):
             let (kept, picture) = s.piece_and_picture(id)?;
             let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
             let r = (radius * f64::from(picture.width.max(picture.height))) as u32;
-            let lab = picture.patch(cell(at.x, picture.width), cell(at.y, picture.height), r).ok_or_else(|| Problem::unusable("That place is outside the picture."))?;
+            let lab = picture
+                .patch(cell(at.x, picture.width), cell(at.y, picture.height), r)
+                .ok_or_else(|| Problem::unusable("That place is outside the picture."))?;
             Ok(Json(Mark::of(lab, kept.piece.neutral())))
         })
         .await

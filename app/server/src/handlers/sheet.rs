@@ -38,7 +38,8 @@ async fn laid_out(studio: Studio, id: i64, printing: Printing, write: fn(&Sheet)
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let paint_box = s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box =
+                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
             let sheet = lay_out(&kept.piece, &paint_box, copy).map_err(Problem::unusable)?;
             write(&sheet).map_err(Problem::internal)
         })
@@ -46,7 +47,8 @@ async fn laid_out(studio: Studio, id: i64, printing: Printing, write: fn(&Sheet)
 }
 
 fn file(kind: &'static str, name: &str, bytes: Vec<u8>) -> Response {
-    ([(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, format!("inline; filename=\"{name}\""))], bytes).into_response()
+    ([(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, format!("inline; filename=\"{name}\""))], bytes)
+        .into_response()
 }
 
 /// The sheet as PDF at true size on one page.

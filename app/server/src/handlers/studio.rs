@@ -36,7 +36,10 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
             let boxes = s.store.boxes()?;
             Ok(Json(StudioView {
                 pieces: s.store.pieces()?.into_iter().map(PieceLine::from).collect(),
-                boxes: boxes.into_iter().map(|b| BoxLine { id: b.id, name: b.paint_box.name, medium: b.paint_box.medium, pigments: b.paint_box.pigments.len() }).collect(),
+                boxes: boxes
+                    .into_iter()
+                    .map(|b| BoxLine { id: b.id, name: b.paint_box.name, medium: b.paint_box.medium, pigments: b.paint_box.pigments.len() })
+                    .collect(),
                 grounds: ground::shipped(),
             }))
         })

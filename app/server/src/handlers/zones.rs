@@ -142,7 +142,8 @@ pub async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
             let piece = kept.piece.apply(command)?.0;
             let paint_box = s.box_of(&kept)?;
             let o = outlook(&piece, paint_box.as_ref());
-            let target = o.shapes.iter().find(|z| z.zone == ask.zone).map(|z| z.target).ok_or_else(|| Problem::not_found("That zone is gone."))?;
+            let target =
+                o.shapes.iter().find(|z| z.zone == ask.zone).map(|z| z.target).ok_or_else(|| Problem::not_found("That zone is gone."))?;
             Ok(Json(Preview { target, mixes: o.mixes, wells: o.wells, findings: o.findings, cost: o.cost }))
         })
         .await

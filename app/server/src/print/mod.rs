@@ -5,4 +5,5 @@ pub mod png;
 pub mod svg;
 
 /// Regular and bold faces, shipped so that print needs nothing installed.
-pub const FACES: [&[u8]; 2] = [include_bytes!("../../fonts/InstrumentSans-Regular.ttf"), include_bytes!("../../fonts/InstrumentSans-Bold.ttf")];
+pub const FACES: [&[u8]; 2] =
+    [include_bytes!("../../fonts/InstrumentSans-Regular.ttf"), include_bytes!("../../fonts/InstrumentSans-Bold.ttf")];

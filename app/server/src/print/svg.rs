@@ -28,7 +28,9 @@ pub fn write(sheet: &Sheet) -> String {
 
 fn draw(out: &mut String, mark: &Mark) -> std::fmt::Result {
     match mark {
-        Mark::Fill { rect: [x, y, w, h], colour } => write!(out, "<rect x=\"{x:.3}\" y=\"{y:.3}\" width=\"{w:.3}\" height=\"{h:.3}\" fill=\"{}\"/>", hex(*colour)),
+        Mark::Fill { rect: [x, y, w, h], colour } => {
+            write!(out, "<rect x=\"{x:.3}\" y=\"{y:.3}\" width=\"{w:.3}\" height=\"{h:.3}\" fill=\"{}\"/>", hex(*colour))
+        }
         Mark::Shape { rings, fill, line } => {
             let fill = fill.map_or("none".into(), hex);
             write!(out, "<path fill-rule=\"evenodd\" fill=\"{fill}\"")?;

@@ -61,7 +61,14 @@ fn calmed(plane: &[f32], w: usize, h: usize, radius: usize) -> Vec<f32> {
     let mean = box_mean(plane, w, h, radius);
     let mean_sq = box_mean(&squares, w, h, radius);
     let eps = (TEXTURE * TEXTURE) as f32;
-    let keep: Vec<f32> = mean.iter().zip(&mean_sq).map(|(m, q)| { let var = (q - m * m).max(0.0); var * var / (var * var + eps * eps) }).collect();
+    let keep: Vec<f32> = mean
+        .iter()
+        .zip(&mean_sq)
+        .map(|(m, q)| {
+            let var = (q - m * m).max(0.0);
+            var * var / (var * var + eps * eps)
+        })
+        .collect();
     let level: Vec<f32> = mean.iter().zip(&keep).map(|(m, a)| m * (1.0 - a)).collect();
     let (keep, level) = (box_mean(&keep, w, h, radius), box_mean(&level, w, h, radius));
     plane.iter().zip(keep.iter().zip(&level)).map(|(x, (a, b))| a * x + b).collect()

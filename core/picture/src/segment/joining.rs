@@ -179,7 +179,8 @@ impl Regions {
                 .filter(|r| self.all[*r].alive && self.all[*r].cells < SMALLEST * self.total)
                 .min_by(|a, b| self.all[*a].cells.total_cmp(&self.all[*b].cells));
             let Some(small) = small else { break };
-            let into = self.all[small].borders.keys().copied().min_by(|a, b| self.cost(small as u32, *a).total_cmp(&self.cost(small as u32, *b)));
+            let into =
+                self.all[small].borders.keys().copied().min_by(|a, b| self.cost(small as u32, *a).total_cmp(&self.cost(small as u32, *b)));
             let Some(into) = into else { break };
             self.join(small as u32, into, 0.0);
         }

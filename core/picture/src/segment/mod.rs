@@ -137,7 +137,8 @@ mod tests {
             seen[start] = true;
             while let Some(i) = todo.pop() {
                 let (x, y) = (i % w, i / w);
-                let near = [(x > 0).then(|| i - 1), (x + 1 < w).then(|| i + 1), (y > 0).then(|| i - w), (i + w < map.labels.len()).then(|| i + w)];
+                let near =
+                    [(x > 0).then(|| i - 1), (x + 1 < w).then(|| i + 1), (y > 0).then(|| i - w), (i + w < map.labels.len()).then(|| i + w)];
                 for j in near.into_iter().flatten() {
                     if !seen[j] && map.labels[j] == zone {
                         seen[j] = true;

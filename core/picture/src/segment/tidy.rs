@@ -107,7 +107,8 @@ fn pieces(map: &ZoneMap) -> (Vec<usize>, Vec<Piece>) {
         while let Some(i) = todo.pop() {
             cells += 1;
             let x = i % w;
-            let around = [(x > 0).then(|| i - 1), (x + 1 < w).then(|| i + 1), i.checked_sub(w), Some(i + w).filter(|j| *j < map.labels.len())];
+            let around =
+                [(x > 0).then(|| i - 1), (x + 1 < w).then(|| i + 1), i.checked_sub(w), Some(i + w).filter(|j| *j < map.labels.len())];
             for j in around.into_iter().flatten() {
                 if piece_of[j] == usize::MAX && map.labels[j] == zone {
                     piece_of[j] = name;

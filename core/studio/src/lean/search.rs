@@ -106,7 +106,8 @@ pub fn search(
     let total: f64 = reachable.iter().map(|k| work(*k)).sum();
     let mut done = 0.0;
     for k in reachable {
-        let stage = Stage { whole: progress, from: TABLE_SHARE + (1.0 - TABLE_SHARE) * done / total, span: (1.0 - TABLE_SHARE) * work(k) / total };
+        let stage =
+            Stage { whole: progress, from: TABLE_SHARE + (1.0 - TABLE_SHARE) * done / total, span: (1.0 - TABLE_SHARE) * work(k) / total };
         let ranked = best_sets(&table, &field.locked, &field.free, k, &stage)?;
         done += work(k);
         let answer = field.judge(&ranked, &targets, cost);

@@ -69,7 +69,14 @@ pub fn best_sets(table: &Table, locked: &[usize], free: &[usize], size: usize, p
     }
     if start.chosen.len() == size {
         let cost = start.now.iter().sum();
-        return Ok(vec![Ranked { cost, set: { let mut s: Vec<u16> = locked.iter().map(|p| *p as u16).collect(); s.sort_unstable(); s } }]);
+        return Ok(vec![Ranked {
+            cost,
+            set: {
+                let mut s: Vec<u16> = locked.iter().map(|p| *p as u16).collect();
+                s.sort_unstable();
+                s
+            },
+        }]);
     }
     let depth_left = size - start.chosen.len();
     // Two levels are opened for the threads to share; a single missing pigment is one short loop.
@@ -103,7 +110,15 @@ impl Walk<'_> {
     fn empty(&self) -> Carried {
         let m = self.table.width;
         let next = (0..self.table.pigments).flat_map(|p| self.table.pair(p, p).to_vec()).collect();
-        Carried { chosen: Vec::new(), now: self.table.bare.clone(), next: { let n: Vec<f32> = next; debug_assert_eq!(n.len(), m * self.table.pigments); n } }
+        Carried {
+            chosen: Vec::new(),
+            now: self.table.bare.clone(),
+            next: {
+                let n: Vec<f32> = next;
+                debug_assert_eq!(n.len(), m * self.table.pigments);
+                n
+            },
+        }
     }
 
     /// Adds pigment `p`; `next` is brought up to date for free pigments from position `from` on.

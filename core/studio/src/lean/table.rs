@@ -49,7 +49,13 @@ impl Table {
     ///
     /// # Panics
     /// When there are more than [`MOST_TARGETS`] targets.
-    pub fn of(pigments: &[&Pigment], white: Option<&Pigment>, targets: &[Target], cost: Cost, progress: &dyn Progress) -> Result<Self, Cancelled> {
+    pub fn of(
+        pigments: &[&Pigment],
+        white: Option<&Pigment>,
+        targets: &[Target],
+        cost: Cost,
+        progress: &dyn Progress,
+    ) -> Result<Self, Cancelled> {
         assert!(targets.len() <= MOST_TARGETS, "at most {MOST_TARGETS} targets");
         let work = Work::of(pigments, white, targets, cost, progress);
         let (n, m) = (pigments.len(), work.width);
@@ -57,7 +63,10 @@ impl Table {
         let singles: Vec<Vec<f32>> = (0..n).map(|i| work.run::<1>([i], &bare)).collect();
         let mut table = Self { pigments: n, width: m, bare, pairs: vec![0.0; n * n * m], triples: vec![0.0; n * n * n * m] };
         let pairs: Vec<(usize, usize)> = (0..n).flat_map(|i| (i..n).map(move |j| (i, j))).collect();
-        let done: Vec<Vec<f32>> = pairs.par_iter().map(|(i, j)| if i == j { singles[*i].clone() } else { work.run::<2>([*i, *j], &least(&singles[*i], &singles[*j])) }).collect();
+        let done: Vec<Vec<f32>> = pairs
+            .par_iter()
+            .map(|(i, j)| if i == j { singles[*i].clone() } else { work.run::<2>([*i, *j], &least(&singles[*i], &singles[*j])) })
+            .collect();
         for ((i, j), row) in pairs.iter().zip(done) {
             table.pair_mut(*i, *j).copy_from_slice(&row);
             table.pair_mut(*j, *i).copy_from_slice(&row);
@@ -167,7 +176,9 @@ impl<'a> Work<'a> {
                 (1, Some(w)) => kernel::colours([&self.spectra[of[0]], w], &[parts[0], parts[3]]),
                 (2, None) => kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]]], &[parts[0], parts[1]]),
                 (2, Some(w)) => kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]], w], &[parts[0], parts[1], parts[3]]),
-                (_, None) => kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]], &self.spectra[of[2]]], &[parts[0], parts[1], parts[2]]),
+                (_, None) => {
+                    kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]], &self.spectra[of[2]]], &[parts[0], parts[1], parts[2]])
+                }
                 (_, Some(w)) => kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]], &self.spectra[of[2]], w], parts),
             };
             for (cost, wanted) in best.iter_mut().zip(&self.wanted) {
@@ -196,7 +207,12 @@ mod tests {
     fn every_entry_is_the_least_over_its_recipes() {
         let pigments: Vec<&Pigment> = library::modelled().iter().filter(|p| !p.white).step_by(9).collect();
         let white = library::find("PW6");
-        let targets: Vec<Target> = (0..5).map(|i| Target { lab: Lab::from_lch(20.0 + 15.0 * f64::from(i), 10.0 * f64::from(i), 77.0 * f64::from(i)), weight: 1.0 + f64::from(i) }).collect();
+        let targets: Vec<Target> = (0..5)
+            .map(|i| Target {
+                lab: Lab::from_lch(20.0 + 15.0 * f64::from(i), 10.0 * f64::from(i), 77.0 * f64::from(i)),
+                weight: 1.0 + f64::from(i),
+            })
+            .collect();
         for cost in [Cost::default(), Cost { hold: Some(0.25), ..Cost::default() }] {
             let table = Table::of(&pigments, white, &targets, cost, &Unwatched).unwrap();
             for (i, j, k) in [(0, 1, 2), (1, 3, 5), (2, 4, 6)] {

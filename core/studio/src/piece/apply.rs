@@ -73,15 +73,18 @@ impl Piece {
             Command::SetChoice { locked, excluded } => check_choice(locked, excluded),
             Command::KeepSearch { chosen, .. } | Command::ChooseSet { chosen } => check_distinct(&chosen.pigments),
             Command::KeepStudies { studies, chosen } => match chosen {
-                Some(slot) if !studies.iter().any(|s| s.slot == *slot) => Err(Refusal::Unknown(format!("Study {slot:?} has not been made."))),
+                Some(slot) if !studies.iter().any(|s| s.slot == *slot) => {
+                    Err(Refusal::Unknown(format!("Study {slot:?} has not been made.")))
+                }
                 _ => Ok(()),
             },
             Command::ChooseStudy { slot: Some(slot) } if !self.studies.iter().any(|s| s.slot == *slot) => {
                 Err(Refusal::Unknown(format!("Study {slot:?} has not been made yet. Make the studies first.")))
             }
-            Command::SetSheet { sheet } if !(20.0..=300.0).contains(&sheet.longer_side.0) => {
-                Err(Refusal::Range(format!("A study of {} mm cannot be printed. Its longer side may be 20 to 300 mm.", sheet.longer_side.0)))
-            }
+            Command::SetSheet { sheet } if !(20.0..=300.0).contains(&sheet.longer_side.0) => Err(Refusal::Range(format!(
+                "A study of {} mm cannot be printed. Its longer side may be 20 to 300 mm.",
+                sheet.longer_side.0
+            ))),
             _ => Ok(()),
         }
     }
@@ -97,18 +100,30 @@ impl Piece {
         let zone = |id: &ZoneId| self.zone(*id).cloned();
         match command {
             Command::SetBrief { .. } => vec![Command::SetBrief { brief: self.brief.clone() }],
-            Command::UseBox { .. } => vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), keep_search(), keep_studies()],
+            Command::UseBox { .. } => {
+                vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), keep_search(), keep_studies()]
+            }
             Command::SetReference { .. } => vec![
                 Command::SetReference { reference: self.reference.clone(), zone_map: self.zone_map.clone(), zones: self.zones.clone() },
                 keep_search(),
                 keep_studies(),
             ],
             Command::LayZones { .. } => {
-                vec![Command::LayZones { zone_map: self.zone_map.clone(), zones: self.zones.clone(), what: "the zones as they were".into() }]
+                vec![Command::LayZones {
+                    zone_map: self.zone_map.clone(),
+                    zones: self.zones.clone(),
+                    what: "the zones as they were".into(),
+                }]
             }
-            Command::RenameZone { zone: id, .. } => zone(id).map(|z| Command::RenameZone { zone: z.id, name: z.name }).into_iter().collect(),
-            Command::SetImportance { zone: id, .. } => zone(id).map(|z| Command::SetImportance { zone: z.id, importance: z.importance }).into_iter().collect(),
-            Command::SetTarget { zone: id, .. } => zone(id).map(|z| Command::SetTarget { zone: z.id, target: z.target }).into_iter().collect(),
+            Command::RenameZone { zone: id, .. } => {
+                zone(id).map(|z| Command::RenameZone { zone: z.id, name: z.name }).into_iter().collect()
+            }
+            Command::SetImportance { zone: id, .. } => {
+                zone(id).map(|z| Command::SetImportance { zone: z.id, importance: z.importance }).into_iter().collect()
+            }
+            Command::SetTarget { zone: id, .. } => {
+                zone(id).map(|z| Command::SetTarget { zone: z.id, target: z.target }).into_iter().collect()
+            }
             Command::SetChoice { .. } => vec![keep_choice()],
             Command::KeepSearch { .. } => vec![keep_search()],
             Command::ChooseSet { .. } => vec![Command::ChooseSet { chosen: self.chosen.clone() }],

@@ -7,6 +7,6 @@ mod state;
 pub use apply::{Refusal, Undo};
 pub use command::Command;
 pub use state::{
-    Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, Reference, Schemed, SearchKept, SheetSettings, Size, Study, StudyMix, StudySlot, Zone,
-    ZoneId,
+    Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, Reference, Schemed, SearchKept, SheetSettings,
+    Size, Study, StudyMix, StudySlot, Zone, ZoneId,
 };

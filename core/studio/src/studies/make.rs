@@ -69,7 +69,8 @@ impl Plan<'_> {
 
     /// Mean distance from the wanted colours to the nearest pigment or tint, hue and chroma only: values can be mixed.
     fn effort(&self, colours: &[Lab]) -> f64 {
-        let near = |c: &Lab| self.singles.iter().map(|s| (s.a - c.a).hypot(s.b - c.b) + 0.35 * (s.l - c.l).abs()).fold(f64::INFINITY, f64::min);
+        let near =
+            |c: &Lab| self.singles.iter().map(|s| (s.a - c.a).hypot(s.b - c.b) + 0.35 * (s.l - c.l).abs()).fold(f64::INFINITY, f64::min);
         self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()
     }
 

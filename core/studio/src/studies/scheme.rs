@@ -27,7 +27,10 @@ pub fn wanted(piece: &Piece, scheme: Schemed) -> Vec<Lab> {
 /// Candidate schemes of two opposites: every 15°, leaving out axes that lie across warm and cool (they could not keep warm
 /// zones warm).
 pub fn opposite_schemes() -> Vec<Schemed> {
-    hues(15.0).filter(|h| warmth(*h).abs() > 0.45).map(|h| Schemed::Opposites { dominant: h, other: (h + 180.0).rem_euclid(360.0) }).collect()
+    hues(15.0)
+        .filter(|h| warmth(*h).abs() > 0.45)
+        .map(|h| Schemed::Opposites { dominant: h, other: (h + 180.0).rem_euclid(360.0) })
+        .collect()
 }
 
 /// Candidate schemes of neighbours: stretches that do not pass a pole, so that along them warmer is always one way.

@@ -83,6 +83,8 @@ const FOOTER: Mm = 9.0;
 const GAP: Mm = 5.0;
 const TEXT_LEAST: Mm = 62.0;
 const LINE: Mm = 6.1;
+/// A recipe takes more room where there is some.
+const MOST_LINE: Mm = 8.4;
 const TITLE: Mm = 9.5;
 
 fn paper(format: PageFormat) -> (Mm, Mm) {
@@ -112,7 +114,8 @@ impl Grid {
         if rows {
             return Some(Self { page: (w, h), study, beside: true, count });
         }
-        let columns = n * study.0.max(TEXT_LEAST) + (n - 1.0) * GAP <= h - 2.0 * MARGIN && study.1 + text + 2.0 <= w - 2.0 * MARGIN - HEADER - FOOTER;
+        let columns =
+            n * study.0.max(TEXT_LEAST) + (n - 1.0) * GAP <= h - 2.0 * MARGIN && study.1 + text + 2.0 <= w - 2.0 * MARGIN - HEADER - FOOTER;
         columns.then_some(Self { page: (h, w), study, beside: false, count })
     }
 
@@ -150,12 +153,14 @@ pub fn lay_out(piece: &Piece, paint_box: &PaintBox, copy: Copy) -> Result<Sheet,
     let (w, h) = study_size(piece);
     let count = piece.studies.len();
     let grid = Grid::fitting(piece.sheet.page, (w, h), count, lines).ok_or_else(|| too_large(piece, count, lines))?;
-    let mut sheet = Sheet { width: grid.page.0, height: grid.page.1, title: format!("{} – studies", piece.brief.title), marks: Vec::new() };
+    let mut sheet =
+        Sheet { width: grid.page.0, height: grid.page.1, title: format!("{} – studies", piece.brief.title), marks: Vec::new() };
     header(&mut sheet, piece, copy);
     for (i, study) in piece.studies.iter().enumerate() {
         let (at, text) = grid.place(i, lines);
         picture(&mut sheet, piece, study, [at[0], at[1], w, h], copy);
-        notes(&mut sheet, piece, paint_box, study, text);
+        let line = if grid.beside { ((h - TITLE) / lines as f64).clamp(LINE, MOST_LINE) } else { LINE };
+        notes(&mut sheet, piece, paint_box, study, text, line);
     }
     footer(&mut sheet, piece);
     Ok(sheet)
@@ -170,7 +175,10 @@ fn too_large(piece: &Piece, count: usize, lines: usize) -> String {
     let largest = (20..=300).rev().map(f64::from).find(|l| fits(*l));
     let page = if piece.sheet.page == PageFormat::A4 { "A4" } else { "Letter" };
     match largest {
-        Some(l) => format!("{count} studies with a longer side of {} mm do not fit on {page} at true size. {l} mm is the most that does.", piece.sheet.longer_side.0),
+        Some(l) => format!(
+            "{count} studies with a longer side of {} mm do not fit on {page} at true size. {l} mm is the most that does.",
+            piece.sheet.longer_side.0
+        ),
         None => format!("{count} studies with {lines} recipes each do not fit on {page}. Join some zones first."),
     }
 }
@@ -183,7 +191,7 @@ fn header(sheet: &mut Sheet, piece: &Piece, copy: Copy) {
         Copy::Outline => "outlines to paint over, true size",
     };
     sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 4.2, size: 4.8, bold: true, text: piece.brief.title.clone() });
-    let line = format!("{} on {ground}. {what}, {:.1} × {:.1} cm", capital(piece.brief.medium.name()), w / 10.0, h / 10.0);
+    let line = format!("{} on {ground} · {what}, {:.1} × {:.1} cm", capital(piece.brief.medium.name()), w / 10.0, h / 10.0);
     sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 8.6, size: 3.0, bold: false, text: line });
 }
 
@@ -195,8 +203,12 @@ fn footer(sheet: &mut Sheet, piece: &Piece) {
     }
     sheet.marks.push(Mark::Text { x: right - 50.0, y: y - 2.2, size: 2.5, bold: false, text: "50 mm when printed at 100 %".into() });
     let model = match piece.brief.medium {
-        Medium::Oil => "Colours are computed from modelled or given pigments, laid opaque. The light on paper and screen differs: trust the swatch.",
-        Medium::SoftPastel => "Colours are computed from modelled pigments as an opaque layer standing in for pastel. Try each on the ground first.",
+        Medium::Oil => {
+            "Colours are computed from modelled or given pigments, laid opaque. The light on paper and screen differs: trust the swatch."
+        }
+        Medium::SoftPastel => {
+            "Colours are computed from modelled pigments as an opaque layer standing in for pastel. Try each on the ground first."
+        }
     };
     // Beside the ruler on a wide page, above it on a narrow one would overlap text: cut into two short lines instead.
     for (i, line) in wrapped(model, sheet.width - 2.0 * MARGIN - 56.0, 2.5).into_iter().enumerate() {
@@ -208,7 +220,9 @@ fn picture(sheet: &mut Sheet, piece: &Piece, study: &Study, [x, y, w, h]: [Mm; 4
     let (arcs, (gw, gh)) = arcs(piece);
     let scale = (w / f64::from(gw.max(1)), h / f64::from(gh.max(1)));
     let place = |p: &Point| (x + f64::from(p.0) * scale.0, y + f64::from(p.1) * scale.1);
-    if copy == Copy::Colour && let Some(ground) = ground::find(&piece.brief.ground) {
+    if copy == Copy::Colour
+        && let Some(ground) = ground::find(&piece.brief.ground)
+    {
         sheet.marks.push(Mark::Fill { rect: [x, y, w, h], colour: ground.lab });
     }
     for m in &study.mixes {
@@ -221,23 +235,30 @@ fn picture(sheet: &mut Sheet, piece: &Piece, study: &Study, [x, y, w, h]: [Mm; 4
     }
 }
 
-fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, [x, y, width]: [Mm; 3]) {
+fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, [x, y, width]: [Mm; 3], line: Mm) {
     let scheme = describe(study.scheme);
     sheet.marks.push(Mark::Text { x, y: y + 3.4, size: 3.7, bold: true, text: format!("{:?} · {scheme}", study.slot) });
     let names: Vec<String> = study.pigments.iter().map(|p| paint_box.find(p).map_or(p.0.clone(), |p| p.name.clone())).collect();
     sheet.marks.push(Mark::Text { x, y: y + 7.2, size: 2.5, bold: false, text: cut(&names.join(", "), width, 2.5) });
     let ground = ground::find(&piece.brief.ground);
     for (i, m) in study.mixes.iter().enumerate() {
-        let top = y + TITLE + i as f64 * LINE;
+        let top = y + TITLE + i as f64 * line;
+        let middle = top + (line - 1.2) / 2.0;
         if let Some(g) = &ground {
-            sheet.marks.push(Mark::Fill { rect: [x, top, 17.0, LINE - 1.2], colour: g.lab });
+            sheet.marks.push(Mark::Fill { rect: [x, top, 17.0, line - 1.2], colour: g.lab });
         }
-        sheet.marks.push(Mark::Fill { rect: [x + 1.4, top + 1.1, 14.2, LINE - 3.4], colour: m.mix.lab });
+        sheet.marks.push(Mark::Fill { rect: [x + 1.4, top + 1.1, 14.2, line - 3.4], colour: m.mix.lab });
         let name = piece.zone_label(m.zone);
         let off = compare(m.zone, m.wanted, m.mix.clone(), piece.neutral());
         let title = format!("{} {name} · value {:.1}", m.zone.0, off.given.value.0);
-        sheet.marks.push(Mark::Text { x: x + 19.0, y: top + 1.9, size: 2.5, bold: true, text: cut(&title, width - 19.0, 2.5) });
-        sheet.marks.push(Mark::Text { x: x + 19.0, y: top + 4.7, size: 2.4, bold: false, text: cut(&recipe_text(paint_box, &m.mix), width - 19.0, 2.4) });
+        sheet.marks.push(Mark::Text { x: x + 19.0, y: middle - 0.5, size: 2.5, bold: true, text: cut(&title, width - 19.0, 2.5) });
+        sheet.marks.push(Mark::Text {
+            x: x + 19.0,
+            y: middle + 2.4,
+            size: 2.4,
+            bold: false,
+            text: cut(&recipe_text(paint_box, &m.mix), width - 19.0, 2.4),
+        });
     }
 }
 

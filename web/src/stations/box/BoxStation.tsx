@@ -196,10 +196,13 @@ function StartBox() {
   const { say } = useNotice();
   const [name, setName] = useState("");
   const [file, setFile] = useState("");
+  const [shipped, setShipped] = useState(true);
   const start = async () => {
     try {
       const made = await answer(
-        api.POST("/api/boxes", { body: { name, medium: view.piece.brief.medium, pigment_file: file || null } }),
+        api.POST("/api/boxes", {
+          body: { name, medium: view.piece.brief.medium, pigment_file: file || null, shipped },
+        }),
       );
       await changes.wish({ do: "use-box", paint_box: made.id });
     } catch (e) {
@@ -217,7 +220,7 @@ function StartBox() {
       <h2>Start a Box of {mediumName(view.piece.brief.medium)}</h2>
       <TextInput label="Name" value={name} required maxLength={80} onChange={(e) => setName(e.currentTarget.value)} />
       <Textarea
-        label="Text of a pigment file, if you have one"
+        label="Or the text of a pigment file"
         minRows={4}
         autosize
         maxRows={10}

@@ -1,11 +1,22 @@
 import { TextInput } from "@mantine/core";
 import { useState } from "react";
-import { hex } from "../../api/client";
+import { hex, type PigmentView } from "../../api/client";
 import { useBench } from "../../bench/context";
 import { useGround } from "../../lenses/stroke/useGround";
 import styles from "./BoxShelf.module.css";
 
-/** Everything in the Box as strokes on the ground, lightest first. Choose one to lock it, leave it out, or put it in the set. */
+/** Bands of value the shelf is laid out in, lightest first; the top one takes white in. */
+const BANDS: [number, number][] = [
+  [8, 11],
+  [6, 8],
+  [5, 6],
+  [4, 5],
+  [3, 4],
+  [2, 3],
+  [0, 2],
+];
+
+/** Everything in the Box on the ground, as in the field: lighter higher, warmer further right. Choose one to lock it, leave it out, or put it in the set. */
 export function BoxShelf() {
   const { box, view, pigment, selectPigment } = useBench();
   const ground = useGround();
@@ -15,6 +26,14 @@ export function BoxShelf() {
   const fits = (name: string, ci: string[]) =>
     !wanted || name.toLowerCase().includes(wanted) || ci.some((c) => c.toLowerCase().includes(wanted));
   const { locked, excluded, chosen } = view.piece;
+  const stateOf = (id: string) =>
+    locked.includes(id)
+      ? "locked"
+      : excluded.includes(id)
+        ? "left out"
+        : chosen.pigments.includes(id)
+          ? "in the set"
+          : "";
   return (
     <section className={styles.shelf} aria-label={`Box: ${box.name}`}>
       <div className={styles.head}>
@@ -28,33 +47,62 @@ export function BoxShelf() {
           size="xs"
         />
       </div>
-      <ul className={styles.strokes} style={{ background: ground }}>
-        {box.pigments.map((p) => {
-          const state = locked.includes(p.id)
-            ? "locked"
-            : excluded.includes(p.id)
-              ? "left out"
-              : chosen.pigments.includes(p.id)
-                ? "in the set"
-                : "";
+      <div className={styles.bands} style={{ background: ground }}>
+        {BANDS.map(([from, to]) => {
+          const inBand = box.pigments.filter(
+            (p) => p.mark.value >= from && p.mark.value < to && fits(p.name, p.colour_index),
+          );
+          if (!inBand.length) return null;
+          inBand.sort((a, b) => a.mark.temperature - b.mark.temperature);
           return (
-            <li key={p.id} hidden={!fits(p.name, p.colour_index)}>
-              <button
-                type="button"
-                className={styles.stick}
-                style={{ background: hex(p.mark.screen) }}
-                data-state={state}
-                aria-pressed={pigment === p.id}
-                aria-label={`${p.name}, value ${p.mark.value.toFixed(1)}${state ? `, ${state}` : ""}`}
-                title={`${p.name}${state ? ` · ${state}` : ""}`}
-                draggable={!p.white}
-                onDragStart={(e) => e.dataTransfer.setData("text/pigment", p.id)}
-                onClick={() => selectPigment(pigment === p.id ? null : p.id)}
-              />
-            </li>
+            <div key={from} className={styles.band}>
+              <span className="figures" aria-hidden="true">
+                {from}
+              </span>
+              <ul>
+                {inBand.map((p) => (
+                  <li key={p.id}>
+                    <Stick
+                      p={p}
+                      state={stateOf(p.id)}
+                      chosen={pigment === p.id}
+                      onChoose={() => selectPigment(pigment === p.id ? null : p.id)}
+                    />
+                  </li>
+                ))}
+              </ul>
+            </div>
           );
         })}
-      </ul>
+      </div>
     </section>
+  );
+}
+
+function Stick({
+  p,
+  state,
+  chosen,
+  onChoose,
+}: {
+  p: PigmentView;
+  state: string;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      className={styles.stick}
+      style={{ background: hex(p.mark.screen) }}
+      data-state={state}
+      data-pigment={p.id}
+      aria-pressed={chosen}
+      aria-label={`${p.name}, value ${p.mark.value.toFixed(1)}${state ? `, ${state}` : ""}`}
+      title={`${p.name}${state ? ` · ${state}` : ""}`}
+      draggable={!p.white}
+      onDragStart={(e) => e.dataTransfer.setData("text/pigment", p.id)}
+      onClick={onChoose}
+    />
   );
 }

@@ -161,6 +161,7 @@ function StudyColumn({
       >
         <b>
           {study.slot} · {note.scheme}
+          {chosen && <i> · goes on</i>}
         </b>
         <span className={styles.frame}>
           <Planned
@@ -172,7 +173,6 @@ function StudyColumn({
           />
         </span>
       </button>
-      {chosen && <span className={styles.goesOn}>goes on</span>}
       <ul className={styles.strip} aria-label="Strokes and recipes">
         {study.mixes.map((m, i) => (
           <li key={m.zone} data-here={zone === m.zone}>

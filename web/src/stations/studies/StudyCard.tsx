@@ -53,7 +53,7 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
           <p>{note.sentences[at]}</p>
         </div>
       )}
-      <button type="button" className="act main" onClick={choose}>
+      <button type="button" className={chosen ? "act" : "act main"} onClick={choose}>
         {chosen ? "Take the choice back" : "Choose this study"}
       </button>
       <button type="button" className="act" onClick={use}>

@@ -1,0 +1,233 @@
+//! One browser window, and the words tests are written in.
+
+use crate::driver::Driver;
+use fantoccini::actions::{InputSource, KeyAction, KeyActions, MOUSE_BUTTON_LEFT, MouseActions, PointerAction};
+use fantoccini::elements::Element;
+use fantoccini::wd::{Capabilities, WebDriverCompatibleCommand};
+use fantoccini::{Client, ClientBuilder, Locator};
+use http::Method;
+use hyper_util::client::legacy::connect::HttpConnector;
+use serde_json::{Value, json};
+use std::path::Path;
+use std::time::{Duration, Instant};
+
+/// Longest any condition is waited for.
+const PATIENCE: Duration = Duration::from_secs(40);
+
+/// A window at 1280 × 800. Call [`Page::close`] at the end, also when the test failed.
+pub struct Page {
+    client: Client,
+    base: String,
+    _profile: tempfile::TempDir,
+}
+
+/// A ChromeDriver command of its own, as JSON to a path below the session.
+#[derive(Debug)]
+struct Raw(&'static str, Value);
+
+impl WebDriverCompatibleCommand for Raw {
+    fn endpoint(&self, base: &url::Url, session: Option<&str>) -> Result<url::Url, url::ParseError> {
+        base.join(&format!("session/{}/{}", session.unwrap_or_default(), self.0))
+    }
+
+    fn method_and_body(&self, _: &url::Url) -> (Method, Option<String>) {
+        (Method::POST, Some(self.1.to_string()))
+    }
+}
+
+impl Page {
+    /// Opens a window of `width` × `height` on pages of the server at `base`.
+    pub async fn open(driver: &Driver, base: &str) -> Self {
+        let profile = tempfile::tempdir().expect("a folder for the browser");
+        let mut wanted = Capabilities::new();
+        let user = format!("--user-data-dir={}", profile.path().display());
+        let flags = [
+            "--headless",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--force-color-profile=srgb",
+            &user,
+        ];
+        wanted.insert("goog:chromeOptions".into(), json!({ "args": flags }));
+        wanted.insert("goog:loggingPrefs".into(), json!({ "browser": "ALL" }));
+        let client =
+            ClientBuilder::new(HttpConnector::new()).capabilities(wanted).connect(&driver.address).await.expect("the browser opens");
+        let page = Self { client, base: base.to_owned(), _profile: profile };
+        page.resize(1280, 800).await;
+        page
+    }
+
+    /// Sets the exact size of the viewport.
+    pub async fn resize(&self, width: u32, height: u32) {
+        let metrics = json!({ "cmd": "Emulation.setDeviceMetricsOverride", "params": { "width": width, "height": height, "deviceScaleFactor": 1, "mobile": false } });
+        self.client.issue_cmd(Raw("goog/cdp/execute", metrics)).await.expect("the viewport can be set");
+    }
+
+    /// Goes to a path of the server.
+    pub async fn go(&self, path: &str) {
+        self.client.goto(&format!("{}{path}", self.base)).await.expect("the page opens");
+    }
+
+    /// Points the window at a server started anew elsewhere.
+    pub fn move_to_server(&mut self, base: &str) {
+        self.base = base.to_owned();
+    }
+
+    /// Waits for an element.
+    pub async fn find(&self, css: &str) -> Element {
+        match self.client.wait().at_most(PATIENCE).for_element(Locator::Css(css)).await {
+            Ok(e) => e,
+            Err(e) => panic!("{css} did not appear ({e}); the page says: {}", self.text().await),
+        }
+    }
+
+    /// Waits for a button, link or label by the words on it.
+    pub async fn named(&self, words: &str) -> Element {
+        let path = format!(
+            "//*[self::button or self::a or self::label or @role='button'][normalize-space(.)=\"{words}\" or @aria-label=\"{words}\"]"
+        );
+        match self.client.wait().at_most(PATIENCE).for_element(Locator::XPath(&path)).await {
+            Ok(e) => e,
+            Err(e) => panic!("nothing called \"{words}\" appeared ({e}); the page says: {}", self.text().await),
+        }
+    }
+
+    /// Clicks what has these words on it.
+    pub async fn click(&self, words: &str) {
+        self.named(words).await.click().await.expect("it can be clicked");
+    }
+
+    /// All text of the page.
+    pub async fn text(&self) -> String {
+        let body = self.client.find(Locator::Css("body")).await.expect("a page has a body");
+        body.text().await.unwrap_or_default()
+    }
+
+    /// Waits until the page says something.
+    pub async fn says(&self, words: &str) {
+        self.until(&format!("the page says \"{words}\""), &format!("document.body.innerText.includes({})", json!(words))).await;
+    }
+
+    /// Waits until a script expression is true.
+    pub async fn until(&self, what: &str, expression: &str) {
+        let end = Instant::now() + PATIENCE;
+        loop {
+            let now = self.client.execute(&format!("return !!({expression})"), vec![]).await;
+            if matches!(now, Ok(Value::Bool(true))) {
+                return;
+            }
+            assert!(Instant::now() < end, "{what}: it never came to that; the page says: {}", self.text().await);
+            // A pause between looks, not a wait for time to pass.
+            tokio::time::sleep(Duration::from_millis(25)).await;
+        }
+    }
+
+    /// The value of a script expression.
+    pub async fn value(&self, expression: &str) -> Value {
+        self.client.execute(&format!("return {expression}"), vec![]).await.expect("the expression has a value")
+    }
+
+    /// Gives a file to a file input.
+    pub async fn give_file(&self, css: &str, path: &Path) {
+        self.find(css).await.send_keys(&path.display().to_string()).await.expect("the input takes a file");
+    }
+
+    /// Types text into whatever has the focus.
+    pub async fn type_text(&self, text: &str) {
+        let keys =
+            text.chars().fold(KeyActions::new("keys".into()), |k, c| k.then(KeyAction::Down { value: c }).then(KeyAction::Up { value: c }));
+        self.client.perform_actions(keys).await.expect("keys can be pressed");
+    }
+
+    /// Presses one key, perhaps with others held down.
+    pub async fn press(&self, held: &[char], key: char) {
+        let mut keys = KeyActions::new("keys".into());
+        for h in held {
+            keys = keys.then(KeyAction::Down { value: *h });
+        }
+        keys = keys.then(KeyAction::Down { value: key }).then(KeyAction::Up { value: key });
+        for h in held.iter().rev() {
+            keys = keys.then(KeyAction::Up { value: *h });
+        }
+        self.client.perform_actions(keys).await.expect("keys can be pressed");
+    }
+
+    /// Moves the focus with Tab until what has it matches; at most `most` presses.
+    pub async fn tab_to(&self, css: &str, most: usize) {
+        for _ in 0..most {
+            if self.value(&format!("document.activeElement.matches({})", json!(css))).await == Value::Bool(true) {
+                return;
+            }
+            self.press(&[], '\u{E004}').await;
+        }
+        panic!("Tab never reached {css} in {most} presses");
+    }
+
+    /// Drags from the middle of an element by so many pixels, in a few steps.
+    pub async fn drag(&self, css: &str, by: (f64, f64)) {
+        let e = self.find(css).await;
+        let step = |n: f64| PointerAction::MoveBy { duration: Some(Duration::from_millis(15)), x: by.0 * n, y: by.1 * n };
+        let mouse = MouseActions::new("mouse".into())
+            .then(PointerAction::MoveToElement { element: e, duration: None, x: 0.0, y: 0.0 })
+            .then(PointerAction::Down { button: MOUSE_BUTTON_LEFT })
+            .then(step(0.25))
+            .then(step(0.25))
+            .then(step(0.5))
+            .then(PointerAction::Up { button: MOUSE_BUTTON_LEFT });
+        self.client.perform_actions(mouse).await.expect("the mouse can be moved");
+    }
+
+    /// Drags between two places of an element, given as shares of its width and height.
+    pub async fn draw_line(&self, css: &str, from: (f64, f64), to: (f64, f64)) {
+        let (_, _, w, h) = self.find(css).await.rectangle().await.expect("it has a size");
+        let e = self.find(css).await;
+        let (x, y) = ((from.0 - 0.5) * w, (from.1 - 0.5) * h);
+        let mouse = MouseActions::new("mouse".into())
+            .then(PointerAction::MoveToElement { element: e, duration: None, x, y })
+            .then(PointerAction::Down { button: MOUSE_BUTTON_LEFT })
+            .then(PointerAction::MoveBy {
+                duration: Some(Duration::from_millis(20)),
+                x: (to.0 - from.0) * w / 2.0,
+                y: (to.1 - from.1) * h / 2.0,
+            })
+            .then(PointerAction::MoveBy {
+                duration: Some(Duration::from_millis(20)),
+                x: (to.0 - from.0) * w / 2.0,
+                y: (to.1 - from.1) * h / 2.0,
+            })
+            .then(PointerAction::Up { button: MOUSE_BUTTON_LEFT });
+        self.client.perform_actions(mouse).await.expect("the mouse can be moved");
+    }
+
+    /// What axe-core finds wrong with the page as it is: `rule: element` lines.
+    pub async fn axe(&self) -> Vec<String> {
+        let script = include_str!(concat!(env!("CARGO_MANIFEST_DIR"), "/../web/node_modules/axe-core/axe.min.js"));
+        self.client.execute(script, vec![]).await.expect("axe loads");
+        let run = "const done = arguments[arguments.length - 1]; axe.run().then(r => done(r.violations.flatMap(v => v.nodes.map(n => v.id + ': ' + n.target.join(' ') + ' ' + n.failureSummary))))";
+        let found = self.client.execute_async(run, vec![]).await.expect("axe runs");
+        serde_json::from_value(found).expect("axe answers with lines")
+    }
+
+    /// Errors on the console since last asked. A refused request is told to the painter and is no error of the page.
+    pub async fn console_errors(&self) -> Vec<String> {
+        let log = self.client.issue_cmd(Raw("se/log", json!({ "type": "browser" }))).await.expect("the console can be read");
+        let entries = log.as_array().cloned().unwrap_or_default();
+        let severe = entries.iter().filter(|e| e["level"] == "SEVERE").filter_map(|e| e["message"].as_str());
+        severe.filter(|m| !m.contains("the server responded with a status of 4")).map(str::to_owned).collect()
+    }
+
+    /// A picture of the window as PNG.
+    pub async fn shot(&self) -> Vec<u8> {
+        self.client.screenshot().await.expect("a picture can be taken")
+    }
+
+    /// Closes the window.
+    pub async fn close(self) {
+        self.client.close().await.expect("the browser closes");
+    }
+}

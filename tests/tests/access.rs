@@ -1,0 +1,38 @@
+//! Everyone can use it: axe-core finds nothing in any room, and no page puts errors on the console.
+
+use lean_browser_tests::{driver::Driver, page::Page, server::Server};
+
+const STATIONS: &[(&str, &str)] = &[
+    ("/", "A new piece"),
+    ("/pieces/1/brief", "Ground for"),
+    ("/pieces/1/subject?zone=4", "It matters"),
+    ("/pieces/1/subject?look=values&groups=4", "The whole picture"),
+    ("/pieces/1/lean-set", "What each further"),
+    ("/pieces/1/lean-set?pigment=dove", "Back to the set"),
+    ("/pieces/1/mixes?zone=4", "from the set"),
+    ("/pieces/1/studies", "Its own exact set"),
+    ("/pieces/1/box", "Put in another"),
+];
+
+#[tokio::test]
+async fn axe_finds_nothing_in_any_room() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(&folder.path().join("demo.db"), true);
+    let driver = Driver::start();
+    let page = Page::open(&driver, &server.address).await;
+    let mut found = Vec::new();
+    for room in ["middle", "dark", "light"] {
+        for (path, words) in STATIONS {
+            page.go(path).await;
+            page.says(words).await;
+            page.until("the room is set", &format!("document.documentElement.dataset.room === '{room}'")).await;
+            found.extend(page.axe().await.into_iter().map(|v| format!("{room} {path}: {v}")));
+        }
+        page.go("/pieces/1/subject").await;
+        page.says("The whole picture").await;
+        page.type_text("r").await;
+    }
+    assert!(found.is_empty(), "{}", found.join("\n"));
+    assert_eq!(page.console_errors().await, Vec::<String>::new());
+    page.close().await;
+}

@@ -1,0 +1,46 @@
+//! Takes the pictures of the main views for `docs/screenshots/`. Run by `cargo xtask shots`.
+
+use lean_browser_tests::{driver::Driver, page::Page, server::Server};
+use std::path::PathBuf;
+
+/// File name, path, what must be on the page, keys pressed before.
+const VIEWS: &[(&str, &str, &str, &str)] = &[
+    ("1-brief", "/pieces/1/brief", "Ground for", ""),
+    ("2-subject", "/pieces/1/subject?zone=4", "It matters", ""),
+    ("2-subject-values", "/pieces/1/subject?look=values&groups=4", "The whole picture", ""),
+    ("4-lean-set", "/pieces/1/lean-set", "What each further", ""),
+    ("5-mixes", "/pieces/1/mixes?zone=4", "from the set", ""),
+    ("6-studies", "/pieces/1/studies", "Its own exact set", ""),
+    ("8-box", "/pieces/1/box", "Put in another", ""),
+    ("room-dark", "/pieces/1/mixes?zone=3", "from the set", "r"),
+    ("room-light", "/pieces/1/subject?zone=4", "It matters", "r"),
+    ("studio", "/", "A new piece", ""),
+];
+
+#[tokio::test]
+#[ignore = "takes pictures rather than testing; cargo xtask shots runs it"]
+async fn take() {
+    let only = std::env::var("SHOTS").unwrap_or_default();
+    let folder =
+        PathBuf::from(std::env::var("SHOTS_TO").unwrap_or_else(|_| concat!(env!("CARGO_MANIFEST_DIR"), "/../docs/screenshots").into()));
+    std::fs::create_dir_all(&folder).unwrap();
+    let data = tempfile::tempdir().unwrap();
+    let server = Server::start(&data.path().join("demo.db"), true);
+    let driver = Driver::start();
+    let page = Page::open(&driver, &server.address).await;
+    for (name, path, words, keys) in VIEWS.iter().filter(|v| only.is_empty() || only.split(',').any(|o| v.0.contains(o))) {
+        page.go(path).await;
+        page.says(words).await;
+        if !keys.is_empty() {
+            page.type_text(keys).await;
+        }
+        page.until(
+            "pictures are loaded",
+            "[...document.images].every(i => i.complete && i.naturalWidth) && document.fonts.status === 'loaded'",
+        )
+        .await;
+        page.until("the tray is filled", "location.pathname === '/' || document.querySelectorAll('footer li').length > 0").await;
+        std::fs::write(folder.join(format!("{name}.png")), page.shot().await).unwrap();
+    }
+    page.close().await;
+}

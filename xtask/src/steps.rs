@@ -1,0 +1,120 @@
+//! The steps behind each task.
+
+use std::path::{Path, PathBuf};
+use std::process::Command;
+
+type Done = Result<(), String>;
+
+/// Debian's packages the browser tests need: the browser, its driver.
+const BROWSER: &[&str] = &["chromium", "chromium-driver"];
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).parent().map_or_else(|| PathBuf::from("."), Path::to_path_buf)
+}
+
+fn run(folder: &Path, program: &str, args: &[&str]) -> Done {
+    eprintln!("· {program} {}", args.join(" "));
+    let status = Command::new(program).args(args).current_dir(folder).status().map_err(|e| format!("{program} cannot be started: {e}"))?;
+    if status.success() { Ok(()) } else { Err(format!("{program} {} ended with {status}", args.join(" "))) }
+}
+
+fn cargo(args: &[&str]) -> Done {
+    run(&root(), &std::env::var("CARGO").unwrap_or_else(|_| "cargo".into()), args)
+}
+
+fn present(program: &str) -> bool {
+    std::env::var_os("PATH").is_some_and(|paths| std::env::split_paths(&paths).any(|p| p.join(program).is_file()))
+}
+
+/// npm packages exactly as locked; skipped when they are already there for this lock file.
+fn web_packages() -> Done {
+    if !present("npm") {
+        return Err("npm is missing: install Node.js 20 or later (Debian: apt-get install nodejs npm)".into());
+    }
+    let web = root().join("web");
+    let age = |p: PathBuf| p.metadata().and_then(|m| m.modified()).ok();
+    let installed = age(web.join("node_modules/.package-lock.json"));
+    if installed.is_some() && installed >= age(web.join("package-lock.json")) {
+        return Ok(());
+    }
+    run(&web, "npm", &["ci", "--no-audit", "--no-fund"])
+}
+
+fn pages() -> Done {
+    web_packages()?;
+    run(&root().join("web"), "npm", &["run", "build"])
+}
+
+fn browser() -> Done {
+    if present("chromium") && present("chromedriver") {
+        return Ok(());
+    }
+    let install = [&["install", "-y", "--no-install-recommends"], BROWSER].concat();
+    let hint = |e| format!("{e}. The browser tests need {}; install them as root and try again", BROWSER.join(" and "));
+    run(&root(), "apt-get", &["update"]).map_err(hint)?;
+    run(&root(), "apt-get", &install).map_err(hint)
+}
+
+/// Builds everything and serves the demo studio.
+pub fn demo(listen: &str) -> Done {
+    pages()?;
+    cargo(&["build", "--release", "--package", "lean-swatch"])?;
+    run(&root(), "target/release/lean-swatch", &["serve", "--demo", "--listen", listen])
+}
+
+/// Passes every test.
+pub fn test() -> Done {
+    browser()?;
+    pages()?;
+    cargo(&["build", "--workspace"])?;
+    cargo(&["test", "--workspace"])
+}
+
+/// Takes the pictures of the main views.
+pub fn shots() -> Done {
+    browser()?;
+    pages()?;
+    cargo(&["build", "--workspace"])?;
+    cargo(&["test", "--workspace", "--test", "shots", "--", "--ignored"])
+}
+
+fn description() -> Result<String, String> {
+    let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".into());
+    let out = Command::new(cargo)
+        .args(["run", "--quiet", "--package", "lean-swatch", "--", "openapi"])
+        .current_dir(root())
+        .output()
+        .map_err(|e| e.to_string())?;
+    if !out.status.success() {
+        return Err(String::from_utf8_lossy(&out.stderr).into_owned());
+    }
+    String::from_utf8(out.stdout).map_err(|e| e.to_string())
+}
+
+/// Writes the API description and its types anew.
+pub fn api_types() -> Done {
+    web_packages()?;
+    let text = description()?;
+    std::fs::write(root().join("web/src/api/openapi.json"), text).map_err(|e| e.to_string())?;
+    run(&root().join("web"), "npm", &["run", "api"])
+}
+
+/// Everything a reader would object to before reading.
+pub fn check() -> Done {
+    web_packages()?;
+    cargo(&["fmt", "--all", "--check"])?;
+    cargo(&["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"])?;
+    let web = root().join("web");
+    run(&web, "npm", &["run", "types"])?;
+    run(&web, "npm", &["run", "lint"])?;
+    fresh_types()
+}
+
+/// Fails when the committed description or types are not what the server describes today.
+fn fresh_types() -> Done {
+    let files = ["web/src/api/openapi.json", "web/src/api/schema.ts"];
+    let read = || files.map(|f| std::fs::read_to_string(root().join(f)).unwrap_or_default());
+    let before = read();
+    api_types()?;
+    if read() == before { Ok(()) } else { Err("the generated API types were stale; they are fresh now: commit web/src/api".into()) }
+}
