@@ -5,6 +5,8 @@ use std::path::Path;
 
 const CTRL: char = '\u{E009}';
 const SHIFT: char = '\u{E008}';
+const UP: char = '\u{E013}';
+const DOWN: char = '\u{E015}';
 
 struct Stage {
     // Fields are dropped in this order: the browser before the server it talks to.
@@ -50,9 +52,14 @@ async fn a_mark_is_dragged_and_everything_follows() {
     page.go("/pieces/1/mixes?zone=4").await;
     page.says("from the set").await;
     let before = piece(&page).await;
+    let shown = page.value("document.querySelector('aside dl dd').innerText").await;
     page.drag("svg [data-zone='4']", (0.0, 120.0)).await;
-    page.until("the change is saved", "document.querySelector('header button')?.disabled === false").await;
-    page.says("too light").await;
+    page.until("the card follows", &format!("document.querySelector('aside dl dd').innerText !== {shown}")).await;
+    page.until(
+        "undo names it",
+        "fetch('/api/pieces/1').then(r => r.json()).then(v => window.undo = v.undo) && window.undo === 'the target of zone 4'",
+    )
+    .await;
     let after = piece(&page).await;
     assert!(target_of(&after, 4) < target_of(&before, 4) - 1.0, "down is darker");
     assert_eq!(after["undo"], "the target of zone 4");
@@ -67,8 +74,7 @@ async fn arrows_move_undo_takes_back_redo_does_again() {
     page.go("/pieces/1/subject?zone=1").await;
     page.says("It matters").await;
     let start = target_of(&piece(&page).await, 1);
-    page.press(&[SHIFT], '\u{E015}').await;
-    page.until("half a step lighter is saved", "document.title && !document.querySelector('header button').disabled").await;
+    page.press(&[SHIFT], UP).await;
     page.says("Put back to what was read").await;
     let moved = target_of(&piece(&page).await, 1);
     assert!((moved - start - 0.5).abs() < 0.02, "{start} to {moved}");
@@ -177,15 +183,14 @@ async fn the_later_of_two_windows_is_told() {
     let (first, second) = (stage.page().await, stage.page().await);
     for page in [&first, &second] {
         page.go("/pieces/1/subject?zone=1").await;
-        page.says("Put").await;
+        page.says("It matters").await;
     }
-    first.press(&[], '\u{E013}').await;
-    first.until("the first window's change is saved", "document.querySelector('dl dd')").await;
+    first.press(&[], UP).await;
     first.says("Put back to what was read").await;
-    second.press(&[], '\u{E015}').await;
+    second.press(&[], DOWN).await;
     second.says("changed in another window").await;
     let kept = piece(&first).await;
-    second.press(&[], '\u{E015}').await;
+    second.press(&[], DOWN).await;
     second.until("the newest state is shown and can be changed", "document.body.innerText.includes('It matters')").await;
     assert_eq!(kept["undo"], "the target of zone 1");
     first.close().await;
@@ -205,7 +210,7 @@ async fn what_was_acknowledged_outlives_a_killed_server() {
     page.find(name).await.send_keys("cold sky\n").await.unwrap();
     page.until("the name is saved", "document.querySelector('main g[role=button]').getAttribute('aria-label').includes('cold sky')").await;
     server.kill();
-    page.press(&[], '\u{E015}').await;
+    page.press(&[], DOWN).await;
     page.says("does not answer").await;
 
     let server = Server::start(&data, true);

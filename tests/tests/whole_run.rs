@@ -110,7 +110,7 @@ async fn the_same_by_keyboard_only() {
     page.says("Put in another").await;
 
     page.type_text("2").await;
-    page.says("The whole picture").await;
+    page.says("isolate").await;
     page.type_text("j").await;
     page.says("It matters").await;
     let before = page.value("document.querySelector('aside dl dd').innerText").await;

@@ -108,3 +108,23 @@ fn zone_at(piece: &Piece, (x, y): (f64, f64)) -> Option<ZoneId> {
     let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
     Some(ZoneId(map.at(cell(x, map.width), cell(y, map.height))))
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_demo_reference_parts_into_a_handful_and_its_masses_are_found() {
+        let store = Store::in_memory().unwrap_or_else(|e| panic!("{e}"));
+        fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
+        let piece = store.pieces().unwrap_or_default().remove(0).piece;
+        let names: Vec<&str> = piece.zones.iter().map(|z| z.name.as_str()).collect();
+        for Mass(name, ..) in MASSES {
+            assert!(names.contains(name), "{name} is missing from {names:?}");
+        }
+        let picture = decode(lean_demo::TRAM_SHED).unwrap_or_else(|e| panic!("{e}")).reduced(zones::WORKING_SIDE);
+        let handful = lean_picture::segment::Proposal::of(&picture).natural_count();
+        assert!((5..=9).contains(&handful), "{handful}");
+        assert!(piece.studies.len() == 3 && piece.chosen_study.is_some());
+    }
+}

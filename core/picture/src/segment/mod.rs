@@ -60,11 +60,14 @@ impl Proposal {
 
 /// Cost below which two patches are the same colour to the eye; relative to the features' units squared.
 const INVISIBLE: f64 = 1e-5;
+/// A zone must cost at least this share of the greatest join to be kept apart: less is the soft rim of an edge.
+const FAINT: f64 = 0.004;
 
 fn natural_count(joins: &[joining::Join], patches: usize) -> usize {
     // joins[n] leaves patches - n - 1 zones; the join that would leave k - 1 zones is what k zones are kept for.
     let kept_for = |k: usize| joins.get(patches.wrapping_sub(k)).map_or(0.0, |j| j.cost);
-    let visible = (2..=*HANDFUL.end()).rev().find(|k| *k <= patches && kept_for(*k) > INVISIBLE).unwrap_or(1);
+    let faint = INVISIBLE.max(FAINT * kept_for(2));
+    let visible = (2..=*HANDFUL.end()).rev().find(|k| *k <= patches && kept_for(*k) > faint).unwrap_or(1);
     if visible <= *HANDFUL.start() {
         return visible;
     }
@@ -158,6 +161,7 @@ mod tests {
             assert_eq!(map.zones().len(), 4);
             let got = agreement(&map, &truth, 480, 360);
             assert!(got > 0.97, "noise {noise}: {got}");
+            assert!((4..=9).contains(&Proposal::of(&picture).natural_count()));
         }
     }
 
@@ -181,6 +185,13 @@ mod tests {
         let p = Proposal::of(&flat);
         assert_eq!(p.natural_count(), 1);
         assert_eq!(p.zones(p.natural_count()).zones(), [1]);
+    }
+
+    #[test]
+    fn two_flat_halves_are_two_zones() {
+        let rgb = (0..320 * 200).flat_map(|i| if i % 320 < 160 { [200, 150, 110] } else { [50, 60, 90] }).collect();
+        let p = Proposal::of(&Picture { width: 320, height: 200, rgb });
+        assert_eq!(p.natural_count(), 2);
     }
 
     #[test]

@@ -219,6 +219,15 @@ function StartBox() {
     >
       <h2>Start a Box of {mediumName(view.piece.brief.medium)}</h2>
       <TextInput label="Name" value={name} required maxLength={80} onChange={(e) => setName(e.currentTarget.value)} />
+      <label className={styles.tick}>
+        <input
+          type="checkbox"
+          checked={shipped && !file}
+          disabled={!!file}
+          onChange={(e) => setShipped(e.currentTarget.checked)}
+        />
+        Fill it with the 61 modelled pigments that come along; take out later what you do not own
+      </label>
       <Textarea
         label="Or the text of a pigment file"
         minRows={4}

@@ -161,7 +161,7 @@ function StudyColumn({
       >
         <b>
           {study.slot} · {note.scheme}
-          {chosen && <i> · goes on</i>}
+          {chosen && <span className={styles.goesOn}> · goes on</span>}
         </b>
         <span className={styles.frame}>
           <Planned

@@ -40,6 +40,7 @@ export function Subject() {
       </Picture>
       <Working />
       <Dropzone.FullScreen
+        withinPortal={false}
         onDrop={(files) => files[0] && work.takeIn(files[0])}
         maxFiles={1}
         classNames={{ root: styles.over, inner: styles.overInner }}
