@@ -62,6 +62,9 @@ pub fn parse(text: &str) -> Result<Reflectance, String> {
             Err(format!("ground {text}: a flat reflectance lies between 0 and 1"))
         };
     }
+    if text.contains(',') {
+        return thirty_six(text);
+    }
     if let Some(g) = find(&GroundId(text.into())) {
         return Ok(Reflectance::flat(g.lab.xyz().y / 100.0));
     }
@@ -70,7 +73,19 @@ pub fn parse(text: &str) -> Result<Reflectance, String> {
         return Ok(Reflectance::flat(screen::xyz_of_srgb(rgb).y / 100.0));
     }
     let known: Vec<_> = SHIPPED.iter().map(|s| s.0).collect();
-    Err(format!("no ground called \"{text}\": use a reflectance from 0 to 1, #rrggbb, or one of {}", known.join(", ")))
+    Err(format!("no ground called \"{text}\": use a reflectance from 0 to 1, #rrggbb, 36 reflectances, or one of {}", known.join(", ")))
+}
+
+fn thirty_six(text: &str) -> Result<Reflectance, String> {
+    let numbers: Vec<f64> = text
+        .split(',')
+        .map(|n| n.trim().parse().map_err(|_| format!("ground: \"{}\" is not a number", n.trim())))
+        .collect::<Result<_, String>>()?;
+    if let Some(n) = numbers.iter().find(|n| !(0.0..=1.0).contains(*n)) {
+        return Err(format!("ground: {n} is no reflectance; each lies between 0 and 1"));
+    }
+    let given = numbers.len();
+    numbers.try_into().map(Reflectance).map_err(|_| format!("ground: {given} reflectances, but 36 are needed (380 to 730 nm by 10)"))
 }
 
 #[cfg(test)]
@@ -89,6 +104,8 @@ mod tests {
         assert_eq!(parse("0.88").unwrap(), Reflectance::flat(0.88));
         assert!(parse("1.4").unwrap_err().contains("between 0 and 1"));
         assert!(parse("#ffffff").is_ok());
+        assert_eq!(parse(&["0.5"; 36].join(",")).unwrap(), Reflectance::flat(0.5));
+        assert!(parse("0.5,0.6").unwrap_err().contains("2 reflectances"));
         assert!(parse("velvet").unwrap_err().contains("sanded-warm-grey"));
     }
 }

@@ -20,7 +20,7 @@ pub struct Mix {
     /// A pigment file; the shipped modelled pigments when left out.
     #[arg(long = "box")]
     box_file: Option<PathBuf>,
-    /// What it lies on: 0..1, a shipped name, or #rrggbb. An opaque mix hides it.
+    /// What it lies on: 0..1, a shipped name, #rrggbb, or 36 reflectances with commas between. An opaque mix hides it.
     #[arg(long)]
     ground: Option<String>,
     /// As in "PB29*1 + PW6*4".

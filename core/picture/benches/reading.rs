@@ -1,0 +1,74 @@
+//! From a phone photo's bytes to values and zones at 12 and 24 megapixels.
+//!
+//! Run `cargo bench --bench reading`. The last line compares value reading by tables with the formula pixel by pixel.
+
+use image::codecs::jpeg::JpegEncoder;
+use image::{ExtendedColorType, ImageEncoder};
+use lean_colour::{Value, screen};
+use lean_picture::segment::Proposal;
+use lean_picture::values::ladder;
+use lean_picture::{Picture, decode, readings};
+use std::time::Instant;
+
+/// A made-up photo: soft masses, texture, grain.
+fn photo(width: u32, height: u32) -> Vec<u8> {
+    let mut seed = 1u32;
+    let mut rgb = Vec::with_capacity((width * height * 3) as usize);
+    for y in 0..height {
+        for x in 0..width {
+            let (u, v) = (f64::from(x) / f64::from(width), f64::from(y) / f64::from(height));
+            seed = seed.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
+            let grain = f64::from(seed >> 24) / 12.0 - 10.0;
+            let wall = f64::from(u8::from((0.3..0.7).contains(&u) && (0.35..0.8).contains(&v)));
+            let base = 190.0 - 90.0 * wall * (1.5 - u) + 30.0 * (v * 9.0).sin() * (u * 7.0).cos();
+            rgb.extend([base + 18.0 * wall + grain, base + grain, base + 20.0 * (1.0 - v) + grain].map(|c| c.clamp(0.0, 255.0) as u8));
+        }
+    }
+    let mut out = Vec::new();
+    JpegEncoder::new_with_quality(&mut out, 88).write_image(&rgb, width, height, ExtendedColorType::Rgb8).expect("the photo is written");
+    out
+}
+
+fn main() {
+    for (w, h) in [(4000, 3000), (6000, 4000)] {
+        let bytes = photo(w, h);
+        let start = Instant::now();
+        let picture = decode(&bytes).expect("the photo is read");
+        let decoded = start.elapsed();
+        let l = ladder(&picture, 5);
+        let valued = start.elapsed();
+        let working = picture.reduced(1600);
+        let proposal = Proposal::of(&working);
+        let map = proposal.zones(proposal.natural_count());
+        let read = readings::read(&working, &map);
+        println!(
+            "{} megapixels: decoded {decoded:.0?}, values {:.0?}, zones {:.0?}, all {:.0?} ({} zones, median value {:.1})",
+            w * h / 1_000_000,
+            valued - decoded,
+            start.elapsed() - valued,
+            start.elapsed(),
+            read.len(),
+            l.median
+        );
+        let again = Instant::now();
+        proposal.zones(7);
+        println!("  another count: {:.0?}", again.elapsed());
+    }
+    ratio();
+}
+
+fn ratio() {
+    let picture = decode(&photo(1200, 900)).expect("the photo is read");
+    let picture = Picture { rgb: picture.rgb.repeat(4), height: picture.height * 4, ..picture };
+    let start = Instant::now();
+    let quick = picture.centivalues().len();
+    let ours = start.elapsed();
+    let start = Instant::now();
+    let sum: f64 = picture.rgb.chunks_exact(3).map(|p| Value::from_luminance(screen::xyz_of_srgb([p[0], p[1], p[2]]).y).0).sum();
+    let plain = start.elapsed();
+    println!(
+        "values of {quick} pixels: {ours:.0?} against {plain:.0?} by the formula ({:.0} times as fast; mean {:.2})",
+        plain.as_secs_f64() / ours.as_secs_f64(),
+        sum / quick as f64
+    );
+}

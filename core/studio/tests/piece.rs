@@ -1,0 +1,145 @@
+//! The piece as an aggregate: every command can be taken back exactly, and refusals change nothing.
+
+use lean_colour::{Lab, Temperature};
+use lean_media::{GroundId, Medium};
+use lean_picture::{Reading, ZoneMap};
+use lean_studio::findings;
+use lean_studio::lean::{Mix, Part};
+use lean_studio::mixes::compare;
+use lean_studio::paint_box::BoxId;
+use lean_studio::piece::*;
+use lean_studio::wishes::{FieldMove, moved};
+use proptest::prelude::*;
+
+fn brief(title: &str) -> Brief {
+    Brief {
+        title: title.into(),
+        medium: Medium::Oil,
+        ground: GroundId("panel-white".into()),
+        size: Size { width: Millimetres(400.0), height: Millimetres(300.0) },
+    }
+}
+
+fn zone(id: u16, lab: Lab, area: f64) -> Zone {
+    Zone {
+        id: ZoneId(id),
+        name: String::new(),
+        importance: Importance::Usual,
+        reading: Reading { area, value: lab.value(), lab },
+        target: lab,
+    }
+}
+
+/// Four zones in a row.
+fn piece() -> Piece {
+    let colours = [Lab::new(85.0, 0.0, -6.0), Lab::new(60.0, 20.0, 25.0), Lab::new(35.0, 4.0, 2.0), Lab::new(70.0, 2.0, 8.0)];
+    let zones: Vec<Zone> = colours.iter().enumerate().map(|(i, c)| zone(i as u16 + 1, *c, 0.25)).collect();
+    let map = ZoneMap { width: 8, height: 2, labels: vec![1, 1, 2, 2, 3, 3, 4, 4, 1, 1, 2, 2, 3, 3, 4, 4] };
+    let reference = Reference { digest: "d".into(), file_name: "r.png".into(), width: 8, height: 2, neutral: Temperature(3.0) };
+    Piece::new(brief("Row")).apply(Command::SetReference { reference: Some(reference), zone_map: Some(map), zones }).unwrap().0
+}
+
+fn command() -> impl Strategy<Value = Command> {
+    let zone = (1u16..5).prop_map(ZoneId);
+    let lab = (5.0..95.0f64, -30.0..30.0f64, -30.0..30.0f64).prop_map(|(l, a, b)| Lab::new(l, a, b));
+    let name = "[a-z ]{1,12}[a-z]";
+    prop_oneof![
+        name.prop_map(|t| Command::SetBrief { brief: brief(&t) }),
+        (zone.clone(), name).prop_map(|(zone, name)| Command::RenameZone { zone, name }),
+        (zone.clone(), lab).prop_map(|(zone, target)| Command::SetTarget { zone, target }),
+        zone.prop_map(|zone| Command::SetImportance { zone, importance: Importance::Focal }),
+        Just(Command::UseBox { paint_box: Some(BoxId("b".into())) }),
+        Just(Command::SetChoice { locked: vec!["x".into()], excluded: vec!["y".into()] }),
+        Just(Command::ChooseSet { chosen: ChosenSet { pigments: vec!["x".into(), "z".into()] } }),
+        Just(Command::SetReference { reference: None, zone_map: None, zones: vec![] }),
+        Just(Command::LayZones { zone_map: None, zones: vec![], what: "none".into() }),
+        (20.0..300.0f64)
+            .prop_map(|mm| Command::SetSheet { sheet: SheetSettings { longer_side: Millimetres(mm), page: PageFormat::Letter } }),
+        Just(Command::SetDismissed { dismissed: vec![Dismissal { finding: "f".into(), reason: "meant".into() }] }),
+    ]
+}
+
+proptest! {
+    #[test]
+    fn undoing_in_reverse_order_leads_back_exactly(commands in prop::collection::vec(command(), 1..14)) {
+        let start = piece();
+        let (mut now, mut undos) = (start.clone(), Vec::new());
+        for c in commands {
+            if let Ok((next, undo)) = now.apply(c) {
+                now = next;
+                undos.push(undo);
+            }
+        }
+        for undo in undos.into_iter().rev() {
+            for c in undo.0 {
+                now = now.apply(c).unwrap().0;
+            }
+        }
+        prop_assert_eq!(now, start);
+    }
+
+    #[test]
+    fn a_piece_survives_being_written_and_read(commands in prop::collection::vec(command(), 0..6)) {
+        let mut now = piece();
+        for c in commands {
+            now = now.apply(c).map(|n| n.0).unwrap_or(now);
+        }
+        let text = serde_json::to_string(&now).unwrap();
+        prop_assert_eq!(serde_json::from_str::<Piece>(&text).unwrap(), now);
+    }
+}
+
+#[test]
+fn what_cannot_be_is_refused_in_words() {
+    let p = piece();
+    let refused = |c: Command| p.apply(c).unwrap_err().to_string();
+    assert!(refused(Command::RenameZone { zone: ZoneId(9), name: "x".into() }).contains("no zone 9"));
+    assert!(refused(Command::RenameZone { zone: ZoneId(1), name: "x".repeat(81) }).contains("81 characters"));
+    assert!(refused(Command::SetBrief { brief: brief(" ") }).contains("empty"));
+    let mut huge = brief("x");
+    huge.size.width = Millimetres(9000.0);
+    assert!(refused(Command::SetBrief { brief: huge }).contains("9000 mm wide"));
+    assert!(refused(Command::SetChoice { locked: vec!["a".into()], excluded: vec!["a".into()] }).contains("both locked and excluded"));
+    assert!(refused(Command::ChooseSet { chosen: ChosenSet { pigments: vec!["a".into(), "a".into()] } }).contains("twice"));
+    assert!(refused(Command::ChooseStudy { slot: Some(StudySlot::B) }).contains("has not been made"));
+    assert!(refused(Command::LayZones { zone_map: None, zones: p.zones.clone(), what: "x".into() }).contains("not the zones on the map"));
+}
+
+#[test]
+fn a_field_move_changes_one_quality() {
+    let from = Lab::new(50.0, 12.0, 20.0);
+    let up = moved(from, Temperature(3.0), FieldMove { value: Some(7.0), temperature: None }).unwrap();
+    assert!((up.value().0 - 7.0).abs() < 1e-6 && (up.hue() - from.hue()).abs() < 1e-6);
+    let across = moved(from, Temperature(3.0), FieldMove { value: None, temperature: Some(-5.0) }).unwrap();
+    assert!((across.temperature().0 + 2.0).abs() < 1e-9 && across.l == from.l);
+    assert!(moved(from, Temperature(0.0), FieldMove { value: Some(10.5), temperature: None }).is_err());
+    assert!(moved(from, Temperature(0.0), FieldMove { value: None, temperature: Some(f64::NAN) }).is_err());
+}
+
+fn mix(lab: Lab) -> Mix {
+    Mix { parts: vec![Part { pigment: "x".into(), parts: 1 }], lab }
+}
+
+#[test]
+fn the_set_that_cannot_go_dark_enough_is_noticed_and_a_good_one_is_not() {
+    let p = piece();
+    let wanted = Lab::new(20.0, 0.0, 0.0);
+    let short = compare(ZoneId(3), wanted, mix(Lab::new(34.0, 0.0, 0.0)), p.neutral());
+    let f = findings::beyond_the_set(&p, &short).unwrap();
+    assert!(f.title.contains("cannot go this dark") && f.suggestion.is_some());
+    assert!(!short.reached && short.sentence.contains("too light"));
+    let near = compare(ZoneId(3), wanted, mix(Lab::new(21.0, 0.0, 0.0)), p.neutral());
+    assert!(near.reached && findings::beyond_the_set(&p, &near).is_none());
+}
+
+#[test]
+fn only_alike_neighbours_read_as_one() {
+    let p = piece();
+    assert!(findings::read_as_one(&p).is_empty());
+    let alike = p.apply(Command::SetTarget { zone: ZoneId(2), target: Lab::new(85.5, 0.5, -6.0) }).unwrap().0;
+    let found = findings::read_as_one(&alike);
+    assert_eq!((found.len(), &found[0].zones), (1, &vec![ZoneId(1), ZoneId(2)]));
+    // Zones 1 and 3 do not touch: alike or not, nothing is said.
+    let apart = p.apply(Command::SetTarget { zone: ZoneId(3), target: Lab::new(85.0, 0.0, -6.0) }).unwrap().0;
+    assert!(findings::read_as_one(&apart).is_empty());
+}
