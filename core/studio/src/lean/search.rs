@@ -162,9 +162,10 @@ impl<'a> Field<'a> {
 
     /// Re-judges in double precision every set that could be best, and explains the winner.
     fn judge(&self, ranked: &[Ranked], targets: &[Target], cost: Cost) -> SetFound {
-        // Single-precision rows are off by well under this much each; see the kernel's tests.
-        const ROUNDING: f32 = 8e-3;
-        let limit = ranked.get(1).map_or(f32::INFINITY, |second| second.cost + ROUNDING);
+        // Single-precision costs are off by well under this much; see the kernel's tests. Where a value must hold, its steep
+        // charge multiplies the rounding of the value.
+        let rounding: f32 = if cost.hold.is_some() { 8e-2 } else { 8e-3 };
+        let limit = ranked.get(1).map_or(f32::INFINITY, |second| second.cost + rounding);
         let close: Vec<&Ranked> = ranked.iter().take_while(|r| r.cost <= limit).collect();
         let mut judged: Vec<(f64, &Ranked)> = close.iter().map(|r| (self.recipes(&r.set).cost_of(targets, cost), *r)).collect();
         judged.sort_by(|a, b| a.0.total_cmp(&b.0).then_with(|| a.1.set.cmp(&b.1.set)));

@@ -13,6 +13,8 @@ use crate::progress::{Progress, Stage};
 use lean_colour::Lab;
 use lean_media::Pigment;
 
+/// Cost in studies whose values must hold.
+const HELD: Cost = Cost { value_weight: 20.0, hold: Some(Cost::QUARTER_STEP) };
 /// Size of a study's lean set when the painter has not chosen one.
 const USUAL_SIZE: usize = 5;
 
@@ -44,17 +46,19 @@ fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
     wished.clamp(2, 6).max(piece.locked.len()).min(owned.max(1))
 }
 
-/// Colours of every pigment alone and with white: a quick measure of what the Box finds easy.
-fn single_colours(paint_box: &PaintBox) -> Vec<Lab> {
+/// Values and colours of every pigment alone and with white.
+fn single_colours(paint_box: &PaintBox) -> Vec<(f64, Lab)> {
     let white = white_of(&paint_box.pigments);
-    paint_box.pigments.iter().filter(|p| !p.white).flat_map(|p| Recipes::of(&[p], white).colours().collect::<Vec<_>>()).collect()
+    let coloured = paint_box.pigments.iter().filter(|p| !p.white);
+    coloured.flat_map(|p| Recipes::of(&[p], white).colours().map(|c| (c.value().0, c)).collect::<Vec<_>>()).collect()
 }
 
 struct Plan<'a> {
     piece: &'a Piece,
     paint_box: &'a PaintBox,
     size: usize,
-    singles: Vec<Lab>,
+    /// Value and colour of every pigment alone and with white.
+    singles: Vec<(f64, Lab)>,
 }
 
 impl Plan<'_> {
@@ -67,15 +71,19 @@ impl Plan<'_> {
         scheme::choose(self.piece, &candidates, others, |colours| self.effort(colours)).unwrap_or(Schemed::AsRead)
     }
 
-    /// Mean distance from the wanted colours to the nearest pigment or tint, hue and chroma only: values can be mixed.
+    /// What the wanted colours would cost from single pigments and their tints alone: a quick measure of what this Box finds easy,
+    /// values and all.
     fn effort(&self, colours: &[Lab]) -> f64 {
-        let near =
-            |c: &Lab| self.singles.iter().map(|s| (s.a - c.a).hypot(s.b - c.b) + 0.35 * (s.l - c.l).abs()).fold(f64::INFINITY, f64::min);
+        let near = |c: &Lab| {
+            let value = c.value().0;
+            let cost = |s: &(f64, Lab)| HELD.of_value(s.0 - value) + 0.6 * (s.1.a - c.a).hypot(s.1.b - c.b);
+            self.singles.iter().map(cost).fold(f64::INFINITY, f64::min)
+        };
         self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()
     }
 
     fn study(&self, slot: StudySlot, scheme: Schemed, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
-        let cost = if slot == StudySlot::A { Cost::default() } else { Cost { hold: Some(Cost::QUARTER_STEP), ..Cost::default() } };
+        let cost = if slot == StudySlot::A { Cost::default() } else { HELD };
         let aims: Vec<Target> = targets(self.piece).iter().zip(wanted).map(|(t, lab)| Target { lab: *lab, weight: t.weight }).collect();
         let choice = Choice { locked: self.piece.locked.clone(), excluded: self.piece.excluded.clone() };
         let found = search(&self.paint_box.pigments, &aims, &choice, self.size..=self.size, cost, progress, &|_| {})?;

@@ -7,9 +7,11 @@ use lean_colour::Lab;
 use lean_colour::temperature::SAME;
 
 /// How many recipes are weighed for each zone.
-const LOOKED_AT: usize = 160;
+const LOOKED_AT: usize = 4000;
 /// Charge for each pair of neighbours whose order is lost. More than any hue is worth.
 const LOST: f64 = 60.0;
+/// Charge for a value that leaves what it must hold. More than any order: value first, temperature second.
+const LET_GO: f64 = 400.0;
 
 /// A pair of neighbouring zones (positions in `piece.zones`) of which the first is planned warmer.
 pub type WarmerThan = (usize, usize);
@@ -46,7 +48,9 @@ pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, pairs: &[W
             let judge = |choice: usize, picked: &[usize]| {
                 let t = |z: usize| ranked[z][if z == zone { choice } else { picked[z] }].1.lab.temperature().0;
                 let lost = pairs.iter().filter(|(w, c)| (*w == zone || *c == zone) && t(*w) <= t(*c)).count();
-                ranked[zone][choice].0 + LOST * lost as f64
+                let off = (ranked[zone][choice].1.lab.value().0 - wanted[zone].value().0).abs();
+                let let_go = if cost.hold.is_some_and(|h| off > h) { LET_GO } else { 0.0 };
+                ranked[zone][choice].0 + LOST * lost as f64 + let_go
             };
             let best = (0..ranked[zone].len()).min_by(|a, b| judge(*a, &picked).total_cmp(&judge(*b, &picked))).unwrap_or(0);
             if judge(best, &picked) < judge(picked[zone], &picked) {

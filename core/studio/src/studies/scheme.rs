@@ -1,10 +1,12 @@
 //! Hues freed, values held, warm kept warmer than its neighbours.
 
+use super::order::ordered_pairs;
 use crate::piece::{Piece, Schemed, Zone};
 use lean_colour::difference::ciede2000;
+use lean_colour::moves::with_temperature;
 use lean_colour::real::toward_real;
 use lean_colour::temperature::WARM_POLE;
-use lean_colour::{Lab, Value};
+use lean_colour::{Lab, Temperature, Value};
 
 /// Share of the picture that the ruling hue of two opposites should cover. A choice.
 const RULES: f64 = 0.68;
@@ -12,6 +14,9 @@ const RULES: f64 = 0.68;
 const FAINT: f64 = 9.0;
 /// Width of a neighbours scheme on the circle, in degrees. A choice.
 const STRETCH: f64 = 62.0;
+/// Warm–cool units by which a zone planned warmer than its neighbour stays warmer in a study. A choice: just above what reads as
+/// the same.
+const CLEARLY_WARMER: f64 = 5.0;
 /// Mean CIEDE2000 by which a study must leave the others to be another picture. A choice.
 pub const REALLY_DIFFERS: f64 = 7.0;
 
@@ -19,9 +24,32 @@ pub const REALLY_DIFFERS: f64 = 7.0;
 pub fn wanted(piece: &Piece, scheme: Schemed) -> Vec<Lab> {
     match scheme {
         Schemed::AsRead => piece.zones.iter().map(|z| z.target).collect(),
-        Schemed::Opposites { dominant, other } => opposites(piece, dominant, other),
-        Schemed::Neighbours { from, to } => neighbours(piece, from, to),
+        Schemed::Opposites { dominant, other } => in_order(piece, opposites(piece, dominant, other)),
+        Schemed::Neighbours { from, to } => in_order(piece, neighbours(piece, from, to)),
     }
+}
+
+/// Puts neighbours whose warm–cool order was lost (a light zone has little room for chroma) back in order: both give way along
+/// the warm–cool axis, values staying as they are.
+fn in_order(piece: &Piece, mut colours: Vec<Lab>) -> Vec<Lab> {
+    const PASSES: usize = 40;
+    let pairs = ordered_pairs(piece);
+    for _ in 0..PASSES {
+        let mut moved = false;
+        for (warm, cool) in &pairs {
+            let (w, c) = (colours[*warm].temperature().0, colours[*cool].temperature().0);
+            if w - c < CLEARLY_WARMER - 0.1 {
+                let middle = (w + c) / 2.0;
+                colours[*warm] = with_temperature(colours[*warm], Temperature(middle + CLEARLY_WARMER / 2.0));
+                colours[*cool] = with_temperature(colours[*cool], Temperature(middle - CLEARLY_WARMER / 2.0));
+                moved = true;
+            }
+        }
+        if !moved {
+            break;
+        }
+    }
+    colours
 }
 
 /// Candidate schemes of two opposites: every 15°, leaving out axes that lie across warm and cool (they could not keep warm
