@@ -6,8 +6,8 @@ cd "$(dirname "$0")"
 raw=$(mktemp --suffix=.png)
 povray +Iscene.pov +O"$raw" +W1600 +H1200 +A0.2 -D Declare=Blur=1
 /usr/bin/convert "$raw" \
-  \( +clone -blur 0x14 -evaluate multiply 0.16 \) -compose screen -composite \
+  \( +clone -blur 0x12 -evaluate multiply 0.11 \) -compose screen -composite \
   \( -size 1600x1200 radial-gradient:white-gray84 \) -compose multiply -composite \
   \( -size 1600x1200 xc:gray50 -seed 7 -attenuate 0.16 +noise gaussian -colorspace Gray -blur 0x0.7 \) -compose overlay -composite \
-  -sigmoidal-contrast 3.5x52% -modulate 101,106 -quality 90 -sampling-factor 4:2:0 -strip reference.jpg
+  -sigmoidal-contrast 4.2x51% -modulate 101,104 -quality 90 -sampling-factor 4:2:0 -strip reference.jpg
 rm -f "$raw"

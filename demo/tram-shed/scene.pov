@@ -11,7 +11,7 @@ global_settings {
 #declare Seed = seed(41);
 
 #declare SunAt = <-300, 92, 74>;
-light_source { SunAt srgb <1, 0.83, 0.62>*2.15 area_light <10,0,0>,<0,10,0>, 5, 5 adaptive 1 jitter circular orient }
+light_source { SunAt srgb <1, 0.83, 0.62>*2.35 area_light <10,0,0>,<0,10,0>, 5, 5 adaptive 1 jitter circular orient }
 
 sky_sphere {
   pigment { gradient y color_map {
@@ -19,8 +19,8 @@ sky_sphere {
   pigment { bozo turbulence 0.75 octaves 6 omega 0.62 lambda 2.3 scale <0.9,0.11,0.6> rotate <0,0,4>
     color_map { [0.35 srgbt <0.93,0.90,0.88,1>] [0.75 srgbt <0.93,0.89,0.86,0.42>] [1 srgbt <0.95,0.90,0.86,0.30>] } }
 }
-fog { fog_type 1 distance 340 srgb <0.78,0.785,0.81> turbulence 0.2 }
-fog { fog_type 2 distance 70 fog_offset 0.1 fog_alt 2.6 srgbt <0.82,0.81,0.81,0.35> }
+fog { fog_type 1 distance 380 srgbt <0.80,0.80,0.82,0.55> turbulence 0.2 }
+fog { fog_type 2 distance 150 fog_offset 0.1 fog_alt 2.6 srgbt <0.82,0.81,0.81,0.35> }
 
 // ---------------------------------------------------------------- surfaces
 #declare BrickTint = pigment { granite scale 0.9 turbulence 0.3 color_map {
@@ -36,10 +36,10 @@ fog { fog_type 2 distance 70 fog_offset 0.1 fog_alt 2.6 srgbt <0.82,0.81,0.81,0.
   texture { Soot } texture { Damp }
 #declare Slate =
   texture { pigment { brick pigment { srgb <0.09,0.095,0.11> } pigment { granite scale <0.9,0.25,0.9> color_map {
-        [0 srgb <0.20,0.21,0.25>] [0.5 srgb <0.29,0.30,0.34>] [1 srgb <0.38,0.38,0.40>] } } brick_size <0.42,0.26,2> mortar 0.016 turbulence 0.01 }
+        [0 srgb <0.15,0.16,0.20>] [0.5 srgb <0.22,0.23,0.27>] [1 srgb <0.30,0.31,0.34>] } } brick_size <0.42,0.26,2> mortar 0.016 turbulence 0.01 }
     normal { brick 0.7 brick_size <0.42,0.26,2> mortar 0.02 } finish { diffuse 0.8 ambient 0 specular 0.18 roughness 0.05 } }
   texture { pigment { bozo turbulence 0.8 octaves 5 scale <0.9,0.5,0.9> color_map {
-        [0 srgbt <0.86,0.89,0.94,1>] [0.40 srgbt <0.86,0.89,0.94,0.90>] [0.9 srgbt <0.87,0.90,0.95,0.62>] [1 srgbt <0.9,0.92,0.96,0.55>] } } finish { diffuse 0.85 ambient 0 } }
+        [0 srgbt <0.86,0.89,0.94,1>] [0.45 srgbt <0.86,0.89,0.94,0.96>] [0.9 srgbt <0.87,0.90,0.95,0.84>] [1 srgbt <0.9,0.92,0.96,0.72>] } } finish { diffuse 0.85 ambient 0 } }
 #declare Timber = texture { pigment { wood turbulence 0.08 scale <0.05,0.05,1> rotate x*90 color_map { [0 srgb <0.17,0.14,0.12>] [1 srgb <0.26,0.22,0.19>] } } finish { diffuse 0.7 ambient 0 } }
 #declare DarkIron = texture { pigment { granite scale 0.3 color_map { [0 srgb <0.13,0.13,0.14>] [0.8 srgb <0.20,0.19,0.19>] [1 srgb <0.30,0.22,0.17>] } } finish { diffuse 0.7 ambient 0 specular 0.25 roughness 0.06 } }
 #declare Stone = texture { pigment { granite scale 0.6 color_map { [0 srgb <0.48,0.46,0.43>] [1 srgb <0.66,0.63,0.58>] } } normal { granite 0.15 scale 0.4 } finish { diffuse 0.8 ambient 0 } } texture { Soot scale 0.6 }

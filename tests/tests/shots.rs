@@ -5,16 +5,16 @@ use std::path::PathBuf;
 
 /// File name, path, what must be on the page, keys pressed before.
 const VIEWS: &[(&str, &str, &str, &str)] = &[
+    ("studio", "/", "A new piece", ""),
     ("1-brief", "/pieces/1/brief", "Ground for", ""),
-    ("2-subject", "/pieces/1/subject?zone=4", "It matters", ""),
+    ("2-subject", "/pieces/1/subject?zone=9", "It matters", ""),
     ("2-subject-values", "/pieces/1/subject?look=values&groups=4", "The whole picture", ""),
     ("4-lean-set", "/pieces/1/lean-set", "What each further", ""),
-    ("5-mixes", "/pieces/1/mixes?zone=4", "from the set", ""),
+    ("5-mixes", "/pieces/1/mixes?zone=9", "from the set", ""),
     ("6-studies", "/pieces/1/studies", "Its own exact set", ""),
     ("8-box", "/pieces/1/box", "Put in another", ""),
-    ("room-dark", "/pieces/1/mixes?zone=3", "from the set", "r"),
+    ("room-dark", "/pieces/1/mixes?zone=9", "from the set", "r"),
     ("room-light", "/pieces/1/subject?zone=4", "It matters", "r"),
-    ("studio", "/", "A new piece", ""),
 ];
 
 #[tokio::test]

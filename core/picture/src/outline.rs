@@ -172,7 +172,7 @@ fn off_line(p: Point, a: Point, b: Point) -> f32 {
 
 /// Cuts the inner corners once (Chaikin 1974), leaving the ends and long straight runs where they are.
 fn rounded(points: &[Point]) -> Vec<Point> {
-    const CUT: f32 = 2.5;
+    const CUT: f32 = 1.2;
     let mut out = vec![points[0]];
     for t in points.windows(3) {
         let toward = |q: Point| {

@@ -59,8 +59,11 @@ fn three_studies_really_differ_and_hold_their_values() {
     let studies = make(&piece, &sticks(), &Unwatched).unwrap();
     assert_eq!(studies.iter().map(|s| s.slot).collect::<Vec<_>>(), [StudySlot::A, StudySlot::B, StudySlot::C]);
     let wanted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.wanted).collect()).collect();
+    let painted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.mix.lab).collect()).collect();
     for (i, j) in [(0, 1), (0, 2), (1, 2)] {
         assert!(apart(&piece, &wanted[i], &wanted[j]) >= REALLY_DIFFERS, "studies {i} and {j}");
+        let painted = apart(&piece, &painted[i], &painted[j]);
+        assert!(painted >= 7.0, "studies {i} and {j} come out {painted} apart");
     }
     for s in &studies[1..] {
         assert!(most_off(s) <= 0.25, "{:?} is off by {}", s.slot, most_off(s));

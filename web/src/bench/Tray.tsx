@@ -53,12 +53,15 @@ export function Tray() {
                 type="button"
                 className="plain"
                 onClick={() => bench.selectPigment(w.pigment)}
-                aria-label={`${w.name}, in ${w.zones} zones`}
+                aria-label={`${w.name}, in ${w.zones} zones, ${Math.round(w.share * 100)} % of the paint`}
               >
                 <Stroke marks={[w.mark]} ground={ground} height={34} />
+                <i className={styles.share} style={{ width: `${Math.max(1, w.share * 100)}%` }} />
                 <b>{w.name}</b>
               </button>
-              <Tooltip label="Zones it is in, its share of the paint, and what the miss would rise by without it">
+              <Tooltip
+                label={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the miss rises by ${w.price.toFixed(1)}`}
+              >
                 <span className={styles.facts}>
                   {w.zones} {w.zones === 1 ? "zone" : "zones"} · {w.price.toFixed(1)} if dropped
                 </span>

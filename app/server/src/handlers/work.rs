@@ -33,8 +33,20 @@ fn run_search(studio: &Studio, id: i64, piece: &Piece, paint_box: &PaintBox, job
     let wished = piece.chosen.pigments.len();
     let chosen = sizes.iter().find(|s| s.pigments.len() == wished).or_else(|| knee(&sizes)).map(|s| s.pigments.clone()).unwrap_or_default();
     let kept = SearchKept { basis: basis(piece, Some(paint_box)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
+    still_meant(studio, id, piece)?;
     studio.store.apply(id, None, Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments: chosen } })?;
     Ok(())
+}
+
+/// Work takes a while, and the painter may have turned to another Box or picture meanwhile: its answer would speak of things that
+/// are gone. Smaller changes only make the answer out of date, which the screen says.
+fn still_meant(studio: &Studio, id: i64, then: &Piece) -> Result<(), Problem> {
+    let now = studio.store.piece(id)?.piece;
+    let zones = |p: &Piece| p.zones.iter().map(|z| z.id).collect::<Vec<_>>();
+    if now.paint_box == then.paint_box && zones(&now) == zones(then) {
+        return Ok(());
+    }
+    Err(Problem::unusable("The Box or the zones were changed while this was being worked out, so its answer was left out. Start it again."))
 }
 
 /// Makes the three studies. Runs as a job.
@@ -44,7 +56,8 @@ pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>) -> 
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
         let studies = make(&piece, &paint_box, job)?;
-        let chosen = piece.chosen_study;
+        still_meant(&worker, id, &piece)?;
+        let chosen = worker.store.piece(id)?.piece.chosen_study;
         worker.store.apply(id, None, Command::KeepStudies { studies, chosen })?;
         Ok(())
     });

@@ -1,5 +1,6 @@
-//! The picture in value-first coordinates, texture calmed, edges kept.
+//! The picture in value-first coordinates: as squinting sees its masses, and closer for their edges.
 
+use super::squint::median;
 use crate::picture::{Picture, centivalue};
 use lean_colour::{screen, temperature::WARM_POLE};
 use rayon::prelude::*;
@@ -8,8 +9,12 @@ use rayon::prelude::*;
 const TEMPERATURE_PER_STEP: f64 = 16.0;
 /// Units across the warm–cool axis that weigh as much as one step of value. A choice: hue last.
 const HUE_PER_STEP: f64 = 32.0;
+/// Radius of the square whose median is taken: what is thinner than about twice this share of the longer side is no mass. A choice.
+const THIN: f64 = 0.022;
 /// Neighbourhood over which texture is averaged, as a share of the longer side.
 const CALM_RADIUS: f64 = 0.014;
+/// The same for a closer look at edges: wires and joints, not corners.
+const CLOSE_THIN: f64 = 0.012;
 /// Local spread (in steps) up to which something counts as texture rather than as an edge.
 const TEXTURE: f64 = 0.55;
 
@@ -17,7 +22,10 @@ const TEXTURE: f64 = 0.55;
 pub struct Features {
     pub width: usize,
     pub height: usize,
+    /// As seen squinting: thin things lost, texture calmed.
     pub planes: [Vec<f32>; 3],
+    /// As seen closer, for edges.
+    pub close: [Vec<f32>; 3],
 }
 
 impl Features {
@@ -36,14 +44,17 @@ impl Features {
                 ]
             })
             .collect();
-        let radius = ((width.max(height) as f64 * CALM_RADIUS).round() as usize).max(1);
-        let mut planes: [Vec<f32>; 3] = std::array::from_fn(|c| cells.iter().map(|f| f[c]).collect());
+        let reach = |share: f64| ((width.max(height) as f64 * share).round() as usize).max(1);
+        let raw: [Vec<f32>; 3] = std::array::from_fn(|c| cells.iter().map(|f| f[c]).collect());
+        let mut planes = raw.clone();
         planes.par_iter_mut().for_each(|p| {
-            for r in [radius, 2 * radius] {
+            *p = median(p, width, height, reach(THIN));
+            for r in [reach(CALM_RADIUS), 2 * reach(CALM_RADIUS)] {
                 *p = calmed(p, width, height, r);
             }
         });
-        Self { width, height, planes }
+        let close = raw.map(|p| median(&p, width, height, reach(CLOSE_THIN)));
+        Self { width, height, planes, close }
     }
 
     pub fn at(&self, i: usize) -> [f32; 3] {
@@ -74,7 +85,8 @@ fn calmed(plane: &[f32], w: usize, h: usize, radius: usize) -> Vec<f32> {
     plane.iter().zip(keep.iter().zip(&level)).map(|(x, (a, b))| a * x + b).collect()
 }
 
-fn box_mean(plane: &[f32], w: usize, h: usize, r: usize) -> Vec<f32> {
+/// Mean over the square of `2·r + 1` cells around each cell, cut at the frame.
+pub fn box_mean(plane: &[f32], w: usize, h: usize, r: usize) -> Vec<f32> {
     let rows: Vec<f32> = plane.chunks_exact(w).flat_map(|row| line_mean(row.iter().copied(), w, r)).collect();
     let mut out = vec![0.0; w * h];
     for x in 0..w {

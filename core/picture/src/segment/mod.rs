@@ -1,12 +1,14 @@
 //! Big shapes found by the machine: masses of light and dark, not objects.
 //!
-//! Stages, one file each: the picture in value-first coordinates with texture calmed but edges kept ([`features`]); several
-//! hundred small connected patches ([`patches`]); patches joined pair by pair, cheapest first ([`joining`]); and the
-//! shapes made simple ([`tidy`]).
+//! Stages, one file each: the picture in value-first coordinates ([`features`]) with thin things lost ([`squint`]) and texture
+//! calmed; several hundred small connected patches ([`patches`]); patches joined pair by pair, cheapest first ([`joining`]); edges
+//! laid back where the picture has them ([`edges`]); and the shapes made simple ([`tidy`]).
 
+mod edges;
 mod features;
 mod joining;
 mod patches;
+mod squint;
 mod tidy;
 
 use crate::picture::Picture;
@@ -54,7 +56,7 @@ impl Proposal {
             height: self.features.height as u32,
             labels: self.patch_of.iter().map(|p| labels[*p as usize]).collect(),
         };
-        tidy::simple_shapes(map)
+        tidy::simple_shapes(map, &self.features)
     }
 }
 

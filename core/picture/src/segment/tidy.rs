@@ -1,21 +1,24 @@
 //! Shapes made simple: edges smoothed, stray bits given away, zones numbered in reading order.
 
+use super::edges;
+use super::features::Features;
 use crate::zone_map::ZoneMap;
 use std::collections::BTreeMap;
 
 /// Radius of the vote that smooths edges, as a share of the longer side.
 const SMOOTH: f64 = 0.010;
+/// The same once edges lie where the picture has them: only what is ragged.
+const RAGGED: f64 = 0.004;
 
-/// Smooths edges by majority vote, gives stray bits to the neighbour they touch most, and numbers zones from 1 from the top left.
-pub fn simple_shapes(map: ZoneMap) -> ZoneMap {
-    let radius = (f64::from(map.width.max(map.height)) * SMOOTH).round() as usize;
-    let before = map.zones();
-    let mut smooth = map.clone();
-    for _ in 0..2 {
-        smooth = majority(&smooth, radius);
-    }
-    let smooth = if smooth.zones() == before { smooth } else { map };
-    numbered(&whole(smooth))
+/// Makes shapes simple by majority vote, lays their edges back on the picture's, gives stray bits to the neighbour they touch
+/// most, and numbers zones from 1 from the top left. No zone is lost.
+pub fn simple_shapes(map: ZoneMap, features: &Features) -> ZoneMap {
+    let reach = |share: f64| (f64::from(map.width.max(map.height)) * share).round() as usize;
+    let zones = map.zones();
+    let simple = majority(&majority(&map, reach(SMOOTH)), reach(SMOOTH));
+    let settled = majority(&edges::settled(&simple, &features.close), reach(RAGGED));
+    let kept = [settled, simple].into_iter().map(whole).find(|m| m.zones() == zones);
+    numbered(&kept.unwrap_or_else(|| whole(map)))
 }
 
 /// Each cell takes the zone most cells around it have; its own zone wins a tie.

@@ -28,16 +28,16 @@ pub fn make(piece: &Piece, paint_box: &PaintBox, progress: &dyn Progress) -> Res
         return Err(NoAnswer::NoTargets);
     }
     let plan = Plan { piece, paint_box, size: size_of_sets(piece, paint_box), singles: single_colours(paint_box) };
-    let mut versions: Vec<Vec<Lab>> = Vec::new();
-    let mut studies = Vec::new();
-    for (i, slot) in [StudySlot::A, StudySlot::B, StudySlot::C].into_iter().enumerate() {
-        let stage = Stage { whole: progress, from: i as f64 / 3.0, span: 1.0 / 3.0 };
-        let scheme = plan.scheme(slot, &versions);
-        let wanted = scheme::wanted(piece, scheme);
-        studies.push(plan.study(slot, scheme, &wanted, &stage)?);
-        versions.push(wanted);
-    }
-    Ok(studies)
+    let [opposites, neighbours] = scheme::choose_two(piece, |colours| plan.effort(colours));
+    let slots = [(StudySlot::A, Schemed::AsRead), (StudySlot::B, opposites), (StudySlot::C, neighbours)];
+    slots
+        .into_iter()
+        .enumerate()
+        .map(|(i, (slot, scheme))| {
+            let stage = Stage { whole: progress, from: i as f64 / 3.0, span: 1.0 / 3.0 };
+            plan.study(slot, scheme, &scheme::wanted(piece, scheme), &stage)
+        })
+        .collect()
 }
 
 fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
@@ -62,15 +62,6 @@ struct Plan<'a> {
 }
 
 impl Plan<'_> {
-    fn scheme(&self, slot: StudySlot, others: &[Vec<Lab>]) -> Schemed {
-        let candidates = match slot {
-            StudySlot::A => return Schemed::AsRead,
-            StudySlot::B => scheme::opposite_schemes(),
-            StudySlot::C => scheme::neighbour_schemes(),
-        };
-        scheme::choose(self.piece, &candidates, others, |colours| self.effort(colours)).unwrap_or(Schemed::AsRead)
-    }
-
     /// What the wanted colours would cost from single pigments and their tints alone: a quick measure of what this Box finds easy,
     /// values and all.
     fn effort(&self, colours: &[Lab]) -> f64 {

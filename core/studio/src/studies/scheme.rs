@@ -18,7 +18,9 @@ const STRETCH: f64 = 62.0;
 /// the same.
 const CLEARLY_WARMER: f64 = 5.0;
 /// Mean CIEDE2000 by which a study must leave the others to be another picture. A choice.
-pub const REALLY_DIFFERS: f64 = 7.0;
+pub const REALLY_DIFFERS: f64 = 9.0;
+/// Degrees on the circle between the ruling hues of two studies of different mood. A choice.
+const OTHER_MOOD: f64 = 75.0;
 
 /// Colours wanted in each zone under a scheme, in the order of `piece.zones`.
 pub fn wanted(piece: &Piece, scheme: Schemed) -> Vec<Lab> {
@@ -134,10 +136,7 @@ fn opposites(piece: &Piece, dominant: f64, other: f64) -> Vec<Lab> {
 fn neighbours(piece: &Piece, from: f64, to: f64) -> Vec<Lab> {
     let ranks = warm_rank(&piece.zones);
     let most = strength(piece);
-    let mut turn = (to - from).rem_euclid(360.0);
-    if turn > 180.0 {
-        turn -= 360.0;
-    }
+    let turn = turn(from, to);
     let warm_side = warmth(from + turn / 2.0) > 0.0;
     piece
         .zones
@@ -165,19 +164,48 @@ pub fn apart(piece: &Piece, a: &[Lab], b: &[Lab]) -> f64 {
     piece.zones.iter().zip(a.iter().zip(b)).map(|(z, (x, y))| z.reading.area / total * ciede2000(*x, *y)).sum()
 }
 
-/// The scheme to take: of those that leave every version in `others` clearly behind, the one `effort` finds easiest; if none
-/// does, the one that leaves them most.
-pub fn choose(piece: &Piece, candidates: &[Schemed], others: &[Vec<Lab>], effort: impl Fn(&[Lab]) -> f64) -> Option<Schemed> {
-    let judged: Vec<(Schemed, f64, f64)> = candidates
-        .iter()
-        .map(|s| {
-            let colours = wanted(piece, *s);
-            let nearest = others.iter().map(|o| apart(piece, &colours, o)).fold(f64::INFINITY, f64::min);
-            (*s, nearest, effort(&colours))
+/// The hue most of a picture lives in under a scheme.
+fn ruling_hue(scheme: Schemed) -> Option<f64> {
+    match scheme {
+        Schemed::AsRead => None,
+        Schemed::Opposites { dominant, .. } => Some(dominant),
+        Schemed::Neighbours { from, to } => Some((from + turn(from, to) / 2.0).rem_euclid(360.0)),
+    }
+}
+
+/// The shorter way round the circle, −180..=180 degrees.
+fn turn(from: f64, to: f64) -> f64 {
+    (to - from + 180.0).rem_euclid(360.0) - 180.0
+}
+
+/// One scheme of opposites and one of neighbours: of the pairs that make, with the piece as read, three pictures that really
+/// differ, the one `effort` finds easiest for both; if none does, the one that differs most.
+pub fn choose_two(piece: &Piece, effort: impl Fn(&[Lab]) -> f64) -> [Schemed; 2] {
+    struct Seen {
+        scheme: Schemed,
+        colours: Vec<Lab>,
+        effort: f64,
+        from_read: f64,
+    }
+    let read = wanted(piece, Schemed::AsRead);
+    let see = |scheme: Schemed| {
+        let colours = wanted(piece, scheme);
+        Seen { scheme, effort: effort(&colours), from_read: apart(piece, &colours, &read), colours }
+    };
+    let opposites: Vec<Seen> = opposite_schemes().into_iter().map(see).collect();
+    let neighbours: Vec<Seen> = neighbour_schemes().into_iter().map(see).collect();
+    let pairs = opposites.iter().flat_map(|b| neighbours.iter().map(move |c| (b, c)));
+    let judged: Vec<(&Seen, &Seen, f64, bool)> = pairs
+        .map(|(b, c)| {
+            let least = apart(piece, &b.colours, &c.colours).min(b.from_read).min(c.from_read);
+            let hues = ruling_hue(b.scheme).zip(ruling_hue(c.scheme));
+            let other_mood = hues.is_some_and(|(h, k)| turn(h, k).abs() >= OTHER_MOOD);
+            (b, c, least, least >= REALLY_DIFFERS && other_mood)
         })
         .collect();
-    let differs = judged.iter().filter(|j| j.1 >= REALLY_DIFFERS).min_by(|a, b| a.2.total_cmp(&b.2));
-    differs.or_else(|| judged.iter().max_by(|a, b| a.1.total_cmp(&b.1))).map(|j| j.0)
+    let easiest = judged.iter().filter(|j| j.3).min_by(|x, y| (x.0.effort + x.1.effort).total_cmp(&(y.0.effort + y.1.effort)));
+    let farthest = judged.iter().max_by(|x, y| x.2.total_cmp(&y.2));
+    easiest.or(farthest).map_or([Schemed::AsRead; 2], |j| [j.0.scheme, j.1.scheme])
 }
 
 /// A hue angle (CIELAB, degrees) as a painter's word.

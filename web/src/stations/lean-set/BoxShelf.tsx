@@ -57,7 +57,7 @@ export function BoxShelf() {
           return (
             <div key={from} className={styles.band}>
               <span className="figures" aria-hidden="true">
-                {from}
+                {from}–{Math.min(to, 10)}
               </span>
               <ul>
                 {inBand.map((p) => (

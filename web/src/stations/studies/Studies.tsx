@@ -3,6 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import type { Mark, Study, StudyNote, StudySlot } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { seen, useBench, zoneName } from "../../bench/context";
+import { unit } from "../../bench/stations";
 import { Picture } from "../../lenses/picture/Picture";
 import { Planned } from "../../lenses/picture/Planned";
 import { useGround } from "../../lenses/stroke/useGround";
@@ -161,8 +162,11 @@ function StudyColumn({
       >
         <b>
           {study.slot} · {note.scheme}
-          {chosen && <span className={styles.goesOn}> · goes on</span>}
         </b>
+        <span className={styles.goesOn}>
+          {study.pigments.length} {unit(view.piece.brief.medium, study.pigments.length)} of its own
+          {chosen && <b>, goes on</b>}
+        </span>
         <span className={styles.frame}>
           <Planned
             view={view}
@@ -178,8 +182,9 @@ function StudyColumn({
           <li key={m.zone} data-here={zone === m.zone}>
             <i style={{ background: seen(note.marks[i], look) }} />
             <span>
-              <b className="figures">{m.zone}</b> {zoneName(view, m.zone)}
-              <br />
+              <b>
+                <span className="figures">{m.zone}</span> {zoneName(view, m.zone)}
+              </b>{" "}
               {m.mix.parts.length === 1
                 ? `${name(m.mix.parts[0].pigment)} alone`
                 : m.mix.parts.map((p) => `${p.parts} ${name(p.pigment)}`).join(" : ")}
