@@ -37,6 +37,16 @@ impl Progress for Stage<'_> {
     }
 }
 
+/// A part too short to be reported; it can still be cancelled.
+pub struct Unreported<'a>(pub &'a dyn Progress);
+
+impl Progress for Unreported<'_> {
+    fn report(&self, _: f64) {}
+    fn is_cancelled(&self) -> bool {
+        self.0.is_cancelled()
+    }
+}
+
 /// The work was cancelled; nothing was changed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Cancelled;

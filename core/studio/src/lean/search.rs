@@ -4,7 +4,7 @@ use super::cost::{Cost, Target};
 use super::exact::{Mix, Recipes};
 use super::subsets::{KEPT, Ranked, best_sets};
 use super::table::{MOST_TARGETS, Table};
-use crate::progress::{Cancelled, Progress, Stage};
+use crate::progress::{Cancelled, Progress, Stage, Unreported};
 use lean_media::{Pigment, PigmentId};
 use serde::{Deserialize, Serialize};
 use std::ops::RangeInclusive;
@@ -97,22 +97,35 @@ pub fn search(
         return Err(NoAnswer::TooManyTargets(targets.len()));
     }
     let field = Field::of(pigments, choice, &sizes)?;
-    let table = Table::of(&field.coloured, field.white, &targets, cost, &Stage { whole: progress, from: 0.0, span: TABLE_SHARE })?;
+    let evaluating = Stage { whole: progress, from: 0.0, span: TABLE_SHARE };
+    let begun = Table::begin(&field.coloured, field.white, &targets, cost, &evaluating);
     let mut answers = Vec::new();
     let reachable = sizes.clone().filter(|k| *k >= field.locked.len().max(1) && *k <= field.locked.len() + field.free.len());
     let reachable: Vec<usize> = reachable.collect();
     // Each size is about ten times the work of the one before: shares of the bar follow.
     let work = |k: usize| 10f64.powi(k as i32);
-    let total: f64 = reachable.iter().map(|k| work(*k)).sum();
-    let mut done = 0.0;
-    for k in reachable {
-        let stage =
-            Stage { whole: progress, from: TABLE_SHARE + (1.0 - TABLE_SHARE) * done / total, span: (1.0 - TABLE_SHARE) * work(k) / total };
-        let ranked = best_sets(&table, &field.locked, &field.free, k, &stage)?;
-        done += work(k);
-        let answer = field.judge(&ranked, &targets, cost);
+    let mut answer = |table: &Table, k: usize, progress: &dyn Progress| -> Result<(), NoAnswer> {
+        let answer = field.judge(&best_sets(table, &field.locked, &field.free, k, progress)?, &targets, cost);
         found(&answer);
         answers.push(answer);
+        Ok(())
+    };
+    // Sets of one and two need no recipes of three: the painter sees them at once.
+    let (small, large): (Vec<usize>, Vec<usize>) = reachable.into_iter().partition(|k| *k <= 2);
+    for k in small {
+        answer(&begun.table, k, &Unreported(progress))?;
+    }
+    if large.is_empty() {
+        return Ok(answers);
+    }
+    let table = begun.completed()?;
+    let total: f64 = large.iter().map(|k| work(*k)).sum();
+    let mut done = 0.0;
+    for k in large {
+        let stage =
+            Stage { whole: progress, from: TABLE_SHARE + (1.0 - TABLE_SHARE) * done / total, span: (1.0 - TABLE_SHARE) * work(k) / total };
+        answer(&table, k, &stage)?;
+        done += work(k);
     }
     Ok(answers)
 }

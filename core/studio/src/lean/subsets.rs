@@ -1,6 +1,6 @@
 //! Every set of a size, added up.
 
-use super::table::Table;
+use super::table::{PADDED, Table};
 use crate::progress::{Cancelled, Progress};
 use rayon::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
@@ -140,6 +140,10 @@ impl Walk<'_> {
         if c.chosen.is_empty() {
             lower(row, self.table.pair(p, q));
         }
+        // A table that is only begun serves sets of two, which end before a third is looked at.
+        if self.table.triples.is_empty() {
+            return;
+        }
         for x in c.chosen.iter().filter(|x| **x != q) {
             lower(row, self.table.triple(*x, p, q));
         }
@@ -184,7 +188,7 @@ impl Walk<'_> {
         let m = self.table.width;
         for i in positions {
             let p = self.free[*i];
-            let cost: f32 = c.now.iter().zip(&c.next[p * m..(p + 1) * m]).map(|(a, b)| a.min(*b)).sum();
+            let cost: f32 = c.now.iter().zip(&c.next[p * m..(p + 1) * m]).map(|(a, b)| less(*a, *b)).sum();
             top.offer(cost, || c.chosen.iter().chain([&p]).map(|x| *x as u16).collect());
         }
     }
@@ -209,8 +213,11 @@ impl Walk<'_> {
     fn last_two_of_width(&self, c: &Carried, from: usize, top: &mut Top) {
         match self.table.width {
             8 => self.last_two_pigments::<8>(c, from, top),
+            12 => self.last_two_pigments::<12>(c, from, top),
             16 => self.last_two_pigments::<16>(c, from, top),
+            20 => self.last_two_pigments::<20>(c, from, top),
             24 => self.last_two_pigments::<24>(c, from, top),
+            28 => self.last_two_pigments::<28>(c, from, top),
             _ => self.last_two_pigments::<32>(c, from, top),
         }
     }
@@ -225,7 +232,7 @@ impl Walk<'_> {
             let mut now: [f32; M] = row(&c.now, 0);
             let own = row(&c.next, p);
             for t in 0..M {
-                now[t] = now[t].min(own[t]);
+                now[t] = less(now[t], own[t]);
             }
             for j in i + 1..self.free.len() {
                 let q = self.free[j];
@@ -233,18 +240,18 @@ impl Walk<'_> {
                 for x in &c.chosen {
                     let r: &[f32] = &self.table.triples[((x * n + p) * n + q) * M..][..M];
                     for t in 0..M {
-                        least[t] = least[t].min(r[t]);
+                        least[t] = less(least[t], r[t]);
                     }
                 }
                 if c.chosen.is_empty() {
                     let r = self.table.pair(p, q);
                     for t in 0..M {
-                        least[t] = least[t].min(r[t]);
+                        least[t] = less(least[t], r[t]);
                     }
                 }
-                let mut lanes = [0.0f32; 8];
+                let mut lanes = [0.0f32; PADDED];
                 for t in 0..M {
-                    lanes[t % 8] += now[t].min(least[t]);
+                    lanes[t % PADDED] += less(now[t], least[t]);
                 }
                 let cost: f32 = lanes.iter().sum();
                 if cost <= top.worst() {
@@ -255,8 +262,14 @@ impl Walk<'_> {
     }
 }
 
+/// The lesser of two numbers, neither of them NaN: one instruction for eight, where `f32::min` takes three.
+#[inline(always)]
+fn less(a: f32, b: f32) -> f32 {
+    if b < a { b } else { a }
+}
+
 fn lower(row: &mut [f32], other: &[f32]) {
     for (a, b) in row.iter_mut().zip(other) {
-        *a = a.min(*b);
+        *a = less(*a, *b);
     }
 }

@@ -27,6 +27,9 @@ pub struct Table {
     pub triples: Vec<f32>,
 }
 
+/// Rows are padded to a multiple of this many targets: nine zones take twelve.
+pub const PADDED: usize = 4;
+
 /// A cost no recipe reaches. Finite, so that sums stay ordered.
 const NEVER: f32 = 1e6;
 
@@ -39,6 +42,24 @@ struct Work<'a> {
     width: usize,
     lanes: [Vec<[Lane; 4]>; 4],
     progress: &'a dyn Progress,
+}
+
+/// A table whose triples are still missing: enough for sets of one and two.
+pub struct Begun<'a> {
+    /// Singles and pairs.
+    pub table: Table,
+    work: Work<'a>,
+}
+
+impl Begun<'_> {
+    /// Evaluates the recipes of three.
+    ///
+    /// # Errors
+    /// [`Cancelled`] when the watcher asks for it; answers within a few milliseconds.
+    pub fn completed(mut self) -> Result<Table, Cancelled> {
+        self.table.fill_triples(&self.work)?;
+        Ok(self.table)
+    }
 }
 
 impl Table {
@@ -56,12 +77,26 @@ impl Table {
         cost: Cost,
         progress: &dyn Progress,
     ) -> Result<Self, Cancelled> {
+        Self::begin(pigments, white, targets, cost, progress).completed()
+    }
+
+    /// Evaluates the recipes of one and two, a thirtieth of the work.
+    ///
+    /// # Panics
+    /// When there are more than [`MOST_TARGETS`] targets.
+    pub fn begin<'a>(
+        pigments: &[&Pigment],
+        white: Option<&Pigment>,
+        targets: &[Target],
+        cost: Cost,
+        progress: &'a dyn Progress,
+    ) -> Begun<'a> {
         assert!(targets.len() <= MOST_TARGETS, "at most {MOST_TARGETS} targets");
         let work = Work::of(pigments, white, targets, cost, progress);
         let (n, m) = (pigments.len(), work.width);
         let bare = work.run::<0>([], &vec![NEVER; m]);
         let singles: Vec<Vec<f32>> = (0..n).map(|i| work.run::<1>([i], &bare)).collect();
-        let mut table = Self { pigments: n, width: m, bare, pairs: vec![0.0; n * n * m], triples: vec![0.0; n * n * n * m] };
+        let mut table = Self { pigments: n, width: m, bare, pairs: vec![0.0; n * n * m], triples: Vec::new() };
         let pairs: Vec<(usize, usize)> = (0..n).flat_map(|i| (i..n).map(move |j| (i, j))).collect();
         let done: Vec<Vec<f32>> = pairs
             .par_iter()
@@ -71,8 +106,7 @@ impl Table {
             table.pair_mut(*i, *j).copy_from_slice(&row);
             table.pair_mut(*j, *i).copy_from_slice(&row);
         }
-        table.fill_triples(&work)?;
-        Ok(table)
+        Begun { table, work }
     }
 
     fn fill_triples(&mut self, work: &Work) -> Result<(), Cancelled> {
@@ -96,6 +130,7 @@ impl Table {
                 Some(rows)
             })
             .collect();
+        self.triples = vec![0.0; n * n * n * self.width];
         for ((i, j), rows) in heads.into_iter().zip(rows) {
             let rows = rows.ok_or(Cancelled)?;
             for (k, row) in (j + 1..n).zip(rows.chunks_exact(self.width)) {
@@ -134,7 +169,7 @@ impl<'a> Work<'a> {
     fn of(pigments: &[&Pigment], white: Option<&Pigment>, targets: &[Target], cost: Cost, progress: &'a dyn Progress) -> Self {
         let single = |p: &Pigment| Spectrum { k: std::array::from_fn(|b| p.k[b] as f32), s: std::array::from_fn(|b| p.s[b] as f32) };
         let total: f64 = targets.iter().map(|t| t.weight).sum();
-        let width = targets.len().next_multiple_of(LANES).max(LANES);
+        let width = targets.len().next_multiple_of(PADDED).max(LANES);
         let mut weights: Vec<f32> = targets.iter().map(|t| (t.weight / total) as f32).collect();
         weights.resize(width, 0.0);
         Self {
