@@ -90,9 +90,10 @@ const MASSES: &[Mass] = &[
 const TRAM: (f64, f64) = (0.63, 0.60);
 /// What the tram is planned as: the shade swallows its red in the reference, and the piece wants one red.
 const DULL_RED: Lab = Lab::new(35.5, 27.0, 17.0);
-/// Lines a painter would draw to take the tram out of the shaded front, each with the side that goes back to the front: what lies above
-/// its window sills, what lies left of it, what lies right of it.
-const CUTS: &[((f64, f64), (f64, f64), (f64, f64))] = &[
+/// A line from, to, and a place on the side that goes back to the front.
+type Cut = ((f64, f64), (f64, f64), (f64, f64));
+/// Lines a painter would draw to take the tram out of the shaded front: what lies above its window sills, left of it, right of it.
+const CUTS: &[Cut] = &[
     ((0.50, 0.575), (0.70, 0.565), (0.64, 0.33)),
     ((0.502, 0.70), (0.502, 0.50), (0.47, 0.62)),
     ((0.697, 0.50), (0.697, 0.70), (0.725, 0.62)),
