@@ -8,6 +8,10 @@ use std::marker::PhantomData;
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct D65;
 
+/// Marks colours relative to the white of the light they are seen under.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
+pub struct Adapted;
+
 /// Tristimulus values, Y of the perfect diffuser = 100.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -101,7 +105,12 @@ impl Lab<D65> {
 impl Xyz {
     /// CIELAB relative to D65.
     pub fn lab(&self) -> Lab<D65> {
-        let (fx, fy, fz) = (forward(self.x / WHITE_D65.x), forward(self.y / WHITE_D65.y), forward(self.z / WHITE_D65.z));
+        self.lab_relative_to(WHITE_D65)
+    }
+
+    /// CIELAB relative to `white`, whose kind the caller names.
+    pub(crate) fn lab_relative_to<W>(&self, white: Xyz) -> Lab<W> {
+        let (fx, fy, fz) = (forward(self.x / white.x), forward(self.y / white.y), forward(self.z / white.z));
         Lab::new(116.0 * fy - 16.0, 500.0 * (fx - fy), 200.0 * (fy - fz))
     }
 
@@ -130,7 +139,7 @@ pub struct LabWire {
     b: f64,
 }
 
-impl Serialize for Lab<D65> {
+impl<W> Serialize for Lab<W> {
     fn serialize<S: serde::Serializer>(&self, s: S) -> Result<S::Ok, S::Error> {
         LabWire { l: self.l, a: self.a, b: self.b }.serialize(s)
     }

@@ -4,19 +4,25 @@
 //! under daylight it becomes an [`Xyz`]; and an `Xyz` is read as a [`Lab`], whose lightness is a [`Value`] on the
 //! painters' 0–10 ladder and whose warm–cool position is a [`Temperature`]. Differences between two colours are
 //! measured by [`difference::ciede2000`]; colours are moved one quality at a time by [`moves`], never past what
-//! [`real`] surfaces can show.
+//! [`real`] surfaces can show. A [`Light`] other than daylight is one call away ([`mod@light`], [`metamerism`]), a colour without
+//! a spectrum gets an inferred one ([`inferred`]), and [`neighbours`] says how a colour tends to look among others.
 #![deny(missing_docs)]
 
 pub mod difference;
+pub mod inferred;
 pub mod lab;
+pub mod light;
+pub mod metamerism;
 pub mod moves;
+pub mod neighbours;
 pub mod real;
 pub mod screen;
 pub mod spectrum;
 pub mod temperature;
 pub mod value;
 
-pub use lab::{D65, Lab, Oklab, Xyz};
+pub use lab::{Adapted, D65, Lab, Oklab, Xyz};
+pub use light::Light;
 pub use screen::Srgb8;
 pub use spectrum::{BANDS, Reflectance};
 pub use temperature::Temperature;

@@ -5,7 +5,7 @@
 //! two of its generators, so membership is an exact, finite test: no sampling, no tables.
 
 use crate::lab::{D65, Lab, Xyz};
-use crate::spectrum::weights_d65;
+use crate::light::Light;
 use std::sync::LazyLock;
 
 struct Facet {
@@ -17,7 +17,7 @@ struct Facet {
 }
 
 static FACETS: LazyLock<Vec<Facet>> = LazyLock::new(|| {
-    let w = weights_d65();
+    let w = Light::Daylight.weights();
     let mut facets = Vec::new();
     for i in 0..w.len() {
         for j in i + 1..w.len() {

@@ -1,7 +1,7 @@
 //! Surfaces in 36 bands, and how daylight sees them.
 
 use crate::lab::Xyz;
-use std::sync::LazyLock;
+use crate::light::Light;
 
 /// Number of bands: 380 to 730 nm by 10 nm.
 pub const BANDS: usize = 36;
@@ -9,25 +9,6 @@ pub const BANDS: usize = 36;
 /// Share of light a surface sends back, per band, each in 0..=1 (air side of the surface).
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Reflectance(pub [f64; BANDS]);
-
-/// Folded weights of CIE illuminant D65 and the CIE 1931 2° observer: `XYZ = Σ R·W`.
-///
-/// The reflectance is taken as linear between bands and flat outside them; the table sums to the white point.
-static WEIGHTS_D65: LazyLock<[[f64; 3]; BANDS]> = LazyLock::new(|| {
-    let mut rows = [[0.0; 3]; BANDS];
-    let lines = include_str!("../data/weights_D65.csv").lines().skip(1);
-    for (row, line) in rows.iter_mut().zip(lines) {
-        for (cell, text) in row.iter_mut().zip(line.split(',').skip(1)) {
-            *cell = text.trim().parse().expect("the shipped weight table is numeric");
-        }
-    }
-    rows
-});
-
-/// The folded D65/2° weights, one `[x, y, z]` row per band, 0..100 scale.
-pub fn weights_d65() -> &'static [[f64; 3]; BANDS] {
-    &WEIGHTS_D65
-}
 
 /// Centre of band `i` in nanometres.
 pub fn wavelength(i: usize) -> f64 {
@@ -40,15 +21,9 @@ impl Reflectance {
         Self([r; BANDS])
     }
 
-    /// Tristimulus values under D65 for the 2° observer, Y of the perfect diffuser = 100.
+    /// Tristimulus values under daylight (D65) for the 2° observer, Y of the perfect diffuser = 100.
     pub fn xyz(&self) -> Xyz {
-        let mut sum = [0.0; 3];
-        for (r, w) in self.0.iter().zip(weights_d65()) {
-            for (s, w) in sum.iter_mut().zip(w) {
-                *s += r * w;
-            }
-        }
-        Xyz { x: sum[0], y: sum[1], z: sum[2] }
+        self.xyz_under(Light::Daylight)
     }
 
     /// Area-weighted average of surfaces too small to be told apart (Murray–Davies/Neugebauer, n = 1).

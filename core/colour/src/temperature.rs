@@ -20,8 +20,8 @@ pub const WARM_POLE: f64 = 50.0;
 pub const SAME: f64 = 3.0;
 
 impl Temperature {
-    /// Temperature of a colour.
-    pub fn of(lab: Lab<D65>) -> Self {
+    /// Temperature of a colour, relative to the white it is seen under.
+    pub fn of<W>(lab: Lab<W>) -> Self {
         let (sin, cos) = WARM_POLE.to_radians().sin_cos();
         Self(lab.a * cos + lab.b * sin)
     }
@@ -59,13 +59,13 @@ mod tests {
 
     #[test]
     fn a_grey_is_neither_warm_nor_cool() {
-        assert_eq!(Temperature::of(Lab::new(40.0, 0.0, 0.0)).0, 0.0);
+        assert_eq!(Temperature::of(Lab::<D65>::new(40.0, 0.0, 0.0)).0, 0.0);
     }
 
     #[test]
     fn violet_and_green_are_where_warm_turns_cool() {
         for h in [140.0, 320.0] {
-            assert!(Temperature::of(Lab::from_lch(50.0, 40.0, h)).0.abs() < 1e-9);
+            assert!(Temperature::of(Lab::<D65>::from_lch(50.0, 40.0, h)).0.abs() < 1e-9);
         }
     }
 }

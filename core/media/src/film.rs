@@ -19,6 +19,20 @@ pub fn over(k: f64, s: f64, x: f64, ground: f64) -> f64 {
     (1.0 - ground * (a - b * coth)) / (a - ground + b * coth)
 }
 
+/// Reflectance over black and transmittance of a film alone (Kubelka 1948). Over a ground `g` it gives `r + t²·g/(1 − r·g)`.
+pub fn layer(k: f64, s: f64, x: f64) -> (f64, f64) {
+    const FLOOR: f64 = 1e-9;
+    let (kx, sx) = ((k * x).max(FLOOR), (s * x).max(FLOOR));
+    let a = 1.0 + kx / sx;
+    let b = (a * a - 1.0).sqrt();
+    let z = b * sx;
+    if z > 350.0 {
+        return (masstone(k, s), 0.0);
+    }
+    let below = a * z.sinh() + b * z.cosh();
+    (z.sinh() / below, b / below)
+}
+
 impl Paint {
     /// Reflectance of this paint as a film of thickness `x` over `ground`, which is given inside the surface.
     pub fn film(&self, x: f64, ground: &Reflectance, surface: SurfaceOptics) -> Reflectance {
@@ -41,6 +55,10 @@ mod tests {
         close(over(1.0, 1.0, 1.0, 0.9), 0.2919805, 5e-8);
         close(over(0.0, 1.0, 1.0, 0.0), 0.5, 1e-4);
         close(over(1.0, 0.0, 0.5, 0.9), 0.331091, 1e-6);
+        let (r, t) = layer(1.0, 1.0, 1.0);
+        close(r, 0.2601467, 5e-8);
+        close(t, 0.1645887, 5e-8);
+        close(r + t * t * 0.9 / (1.0 - r * 0.9), 0.2919805, 5e-8);
         let once = over(1.0, 1.0, 1.0, 0.0);
         close(over(1.0, 1.0, 1.0, once), 0.2677055, 5e-8);
         close(over(1.0, 1.0, 2.0, 0.0), 0.2677055, 5e-8);

@@ -1,21 +1,31 @@
 //! What pigments do on a ground.
 //!
-//! **The three nouns and how they meet.** A [`Pigment`] absorbs and scatters light in 36 bands; pigments in [`Parts`]
-//! make a paint; and a paint laid opaque ([`opaque`]) or as a [`film`] over a [`ground`] sends back a
-//! [`Reflectance`](lean_colour::Reflectance), which is where colour begins. Every shipped pigment is *modelled*, not
-//! measured, and says so.
+//! **The three nouns and how they meet.** A [`Pigment`] absorbs and scatters light in 36 bands; a [`Layering`] says what was put
+//! down, in what order and how much, on a [`Ground`]; and laying it gives a [`Reflectance`](lean_colour::Reflectance), from which
+//! [`Seen`] makes colour under any light. Pigments are learned from [`readings`] by [`learn`]; every shipped one is *modelled*, not
+//! measured, and says so. What is an engineering choice stands in [`choices`].
 #![deny(missing_docs)]
 
+pub mod amount;
+pub mod broken;
+pub mod choices;
 pub mod film;
 pub mod ground;
+pub mod layering;
+pub mod learn;
 pub mod library;
 pub mod medium;
 pub mod opaque;
 pub mod pigment;
 pub mod pigment_file;
+pub mod readings;
 pub mod recipe_text;
+pub mod seen;
 
+pub use choices::Choices;
 pub use ground::{Ground, GroundId};
+pub use layering::{Laid, Layer, Layering, State};
 pub use medium::Medium;
 pub use opaque::{Paint, SurfaceOptics};
 pub use pigment::{Parts, Pigment, PigmentId, Provenance};
+pub use seen::Seen;

@@ -21,6 +21,8 @@ struct Entry {
     s: Vec<f64>,
     lightfastness: String,
     hazard: String,
+    staining: bool,
+    granulating: bool,
 }
 
 static MODELLED: LazyLock<Vec<Pigment>> = LazyLock::new(|| {
@@ -40,6 +42,8 @@ fn from_entry(id: String, e: Entry) -> Pigment {
         white: e.white,
         lightfastness: e.lightfastness,
         hazard: if e.hazard == "none" { String::new() } else { e.hazard },
+        staining: e.staining,
+        granulating: e.granulating,
         provenance: Provenance::Modelled,
     }
 }

@@ -63,6 +63,12 @@ pub struct Pigment {
     /// A metal or compound that calls for a caution; empty when none is known.
     #[serde(default)]
     pub hazard: String,
+    /// Bites into paper and hardly lifts.
+    #[serde(default)]
+    pub staining: bool,
+    /// Gathers in the hollows of the paper.
+    #[serde(default)]
+    pub granulating: bool,
     /// Where the numbers come from.
     #[serde(default = "given")]
     pub provenance: Provenance,
@@ -115,6 +121,8 @@ impl Pigment {
             white: false,
             lightfastness: worst,
             hazard,
+            staining: of.iter().any(|(p, _)| p.staining),
+            granulating: of.iter().any(|(p, _)| p.granulating),
             provenance: Provenance::Modelled,
         }
     }

@@ -19,6 +19,8 @@ fn pigment(id: &str, k: Vec<f64>, s: Vec<f64>, white: bool) -> Pigment {
         white,
         lightfastness: String::new(),
         hazard: String::new(),
+        staining: false,
+        granulating: false,
         provenance: Provenance::Given,
     }
 }

@@ -40,7 +40,7 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
                     .into_iter()
                     .map(|b| BoxLine { id: b.id, name: b.paint_box.name, medium: b.paint_box.medium, pigments: b.paint_box.pigments.len() })
                     .collect(),
-                grounds: ground::shipped(),
+                grounds: ground::shipped().to_vec(),
             }))
         })
         .await

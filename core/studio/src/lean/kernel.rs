@@ -3,8 +3,8 @@
 //! Single precision. Callers re-judge what matters in double precision, see [`super::exact`].
 
 use super::cost::{Cost, HOLD_CHARGE};
+use lean_colour::Light;
 use lean_colour::lab::WHITE_D65;
-use lean_colour::spectrum::weights_d65;
 use lean_colour::{BANDS, D65, Lab};
 use lean_media::opaque::OIL;
 use std::sync::LazyLock;
@@ -46,7 +46,7 @@ impl Wanted {
 
 static WEIGHTS: LazyLock<[[f32; 3]; BANDS]> = LazyLock::new(|| {
     let white = [WHITE_D65.x, WHITE_D65.y, WHITE_D65.z];
-    std::array::from_fn(|i| std::array::from_fn(|c| (weights_d65()[i][c] / white[c]) as f32))
+    std::array::from_fn(|i| std::array::from_fn(|c| (Light::Daylight.weights()[i][c] / white[c]) as f32))
 });
 
 /// Munsell value over lightness 0..=100 in steps of 100/4096, read with linear interpolation (error below 1e-6).

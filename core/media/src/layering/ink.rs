@@ -1,0 +1,48 @@
+//! Alcohol marker: dye in paper (Beer–Lambert, light passing twice), coats that saturate, inks that dissolve what lies beneath.
+
+use super::{Building, Layer, Refused, Top};
+use crate::amount::Dose;
+use crate::pigment::Pigment;
+
+pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
+    let doses = settled(b, run)?;
+    for i in 0..b.inside.len() {
+        let k: f64 = doses.iter().map(|(p, d)| p.k[i] * d.0).sum();
+        b.inside[i] *= (-2.0 * k).exp();
+    }
+    b.top = Top::Veil(b.choices.paper_veil);
+    Ok(())
+}
+
+/// The doses that are left when all coats are on. A further coat of the same ink leaves less than the one before; a coat of another ink, or
+/// of blender, carries off some of what lies beneath.
+fn settled<'a>(b: &Building, run: &[&Layer<'a>]) -> Result<Vec<(&'a Pigment, Dose)>, Refused> {
+    let c = b.choices.ink;
+    let mut coats: Vec<(&Pigment, Dose, i32)> = Vec::new();
+    for (n, layer) in run.iter().enumerate() {
+        let (of, taken): (&[_], f64) = match layer {
+            Layer::Ink { of, into_wet: true } => (of, c.wet_in_wet),
+            Layer::Ink { of, into_wet: false } => (of, c.redissolved),
+            _ => (&[], c.blender),
+        };
+        let fresh = |p: &Pigment| of.iter().any(|(q, _)| q.id == p.id);
+        for (p, dose, _) in coats.iter_mut().filter(|(p, ..)| !fresh(p)) {
+            let _ = p;
+            dose.0 *= 1.0 - taken;
+        }
+        for (pigment, dose) in of {
+            match coats.iter_mut().find(|(p, ..)| p.id == pigment.id) {
+                Some((_, there, times)) => {
+                    there.0 += dose.0 * c.further_coat.powi(*times);
+                    *times += 1;
+                }
+                None => coats.push((pigment, *dose, 1)),
+            }
+        }
+        let total: f64 = coats.iter().map(|(_, d, _)| d.0).sum();
+        if total > b.ground.ink_dose {
+            return Err(Refused::Bleeds { ground: b.ground.name.clone(), after: n + 1, holds: b.ground.ink_dose });
+        }
+    }
+    Ok(coats.into_iter().map(|(p, d, _)| (p, d)).collect())
+}

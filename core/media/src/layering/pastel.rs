@@ -1,0 +1,50 @@
+//! Soft pastel: dust of pigment and chalk that the tooth holds, crisp or rubbed. The least supported model here: every number is a choice.
+
+use super::{Bands, Building, Layer, Refused, Top, weighed};
+use crate::opaque::masstone;
+use lean_colour::spectrum::wavelength;
+
+/// Dust that lies there: its mass, and the absorption and scattering of its mixture.
+struct Dust {
+    mass: f64,
+    k: Bands,
+    s: Bands,
+}
+
+pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
+    let c = b.choices.pastel;
+    let mut there = Dust { mass: 0.0, k: [0.0; lean_colour::BANDS], s: [0.0; lean_colour::BANDS] };
+    for (n, layer) in run.iter().enumerate() {
+        let Layer::Pastel { of, mass, rubbing } = layer else { continue };
+        let room = b.ground.pastel_mass - there.mass;
+        if room <= 1e-9 {
+            return Err(Refused::ToothFull { ground: b.ground.name.clone(), what: "pastel", after: n });
+        }
+        let taken = mass.0.min(room);
+        if taken < mass.0 - 1e-9 {
+            b.remark(format!("The tooth took only {:.0} % of stroke {}.", 100.0 * taken / mass.0, n + 1));
+        }
+        let total: f64 = of.iter().map(|(_, p)| p.0).sum();
+        let (pigment_k, pigment_s) = weighed(of, |p| p.0 / total);
+        let k: Bands = std::array::from_fn(|i| (1.0 - c.chalk) * pigment_k[i] + c.chalk * c.chalk_k);
+        let s: Bands = std::array::from_fn(|i| {
+            let chalk = c.chalk_s * (wavelength(i) / 550.0).powf(c.chalk_slope);
+            (1.0 - c.chalk) * c.in_air * pigment_s[i] + c.chalk * chalk
+        });
+        // What is rubbed up from beneath joins the stroke as parts of the mixture.
+        let joins = rubbing.0 * there.mass / (taken + rubbing.0 * there.mass);
+        let blend = |own: &Bands, under: &Bands| {
+            std::array::from_fn::<f64, { lean_colour::BANDS }, _>(|i| (1.0 - joins) * own[i] + joins * under[i])
+        };
+        let (k, s) = (blend(&k, &there.k), blend(&s, &there.s));
+        let cover = 1.0 - (-taken).exp();
+        for i in 0..b.inside.len() {
+            b.inside[i] = (1.0 - cover) * b.inside[i] + cover * masstone(k[i], s[i]);
+        }
+        let all = there.mass + taken;
+        let mean = |old: &Bands, new: &Bands| std::array::from_fn(|i| (old[i] * there.mass + new[i] * taken) / all);
+        there = Dust { mass: all, k: mean(&there.k, &k), s: mean(&there.s, &s) };
+    }
+    b.top = Top::Veil(c.veil);
+    Ok(())
+}

@@ -1,0 +1,66 @@
+//! Washes: films over paper, one per dried wash, bottom up (the antecedent is Curtis et al. 1997).
+
+use super::{Bands, Building, Layer, Refused, State, Top, weighed};
+use crate::amount::Thickness;
+use crate::film;
+use crate::pigment::Pigment;
+
+pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
+    let washes = lifted(b, run);
+    let mut body = 0.0f64;
+    for wash in &washes {
+        let (k, mut s) = weighed(wash, |x| x.0);
+        let whites: Vec<_> = wash.iter().filter(|(p, _)| p.white).cloned().collect();
+        let (_, white) = weighed(&whites, |x| x.0);
+        if b.state == State::Wet {
+            for (s, w) in s.iter_mut().zip(white) {
+                *s += w * (1.0 / b.choices.wash.white_dries_to - 1.0);
+            }
+        }
+        if k.iter().fold(0.0f64, |m, k| m.max(*k)) > b.choices.wash.deep {
+            b.remark("A wash this deep comes out more colourful here than on paper: take its chroma with caution.".into());
+        }
+        settle(b, wash, &k, &s);
+        // How far white turns the wash into body colour: what it alone would send back over black.
+        let sx = white[17];
+        body = body.max(sx / (1.0 + sx));
+    }
+    b.top = match b.state {
+        State::Dry => Top::PaperToBody(body),
+        State::Wet => Top::Film(b.choices.water),
+    };
+    Ok(())
+}
+
+/// The washes with what later lifting took from each.
+fn lifted<'a>(b: &Building, run: &[&Layer<'a>]) -> Vec<Vec<(&'a Pigment, Thickness)>> {
+    let mut washes: Vec<Vec<(&Pigment, Thickness)>> = Vec::new();
+    for layer in run {
+        match layer {
+            Layer::Wash { of } => washes.push(of.clone()),
+            Layer::Lifting => {
+                for (pigment, x) in washes.iter_mut().flatten() {
+                    let lost = if pigment.staining { b.choices.wash.lifted_staining } else { b.choices.wash.lifted_other };
+                    x.0 *= 1.0 - lost;
+                }
+            }
+            _ => {}
+        }
+    }
+    washes
+}
+
+/// Lays one wash. Pigment gathers in the hollows of the paper: the mean over a thicker and a thinner film, which keeps the mean
+/// thickness and lightens the wash over white paper.
+fn settle(b: &mut Building, wash: &[(&Pigment, Thickness)], k: &Bands, s: &Bands) {
+    let total: f64 = wash.iter().map(|(_, x)| x.0).sum();
+    let spread: f64 = wash
+        .iter()
+        .map(|(p, x)| x.0 / total * if p.granulating { b.choices.wash.granulation } else { b.choices.wash.settling })
+        .sum::<f64>()
+        * b.ground.tooth;
+    for i in 0..k.len() {
+        let laid = |times: f64| film::over(k[i], s[i], times, b.inside[i]);
+        b.inside[i] = if spread == 0.0 { laid(1.0) } else { (laid(1.0 - spread) + laid(1.0 + spread)) / 2.0 };
+    }
+}
