@@ -9,8 +9,10 @@
 pub mod amount;
 pub mod broken;
 pub mod choices;
+pub mod facts;
 pub mod film;
 pub mod ground;
+pub mod lanes;
 pub mod layering;
 pub mod learn;
 pub mod library;

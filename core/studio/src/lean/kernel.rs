@@ -1,32 +1,10 @@
-//! Recipes turned into colours and compared with targets, eight at a time.
+//! Colours of recipes compared with targets, eight at a time.
 //!
 //! Single precision. Callers re-judge what matters in double precision, see [`super::exact`].
 
 use super::cost::{Cost, HOLD_CHARGE};
-use lean_colour::Light;
-use lean_colour::lab::WHITE_D65;
-use lean_colour::{BANDS, D65, Lab};
-use lean_media::opaque::OIL;
-use std::sync::LazyLock;
-
-pub const LANES: usize = 8;
-pub type Lane = [f32; LANES];
-
-/// Absorption and scattering of one pigment in single precision.
-#[derive(Clone)]
-pub struct Spectrum {
-    pub k: [f32; BANDS],
-    pub s: [f32; BANDS],
-}
-
-/// Colours of eight recipes.
-#[derive(Clone, Copy)]
-pub struct Colours {
-    pub l: Lane,
-    pub a: Lane,
-    pub b: Lane,
-    pub v: Lane,
-}
+use lean_colour::{D65, Lab};
+use lean_media::lanes::{Colours, LANES};
 
 /// A target in single precision.
 #[derive(Clone, Copy)]
@@ -42,77 +20,6 @@ impl Wanted {
     pub fn of(lab: Lab<D65>) -> Self {
         Self { l: lab.l as f32, a: lab.a as f32, b: lab.b as f32, v: lab.value().0 as f32, c: lab.chroma() as f32 }
     }
-}
-
-static WEIGHTS: LazyLock<[[f32; 3]; BANDS]> = LazyLock::new(|| {
-    let white = [WHITE_D65.x, WHITE_D65.y, WHITE_D65.z];
-    std::array::from_fn(|i| std::array::from_fn(|c| (Light::Daylight.weights()[i][c] / white[c]) as f32))
-});
-
-/// Munsell value over lightness 0..=100 in steps of 100/4096, read with linear interpolation (error below 1e-6).
-static VALUE_OF_L: LazyLock<Vec<f32>> =
-    LazyLock::new(|| (0..=4097).map(|i| Lab::<D65>::new((f64::from(i) * 100.0 / 4096.0).min(100.0), 0.0, 0.0).value().0 as f32).collect());
-
-#[inline(always)]
-fn cbrt(x: f32) -> f32 {
-    // Bit-level first guess, then two Halley steps: relative error below 2e-7 for positive normal numbers.
-    let mut y = f32::from_bits(x.to_bits() / 3 + 0x2A51_4067);
-    for _ in 0..2 {
-        let y3 = y * y * y;
-        y *= (y3 + 2.0 * x) / (2.0 * y3 + x);
-    }
-    y
-}
-
-#[inline(always)]
-fn lab_f(t: f32) -> f32 {
-    const EDGE: f32 = 216.0 / 24389.0;
-    let low = t * (841.0 / 108.0) + 4.0 / 29.0;
-    if t > EDGE { cbrt(t) } else { low }
-}
-
-/// Colours of eight mixes of the same pigments; `parts[p][lane]` are the parts of pigment `p`.
-///
-/// The fused form of two-constant mixing with surface correction: one square root and one division a band.
-#[inline(always)]
-pub fn colours<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Colours {
-    let (k1, k2) = (OIL.k1 as f32, OIL.k2 as f32);
-    let front = OIL.front as f32 * k1;
-    let gain = (1.0 - k1) * (1.0 - k2);
-    let weights = &*WEIGHTS;
-    let (mut x, mut y, mut z) = ([0.0; LANES], [0.0; LANES], [0.0; LANES]);
-    for band in 0..BANDS {
-        let (mut k, mut s) = ([0.0f32; LANES], [0.0f32; LANES]);
-        for p in 0..P {
-            let (pk, ps) = (pigments[p].k[band], pigments[p].s[band]);
-            for i in 0..LANES {
-                k[i] += parts[p][i] * pk;
-                s[i] += parts[p][i] * ps;
-            }
-        }
-        let w = weights[band];
-        for i in 0..LANES {
-            let root = (k[i] * (k[i] + 2.0 * s[i])).sqrt();
-            let r = front + gain * s[i] / ((1.0 - k2) * s[i] + k[i] + root);
-            x[i] += r * w[0];
-            y[i] += r * w[1];
-            z[i] += r * w[2];
-        }
-    }
-    let mut out = Colours { l: [0.0; LANES], a: [0.0; LANES], b: [0.0; LANES], v: [0.0; LANES] };
-    for i in 0..LANES {
-        let (fx, fy, fz) = (lab_f(x[i]), lab_f(y[i]), lab_f(z[i]));
-        out.l[i] = 116.0 * fy - 16.0;
-        out.a[i] = 500.0 * (fx - fy);
-        out.b[i] = 200.0 * (fy - fz);
-    }
-    let table = &*VALUE_OF_L;
-    for i in 0..LANES {
-        let at = out.l[i].clamp(0.0, 100.0) * 40.96;
-        let n = at as usize;
-        out.v[i] = table[n] + (table[n + 1] - table[n]) * (at - n as f32);
-    }
-    out
 }
 
 /// A cost function in single precision.
@@ -236,7 +143,6 @@ fn difference_bound(l: f32, a: f32, b: f32, w: &Wanted) -> f32 {
 mod tests {
     use super::*;
     use lean_colour::difference::ciede2000;
-    use lean_media::{Paint, Parts, library};
     use proptest::prelude::*;
 
     proptest! {
@@ -253,22 +159,6 @@ mod tests {
             prop_assert!(opposite || (quick - ciede2000(p, q)).abs() < 4e-3, "{quick} is not {}", ciede2000(p, q));
             let sl = 1.0 + 0.015 * 2500.0 / 2520f64.sqrt();
             prop_assert!(sl <= f64::from(MOST_SL) + 1e-3);
-        }
-
-        #[test]
-        fn eight_at_once_agree_with_one_at_a_time(i in 0usize..61, j in 0usize..61, parts in prop::collection::vec((1u8..8, 0u8..8), LANES)) {
-            let lib = library::modelled();
-            let single = |p: &lean_media::Pigment| Spectrum { k: std::array::from_fn(|b| p.k[b] as f32), s: std::array::from_fn(|b| p.s[b] as f32) };
-            let lanes: [Lane; 2] = [std::array::from_fn(|n| f32::from(parts[n].0)), std::array::from_fn(|n| f32::from(parts[n].1))];
-            let (p, q) = (single(&lib[i]), single(&lib[j]));
-            let got = colours([&p, &q], &lanes);
-            for (n, (a, b)) in parts.iter().enumerate() {
-                let want = Paint::mixed(&[(&lib[i], Parts(f64::from(*a))), (&lib[j], Parts(f64::from(*b)))]).unwrap().opaque(OIL).xyz().lab();
-                prop_assert!((f64::from(got.l[n]) - want.l).abs() < 2e-3);
-                prop_assert!((f64::from(got.a[n]) - want.a).abs() < 8e-3);
-                prop_assert!((f64::from(got.b[n]) - want.b).abs() < 8e-3);
-                prop_assert!((f64::from(got.v[n]) - want.value().0).abs() < 3e-4);
-            }
         }
     }
 }

@@ -1,10 +1,11 @@
 //! The least cost of every one, two and three pigments for every target.
 
 use super::cost::{Cost, Target};
-use super::kernel::{self, CostF, LANES, Lane, Spectrum, Wanted};
+use super::kernel::{self, CostF, Wanted};
 use super::patterns;
 use crate::progress::{Cancelled, Progress};
 use lean_media::Pigment;
+use lean_media::lanes::{Colours, LANES, Lane, Spectrum, colours_of_all};
 use rayon::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
@@ -167,14 +168,13 @@ fn least(a: &[f32], b: &[f32]) -> Vec<f32> {
 
 impl<'a> Work<'a> {
     fn of(pigments: &[&Pigment], white: Option<&Pigment>, targets: &[Target], cost: Cost, progress: &'a dyn Progress) -> Self {
-        let single = |p: &Pigment| Spectrum { k: std::array::from_fn(|b| p.k[b] as f32), s: std::array::from_fn(|b| p.s[b] as f32) };
         let total: f64 = targets.iter().map(|t| t.weight).sum();
         let width = targets.len().next_multiple_of(PADDED).max(LANES);
         let mut weights: Vec<f32> = targets.iter().map(|t| (t.weight / total) as f32).collect();
         weights.resize(width, 0.0);
         Self {
-            spectra: pigments.iter().map(|p| single(p)).collect(),
-            white: white.map(single),
+            spectra: pigments.iter().map(|p| Spectrum::of(p)).collect(),
+            white: white.map(Spectrum::of),
             wanted: targets.iter().map(|t| Wanted::of(t.lab)).collect(),
             weights,
             cost: CostF::of(cost),
@@ -186,43 +186,45 @@ impl<'a> Work<'a> {
 
     /// Weighted least cost per target over the recipes with exactly these pigments, started from `start` (already weighted).
     fn run<const P: usize>(&self, of: [usize; P], start: &[f32]) -> Vec<f32> {
+        let lanes = &self.lanes[P];
+        // Places without a pigment hold any other with no parts of it.
+        let Some(any) = self.white.as_ref().or(of.first().map(|i| &self.spectra[*i])) else { return start.to_vec() };
+        let at = |n: usize| of.get(n).map_or(any, |i| &self.spectra[*i]);
+        let mut mixed = [NOTHING; MOST_BATCHES];
+        colours_of_all([at(0), at(1), at(2), self.white.as_ref().unwrap_or(any)], lanes, &mut mixed);
+        let mut best: Vec<f32> = start.iter().zip(&self.weights).map(|(c, w)| if *w > 0.0 { c / w } else { 0.0 }).collect();
+        self.lower(&mut best, &mixed[..lanes.len()]);
+        best.iter().zip(&self.weights).map(|(c, w)| c * w).collect()
+    }
+
+    fn lower(&self, best: &mut [f32], mixed: &[Colours]) {
         #[cfg(target_arch = "x86_64")]
         if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
             // SAFETY: the two features were just found on this processor.
-            return unsafe { self.run_wide(of, start) };
+            return unsafe { self.lower_wide(best, mixed) };
         }
-        self.run_plain(of, start)
+        self.lower_plain(best, mixed);
     }
 
     #[cfg(target_arch = "x86_64")]
     #[target_feature(enable = "avx2,fma")]
-    fn run_wide<const P: usize>(&self, of: [usize; P], start: &[f32]) -> Vec<f32> {
-        self.run_plain(of, start)
+    fn lower_wide(&self, best: &mut [f32], mixed: &[Colours]) {
+        self.lower_plain(best, mixed);
     }
 
     #[inline(always)]
-    fn run_plain<const P: usize>(&self, of: [usize; P], start: &[f32]) -> Vec<f32> {
-        let mut best: Vec<f32> = start.iter().zip(&self.weights).map(|(c, w)| if *w > 0.0 { c / w } else { 0.0 }).collect();
-        for parts in &self.lanes[P] {
-            let colours = match (P, &self.white) {
-                (0, None) => continue,
-                (0, Some(w)) => kernel::colours([w], &[parts[3]]),
-                (1, None) => kernel::colours([&self.spectra[of[0]]], &[parts[0]]),
-                (1, Some(w)) => kernel::colours([&self.spectra[of[0]], w], &[parts[0], parts[3]]),
-                (2, None) => kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]]], &[parts[0], parts[1]]),
-                (2, Some(w)) => kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]], w], &[parts[0], parts[1], parts[3]]),
-                (_, None) => {
-                    kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]], &self.spectra[of[2]]], &[parts[0], parts[1], parts[2]])
-                }
-                (_, Some(w)) => kernel::colours([&self.spectra[of[0]], &self.spectra[of[1]], &self.spectra[of[2]], w], parts),
-            };
+    fn lower_plain(&self, best: &mut [f32], mixed: &[Colours]) {
+        for colours in mixed {
             for (cost, wanted) in best.iter_mut().zip(&self.wanted) {
-                kernel::lower(cost, &colours, wanted, self.cost);
+                kernel::lower(cost, colours, wanted, self.cost);
             }
         }
-        best.iter().zip(&self.weights).map(|(c, w)| c * w).collect()
     }
 }
+
+/// Batches of eight that the 121 part patterns of three pigments fill.
+const MOST_BATCHES: usize = 16;
+const NOTHING: Colours = Colours { l: [0.0; LANES], a: [0.0; LANES], b: [0.0; LANES], v: [0.0; LANES] };
 
 /// Part patterns of `pigments` pigments eight to a lane; the last lane is filled up with its own first pattern.
 fn lanes(pigments: usize, white: bool) -> Vec<[Lane; 4]> {

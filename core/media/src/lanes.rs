@@ -1,0 +1,225 @@
+//! Opaque mixes eight at a time, in single precision: what searches over millions of recipes are made of.
+//!
+//! Callers re-judge what matters in double precision ([`Paint`](crate::Paint)).
+
+use crate::opaque::OIL;
+use crate::pigment::Pigment;
+use lean_colour::lab::WHITE_D65;
+use lean_colour::{BANDS, D65, Lab, Light};
+use std::sync::LazyLock;
+
+/// Mixes evaluated at once.
+pub const LANES: usize = 8;
+/// One number for each of eight mixes.
+pub type Lane = [f32; LANES];
+
+/// Absorption and scattering of one pigment in single precision.
+#[derive(Clone)]
+pub struct Spectrum {
+    /// Absorption.
+    pub k: [f32; BANDS],
+    /// Scattering.
+    pub s: [f32; BANDS],
+}
+
+/// Colours of eight recipes.
+#[derive(Clone, Copy)]
+pub struct Colours {
+    /// Lightness.
+    pub l: Lane,
+    /// Green to red.
+    pub a: Lane,
+    /// Blue to yellow.
+    pub b: Lane,
+    /// Munsell value.
+    pub v: Lane,
+}
+
+impl Spectrum {
+    /// A pigment's spectra.
+    pub fn of(p: &Pigment) -> Self {
+        Self { k: std::array::from_fn(|i| p.k[i] as f32), s: std::array::from_fn(|i| p.s[i] as f32) }
+    }
+}
+
+static WEIGHTS: LazyLock<[[f32; 3]; BANDS]> = LazyLock::new(|| {
+    let white = [WHITE_D65.x, WHITE_D65.y, WHITE_D65.z];
+    std::array::from_fn(|i| std::array::from_fn(|c| (Light::Daylight.weights()[i][c] / white[c]) as f32))
+});
+
+/// Munsell value over lightness 0..=100 in steps of 100/4096, read with linear interpolation (error below 1e-6).
+static VALUE_OF_L: LazyLock<Vec<f32>> =
+    LazyLock::new(|| (0..=4097).map(|i| Lab::<D65>::new((f64::from(i) * 100.0 / 4096.0).min(100.0), 0.0, 0.0).value().0 as f32).collect());
+
+#[inline(always)]
+fn cbrt(x: f32) -> f32 {
+    // Bit-level first guess, then two Halley steps: relative error below 2e-7 for positive normal numbers.
+    let mut y = f32::from_bits(x.to_bits() / 3 + 0x2A51_4067);
+    for _ in 0..2 {
+        let y3 = y * y * y;
+        y *= (y3 + 2.0 * x) / (2.0 * y3 + x);
+    }
+    y
+}
+
+#[inline(always)]
+fn lab_f(t: f32) -> f32 {
+    const EDGE: f32 = 216.0 / 24389.0;
+    let low = t * (841.0 / 108.0) + 4.0 / 29.0;
+    if t > EDGE { cbrt(t) } else { low }
+}
+
+/// Tristimulus values of eight mixes relative to the white.
+type Tristimulus = [Lane; 3];
+
+/// `Σ w·(front + gain·S/((1−k2)·S + K + √(K²+2KS)))` with the weights summing to 1: what does not hang on the mix is taken out of the sum.
+struct Fused {
+    front: f32,
+    gain: f32,
+    turned: f32,
+}
+
+impl Fused {
+    fn oil() -> Self {
+        let (k1, k2) = (OIL.k1 as f32, OIL.k2 as f32);
+        Self { front: OIL.front as f32 * k1, gain: (1.0 - k1) * (1.0 - k2), turned: 1.0 - k2 }
+    }
+}
+
+/// Colours of eight mixes of the same pigments; `parts[p][lane]` are the parts of pigment `p`.
+///
+/// The fused form of two-constant mixing with surface correction: one square root and one division a band.
+#[inline(always)]
+pub fn colours<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Colours {
+    seen(tristimulus(pigments, parts))
+}
+
+/// The same on registers of eight, for processors that have them.
+#[cfg(target_arch = "x86_64")]
+#[target_feature(enable = "avx2,fma")]
+#[inline]
+pub fn colours_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Colours {
+    seen(tristimulus_wide(pigments, parts))
+}
+
+#[inline(always)]
+fn tristimulus<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Tristimulus {
+    let f = Fused::oil();
+    let mut sums = [[0.0; LANES]; 3];
+    for (band, w) in WEIGHTS.iter().enumerate() {
+        let (mut k, mut s) = ([0.0f32; LANES], [0.0f32; LANES]);
+        for p in 0..P {
+            for i in 0..LANES {
+                k[i] += parts[p][i] * pigments[p].k[band];
+                s[i] += parts[p][i] * pigments[p].s[band];
+            }
+        }
+        for i in 0..LANES {
+            let root = (k[i] * (k[i] + 2.0 * s[i])).sqrt();
+            let r = s[i] / (f.turned * s[i] + k[i] + root);
+            for c in 0..3 {
+                sums[c][i] += r * w[c];
+            }
+        }
+    }
+    sums.map(|lane| lane.map(|x| f.front + f.gain * x))
+}
+
+#[cfg(target_arch = "x86_64")]
+#[target_feature(enable = "avx2,fma")]
+#[inline]
+fn tristimulus_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Tristimulus {
+    use std::arch::x86_64::*;
+    let f = Fused::oil();
+    let mut amount = [_mm256_setzero_ps(); P];
+    for p in 0..P {
+        // SAFETY: a lane is eight floats in a row.
+        amount[p] = unsafe { _mm256_loadu_ps(parts[p].as_ptr()) };
+    }
+    let (two, turned) = (_mm256_set1_ps(2.0), _mm256_set1_ps(f.turned));
+    let mut sums = [_mm256_setzero_ps(); 3];
+    for (band, w) in WEIGHTS.iter().enumerate() {
+        let (mut k, mut s) = (_mm256_setzero_ps(), _mm256_setzero_ps());
+        for p in 0..P {
+            k = _mm256_fmadd_ps(amount[p], _mm256_set1_ps(pigments[p].k[band]), k);
+            s = _mm256_fmadd_ps(amount[p], _mm256_set1_ps(pigments[p].s[band]), s);
+        }
+        let root = _mm256_sqrt_ps(_mm256_mul_ps(k, _mm256_fmadd_ps(two, s, k)));
+        let r = _mm256_div_ps(s, _mm256_fmadd_ps(turned, s, _mm256_add_ps(k, root)));
+        for c in 0..3 {
+            sums[c] = _mm256_fmadd_ps(r, _mm256_set1_ps(w[c]), sums[c]);
+        }
+    }
+    let mut out = [[0.0; LANES]; 3];
+    for (lane, sum) in out.iter_mut().zip(sums) {
+        let sum = _mm256_fmadd_ps(_mm256_set1_ps(f.gain), sum, _mm256_set1_ps(f.front));
+        // SAFETY: a lane is eight floats in a row.
+        unsafe { _mm256_storeu_ps(lane.as_mut_ptr(), sum) };
+    }
+    out
+}
+
+#[inline(always)]
+fn seen([x, y, z]: Tristimulus) -> Colours {
+    let mut out = Colours { l: [0.0; LANES], a: [0.0; LANES], b: [0.0; LANES], v: [0.0; LANES] };
+    for i in 0..LANES {
+        let (fx, fy, fz) = (lab_f(x[i]), lab_f(y[i]), lab_f(z[i]));
+        out.l[i] = 116.0 * fy - 16.0;
+        out.a[i] = 500.0 * (fx - fy);
+        out.b[i] = 200.0 * (fy - fz);
+    }
+    let table = &*VALUE_OF_L;
+    for i in 0..LANES {
+        let at = out.l[i].clamp(0.0, 100.0) * 40.96;
+        let n = at as usize;
+        out.v[i] = table[n] + (table[n + 1] - table[n]) * (at - n as f32);
+    }
+    out
+}
+
+/// Colours of many batches of eight mixes of the same pigments, on the widest registers this processor has.
+pub fn colours_of_all<const P: usize>(pigments: [&Spectrum; P], parts: &[[Lane; P]], out: &mut [Colours]) {
+    #[cfg(target_arch = "x86_64")]
+    if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
+        // SAFETY: the two features were just found on this processor.
+        return unsafe { colours_of_all_wide(pigments, parts, out) };
+    }
+    for (p, o) in parts.iter().zip(out) {
+        *o = colours(pigments, p);
+    }
+}
+
+#[cfg(target_arch = "x86_64")]
+#[target_feature(enable = "avx2,fma")]
+fn colours_of_all_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[[Lane; P]], out: &mut [Colours]) {
+    for (p, o) in parts.iter().zip(out) {
+        *o = colours_wide(pigments, p);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{Paint, Parts, library};
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn eight_at_once_agree_with_one_at_a_time(i in 0usize..61, j in 0usize..61, parts in prop::collection::vec((1u8..8, 0u8..8), LANES)) {
+            let lib = library::modelled();
+            let lanes: [Lane; 2] = [std::array::from_fn(|n| f32::from(parts[n].0)), std::array::from_fn(|n| f32::from(parts[n].1))];
+            let (p, q) = (Spectrum::of(&lib[i]), Spectrum::of(&lib[j]));
+            let mut wide = [colours([&p, &q], &lanes); 2];
+            colours_of_all([&p, &q], &[lanes], &mut wide[1..]);
+            for got in wide {
+            for (n, (a, b)) in parts.iter().enumerate() {
+                let want = Paint::mixed(&[(&lib[i], Parts(f64::from(*a))), (&lib[j], Parts(f64::from(*b)))]).unwrap().opaque(OIL).xyz().lab();
+                prop_assert!((f64::from(got.l[n]) - want.l).abs() < 2e-3);
+                prop_assert!((f64::from(got.a[n]) - want.a).abs() < 8e-3);
+                prop_assert!((f64::from(got.b[n]) - want.b).abs() < 8e-3);
+                prop_assert!((f64::from(got.v[n]) - want.value().0).abs() < 3e-4);
+            }
+            }
+        }
+    }
+}
