@@ -183,6 +183,22 @@ mod tests {
     }
 
     #[test]
+    fn published_colours_of_the_screen_primaries() {
+        // CIELAB (D65) of the sRGB primaries and of their mid grey, as generally published to two decimals.
+        for (rgb, wanted) in [
+            ([255, 0, 0], [53.24, 80.09, 67.20]),
+            ([0, 255, 0], [87.73, -86.18, 83.18]),
+            ([0, 0, 255], [32.30, 79.19, -107.86]),
+            ([119, 119, 119], [50.03, 0.0, 0.0]),
+        ] {
+            let lab = crate::screen::lab_of_srgb(rgb);
+            for (got, want) in [lab.l, lab.a, lab.b].into_iter().zip(wanted) {
+                assert!((got - want).abs() < 0.02, "{rgb:?}: {lab:?} is not {wanted:?}");
+            }
+        }
+    }
+
+    #[test]
     fn oklab_of_white_is_one() {
         let ok = WHITE_D65.oklab();
         assert!((ok.l - 1.0).abs() < 1e-3 && ok.a.abs() < 1e-3 && ok.b.abs() < 1e-3);

@@ -617,16 +617,50 @@ export interface components {
             /** @description Zones it speaks of; may be empty. */
             zones: components["schemas"]["ZoneId"][];
         };
-        /** @description A surface to work on. Its colour is modelled (chosen for the product), not measured. */
+        /** @description A surface to work on. Everything about it is modelled (invented for the product), not measured. */
         Ground: {
+            /**
+             * Format: double
+             * @description Thirst, 0 to 1.
+             */
+            absorbency: number;
+            /**
+             * Format: double
+             * @description Minutes a usual wash stays wet.
+             */
+            dry_minutes: number;
             /** @description The same for the screen, `#rrggbb`. */
             hex: string;
             /** @description Stable name. */
             id: components["schemas"]["GroundId"];
-            /** @description Its colour under daylight. */
+            /**
+             * Format: double
+             * @description Dose of ink in all that sinks in before it bleeds.
+             */
+            ink_dose: number;
+            /** @description Its colour under daylight, bare. */
             lab: components["schemas"]["Lab"];
             /** @description Plain name. */
             name: string;
+            /**
+             * Format: double
+             * @description Mass of pastel its tooth holds (see [`crate::amount::Mass`]).
+             */
+            pastel_mass: number;
+            /**
+             * Format: double
+             * @description Thickness of pencil film before wax slides on wax.
+             */
+            pencil_film: number;
+            /** @description Media it is usually taken for, in the words of [`crate::layering::Layer::medium`]. */
+            suits: string[];
+            /** @description Layers it takes. */
+            takes: components["schemas"]["Takes"];
+            /**
+             * Format: double
+             * @description Roughness, 0 glass-smooth to 1 rough: how unevenly a wash settles, how strokes break.
+             */
+            tooth: number;
         };
         /** @description Stable name of a ground. */
         GroundId: string;
@@ -1240,6 +1274,34 @@ export interface components {
          * @enum {string}
          */
         StudySlot: "A" | "B" | "C";
+        /** @description How many layers of each kind a ground takes. */
+        Takes: {
+            /**
+             * Format: int32
+             * @description Coats of marker.
+             */
+            ink: number;
+            /**
+             * Format: int32
+             * @description Layers of oil, acrylic or body colour.
+             */
+            paint: number;
+            /**
+             * Format: int32
+             * @description Layers of pastel.
+             */
+            pastel: number;
+            /**
+             * Format: int32
+             * @description Layers of coloured pencil.
+             */
+            pencil: number;
+            /**
+             * Format: int32
+             * @description Washes, each dry before the next.
+             */
+            wash: number;
+        };
         /**
          * Format: double
          * @description Position on the warm–cool axis in CIELAB units: positive warm, negative cool, 0 for a neutral.

@@ -8,7 +8,6 @@ import { useNotice } from "../../bench/notice";
 import { mediumName } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
 import styles from "./Brief.module.css";
-import { GROUNDS_OF } from "./grounds";
 
 /** What the piece is: title, medium, ground, size, Box. */
 export function Brief() {
@@ -22,7 +21,7 @@ function BriefSurface() {
   const [title, setTitle] = useState(brief.title);
   const set = (change: Partial<Schemas["Brief"]>) =>
     changes.wish({ do: "set-brief", brief: { ...brief, ...change } }).catch(() => setTitle(brief.title));
-  const grounds = studio.data?.grounds.filter((g) => GROUNDS_OF[brief.medium].includes(g.id)) ?? [];
+  const grounds = studio.data?.grounds.filter((g) => g.suits.includes(brief.medium)) ?? [];
   const boxes = studio.data?.boxes.filter((b) => b.medium === brief.medium) ?? [];
   const size = (side: "width" | "height") => (cm: string | number) => {
     const mm = Number(cm) * 10;
@@ -30,7 +29,7 @@ function BriefSurface() {
   };
   const { width, height } = brief.size;
   const scale = 380 / Math.max(width, height);
-  const ground = grounds.find((g) => g.id === brief.ground)?.hex;
+  const ground = grounds.find((g) => g.id === brief.ground);
   return (
     <div className={styles.brief}>
       <div className={styles.fields}>
@@ -83,9 +82,18 @@ function BriefSurface() {
         )}
       </div>
       <figure className={styles.panel}>
-        <div style={{ width: width * scale, height: height * scale, background: ground }} />
+        <div style={{ width: width * scale, height: height * scale, background: ground?.hex }} />
         <figcaption>
           {width / 10} × {height / 10} cm, the ground as it is before anything lies on it
+          {ground && (
+            <>
+              . It takes{" "}
+              {brief.medium === "oil"
+                ? `${ground.takes.paint} layers of paint`
+                : `${ground.takes.pastel} ${ground.takes.pastel === 1 ? "layer" : "layers"} of pastel`}{" "}
+              (modelled).
+            </>
+          )}
         </figcaption>
       </figure>
     </div>

@@ -7,7 +7,6 @@ import { useNotice } from "../../bench/notice";
 import { mediumName } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { useRoom } from "../../room/useRoom";
-import { GROUNDS_OF } from "../brief/grounds";
 import styles from "./Studio.module.css";
 
 /** The door: pieces to go on with, and a new one. */
@@ -80,11 +79,12 @@ function NewPiece() {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const { say } = useNotice();
+  const ground = useStudio().data?.grounds.find((g) => g.suits.includes(medium))?.id;
   const make = useMutation({
     mutationFn: () =>
       answer(
         api.POST("/api/pieces", {
-          body: { brief: { title, medium, ground: GROUNDS_OF[medium][0], size: { width: 400, height: 300 } } },
+          body: { brief: { title, medium, ground: ground ?? "", size: { width: 400, height: 300 } } },
         }),
       ),
     onSuccess: (piece) => {
@@ -119,7 +119,7 @@ function NewPiece() {
             { value: "oil", label: "oil" },
           ]}
         />
-        <button type="submit" className="act main" disabled={make.isPending}>
+        <button type="submit" className="act main" disabled={make.isPending || !ground}>
           Start
         </button>
       </form>
