@@ -3,16 +3,24 @@
 use crate::opaque::{Paint, SurfaceOptics, masstone};
 use lean_colour::Reflectance;
 
-/// Reflectance just under the surface of a film of thickness `x` over a ground of internal reflectance `ground`.
-///
-/// `x` is in units in which titanium white scatters once per unit at 550 nm. Zero leaves the ground as it is.
-pub fn over(k: f64, s: f64, x: f64, ground: f64) -> f64 {
+/// What both forms of the film solution need: `a = 1 + K/S`, `b = √(a² − 1)` and `Z = bSx`, with K and S kept above nothing.
+fn terms(k: f64, s: f64, x: f64) -> (f64, f64, f64) {
     const FLOOR: f64 = 1e-9;
     let (kx, sx) = ((k * x).max(FLOOR), (s * x).max(FLOOR));
     let a = 1.0 + kx / sx;
     let b = (a * a - 1.0).sqrt();
-    let z = b * sx;
-    if z > 350.0 {
+    (a, b, b * sx)
+}
+
+/// Beyond this optical depth a film is its masstone, and hyperbolic functions overflow.
+const ENDLESS: f64 = 350.0;
+
+/// Reflectance just under the surface of a film of thickness `x` over a ground of internal reflectance `ground`.
+///
+/// `x` is in units in which titanium white scatters once per unit at 550 nm. Zero leaves the ground as it is.
+pub fn over(k: f64, s: f64, x: f64, ground: f64) -> f64 {
+    let (a, b, z) = terms(k, s, x);
+    if z > ENDLESS {
         return masstone(k, s);
     }
     let coth = 1.0 / z.tanh();
@@ -21,12 +29,8 @@ pub fn over(k: f64, s: f64, x: f64, ground: f64) -> f64 {
 
 /// Reflectance over black and transmittance of a film alone (Kubelka 1948). Over a ground `g` it gives `r + t²·g/(1 − r·g)`.
 pub fn layer(k: f64, s: f64, x: f64) -> (f64, f64) {
-    const FLOOR: f64 = 1e-9;
-    let (kx, sx) = ((k * x).max(FLOOR), (s * x).max(FLOOR));
-    let a = 1.0 + kx / sx;
-    let b = (a * a - 1.0).sqrt();
-    let z = b * sx;
-    if z > 350.0 {
+    let (a, b, z) = terms(k, s, x);
+    if z > ENDLESS {
         return (masstone(k, s), 0.0);
     }
     let below = a * z.sinh() + b * z.cosh();

@@ -98,7 +98,7 @@ pub fn colours<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> C
 #[cfg(target_arch = "x86_64")]
 #[target_feature(enable = "avx2,fma")]
 #[inline]
-pub fn colours_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Colours {
+fn colours_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Colours {
     seen(tristimulus_wide(pigments, parts))
 }
 

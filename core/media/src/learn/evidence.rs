@@ -6,6 +6,7 @@ use lean_colour::{Lab, Reflectance};
 
 /// What was read.
 #[derive(Clone, Copy, Debug, PartialEq)]
+#[allow(clippy::large_enum_variant, reason = "a reading is small and copied freely; boxing 36 numbers would cost more than it saves")]
 pub enum Evidence {
     /// 36 bands by an instrument.
     Spectral(Reflectance),

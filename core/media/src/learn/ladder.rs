@@ -1,7 +1,7 @@
 //! K and S of transparent colours from a ladder of films, or of coats of ink, over known grounds.
 
 use super::pair::{Covariance, Sums};
-use super::{CannotLearn, Learned, Reading, check, expected_difference, without_strays};
+use super::{CannotLearn, Fitted, Learned, Reading, check, without_strays};
 use crate::amount::Thickness;
 use crate::film;
 use crate::library;
@@ -47,8 +47,6 @@ impl SurfaceOptics {
     }
 }
 
-type Fitted = [(f64, f64, Covariance); BANDS];
-
 fn learn(steps: &[Step], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> f64, scatters: bool) -> Result<Learned, CannotLearn> {
     check(&steps.iter().map(|s| &s.reading).collect::<Vec<_>>())?;
     if let Some(i) = steps.iter().position(|s| !(s.film.0 > 0.0 && s.film.0.is_finite())) {
@@ -65,17 +63,8 @@ fn learn(steps: &[Step], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> 
         (squares.sum::<f64>() / BANDS as f64).sqrt() / step.reading.noise.hypot(COARSE)
     };
     let (fitted, unexplained) = without_strays(steps.len(), 2, fit, miss);
-    let (k, s) = (fitted.map(|b| b.0), fitted.map(|b| b.1));
     let white = library::find("PW6").expect("titanium white is shipped");
-    Ok(Learned {
-        k,
-        s,
-        k_error: fitted.map(|b| b.2.kk.sqrt()),
-        s_error: fitted.map(|b| b.2.ss.sqrt()),
-        expected_difference: expected_difference(&k, &s, &fitted.map(|b| b.2), white),
-        inferred: steps.iter().any(|s| s.reading.is_inferred()),
-        unexplained,
-    })
+    Ok(Learned::of(&fitted, white, steps.iter().any(|s| s.reading.is_inferred()), unexplained))
 }
 
 fn band(
@@ -108,7 +97,7 @@ fn misfit(aims: &[(f64, f64, f64, f64)], k: f64, s: f64) -> f64 {
 /// Marquardt's way down from a first guess.
 fn descend(aims: &[(f64, f64, f64, f64)], s: f64, scatters: bool) -> (f64, f64, Covariance) {
     let (x, g, r, _) = aims[0];
-    let mut at = ((-(r / g.max(1e-3)).min(0.999).max(1e-4).ln() / (2.0 * x)).max(1e-4), s);
+    let mut at = ((-(r / g.max(1e-3)).clamp(1e-4, 0.999).ln() / (2.0 * x)).max(1e-4), s);
     let mut damping = 1e-3;
     let mut covariance = Covariance::default();
     for _ in 0..80 {

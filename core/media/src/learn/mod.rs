@@ -38,6 +38,24 @@ pub struct Learned {
     pub unexplained: Vec<usize>,
 }
 
+/// K, S and how sure they are, per band.
+type Fitted = [(f64, f64, pair::Covariance); BANDS];
+
+impl Learned {
+    fn of(fitted: &Fitted, white: &Pigment, inferred: bool, unexplained: Vec<usize>) -> Self {
+        let (k, s) = (fitted.map(|b| b.0), fitted.map(|b| b.1));
+        Self {
+            k,
+            s,
+            k_error: fitted.map(|b| b.2.kk.sqrt()),
+            s_error: fitted.map(|b| b.2.ss.sqrt()),
+            expected_difference: expected_difference(&k, &s, &fitted.map(|b| b.2), white),
+            inferred,
+            unexplained,
+        }
+    }
+}
+
 /// Why nothing can be learned.
 #[derive(Clone, Debug, Error, PartialEq)]
 pub enum CannotLearn {

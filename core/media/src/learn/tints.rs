@@ -1,7 +1,7 @@
 //! K and S from opaque drawdowns: the masstone and tints with a known white.
 
 use super::pair::{Covariance, Sums};
-use super::{CannotLearn, Learned, Reading, check, expected_difference, without_strays};
+use super::{CannotLearn, Fitted, Learned, Reading, check, without_strays};
 use crate::opaque::{SurfaceOptics, masstone};
 use crate::pigment::Pigment;
 use lean_colour::BANDS;
@@ -38,11 +38,8 @@ pub fn from_tints(drawdowns: &[Drawdown], white: &Pigment, surface: SurfaceOptic
     let seen: Vec<_> = drawdowns.iter().map(|d| d.reading.reflectance()).collect();
     let inside: Vec<[f64; BANDS]> =
         seen.iter().map(|r| std::array::from_fn(|i| surface.inside(r.0[i]).clamp(INSIDE.0, INSIDE.1))).collect();
-    let fit = |kept: &[usize]| {
-        let bands: [(f64, f64, Covariance); BANDS] = std::array::from_fn(|i| band(i, kept, drawdowns, &inside, white, surface));
-        bands
-    };
-    let miss = |fitted: &[(f64, f64, Covariance); BANDS], at: usize| {
+    let fit = |kept: &[usize]| -> Fitted { std::array::from_fn(|i| band(i, kept, drawdowns, &inside, white, surface)) };
+    let miss = |fitted: &Fitted, at: usize| {
         let (c, noise) = (drawdowns[at].fraction, drawdowns[at].reading.noise);
         let squares = (0..BANDS).map(|i| {
             let (k, s, _) = fitted[i];
@@ -52,16 +49,7 @@ pub fn from_tints(drawdowns: &[Drawdown], white: &Pigment, surface: SurfaceOptic
         (squares.sum::<f64>() / BANDS as f64).sqrt() / noise.hypot(COARSE)
     };
     let (fitted, unexplained) = without_strays(drawdowns.len(), 2, fit, miss);
-    let (k, s) = (fitted.map(|b| b.0), fitted.map(|b| b.1));
-    Ok(Learned {
-        k,
-        s,
-        k_error: fitted.map(|b| b.2.kk.sqrt()),
-        s_error: fitted.map(|b| b.2.ss.sqrt()),
-        expected_difference: expected_difference(&k, &s, &fitted.map(|b| b.2), white),
-        inferred: drawdowns.iter().any(|d| d.reading.is_inferred()),
-        unexplained,
-    })
+    Ok(Learned::of(&fitted, white, drawdowns.iter().any(|d| d.reading.is_inferred()), unexplained))
 }
 
 fn band(

@@ -1,7 +1,7 @@
 //! The text exchange format for measurements, ISO 28178: keywords, a list of field names between `BEGIN_DATA_FORMAT` and
 //! `END_DATA_FORMAT`, rows between `BEGIN_DATA` and `END_DATA`.
 
-use super::{Column, Columns, Evidence, FileProblem, State, Swatch, band_of, problem, written};
+use super::{Column, Columns, FileProblem, State, Swatch, all_spectral, band_of, problem, written, written_evidence};
 use lean_colour::{BANDS, Light};
 
 /// Words of a line with the quotes taken off; `#` begins a remark.
@@ -120,7 +120,7 @@ fn column(name: &str, light: Light) -> Column {
 
 /// Writes an exchange file that [`read`] reads back; colours relative to D65, and said to be.
 pub fn write(swatches: &[Swatch]) -> String {
-    let spectral = swatches.iter().all(|s| matches!(s.of, Evidence::Spectral(_)));
+    let spectral = all_spectral(swatches);
     let mut names: Vec<String> = ["SAMPLE_ID", "SAMPLE_NAME", "STATE"].map(String::from).to_vec();
     let told = |f: fn(&Swatch) -> Option<f64>| !swatches.is_empty() && swatches.iter().all(|s| f(s).is_some());
     let (fraction, film) = (told(|s| s.fraction), told(|s| s.film));
@@ -142,24 +142,17 @@ pub fn write(swatches: &[Swatch]) -> String {
         let mut row = vec![quoted(&s.id), quoted(&s.name), if s.state == State::Wet { "wet".into() } else { "dry".into() }];
         row.extend(fraction.then(|| written(s.fraction.unwrap_or_default())));
         row.extend(film.then(|| written(s.film.unwrap_or_default())));
-        match s.of {
-            Evidence::Spectral(r) if spectral => row.extend(r.0.map(written)),
-            Evidence::Spectral(r) => row.extend(lab_words(r.xyz().lab())),
-            Evidence::ColourOnly(lab) => row.extend(lab_words(lab)),
-        }
+        row.extend(written_evidence(&s.of, spectral));
         out.push_str(&row.join(" "));
         out.push('\n');
     }
     out + "END_DATA\n"
 }
 
-fn lab_words(lab: lean_colour::Lab) -> [String; 3] {
-    [lab.l, lab.a, lab.b].map(written)
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::learn::Evidence;
     use lean_colour::{Lab, Reflectance};
 
     fn swatch(of: Evidence) -> Swatch {

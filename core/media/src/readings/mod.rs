@@ -64,7 +64,7 @@ fn band_of(name: &str) -> Option<Option<usize>> {
     let before = name[..name.len() - digits.len()].trim_end_matches(['_', ' ']).to_ascii_uppercase();
     let named = ["", "NM", "R", "SPECTRAL", "SPECTRAL_NM", "SPECTRAL_DEC", "SPECTRAL_PCT"].contains(&before.as_str());
     let nm: usize = digits.parse().ok().filter(|n| named && (300..=1100).contains(n))?;
-    Some((nm >= 380 && nm <= 730 && nm % 10 == 0).then(|| (nm - 380) / 10))
+    Some(((380..=730).contains(&nm) && nm.is_multiple_of(10)).then(|| (nm - 380) / 10))
 }
 
 impl Columns {
@@ -176,4 +176,19 @@ fn xyz_relative_to([l, a, b]: [f64; 3], white: Xyz) -> Xyz {
 /// A number as it is written: short, and the same when it is read back.
 fn written(n: f64) -> String {
     format!("{n}")
+}
+
+/// Whether every swatch can be written with its bands; otherwise all are written as colours, for one file has one set of columns.
+fn all_spectral(swatches: &[Swatch]) -> bool {
+    swatches.iter().all(|s| matches!(s.of, Evidence::Spectral(_)))
+}
+
+/// The 36 bands, or the three coordinates of the colour.
+fn written_evidence(of: &Evidence, spectral: bool) -> Vec<String> {
+    let lab = match of {
+        Evidence::Spectral(r) if spectral => return r.0.map(written).to_vec(),
+        Evidence::Spectral(r) => r.xyz().lab(),
+        Evidence::ColourOnly(lab) => *lab,
+    };
+    [lab.l, lab.a, lab.b].map(written).to_vec()
 }

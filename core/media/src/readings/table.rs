@@ -3,7 +3,7 @@
 //! A head line names the columns in any order: `id`, `name`, `fraction`, `film`, `state`; and either 36 bands `380` … `730`, or `L`, `a`, `b`
 //! (daylight), or `L_d50`, `a_d50`, `b_d50`, or `X`, `Y`, `Z`. Other columns are passed over.
 
-use super::{Column, Columns, Evidence, FileProblem, State, Swatch, band_of, problem, written};
+use super::{Column, Columns, FileProblem, State, Swatch, all_spectral, band_of, problem, written, written_evidence};
 use lean_colour::{BANDS, Light};
 
 /// Reads a table.
@@ -66,7 +66,7 @@ fn column(name: &str) -> Column {
 
 /// Writes a table that [`read`] reads back. Spectral swatches and colours cannot stand in one table: when both are given, all are written as colours.
 pub fn write(swatches: &[Swatch]) -> String {
-    let spectral = swatches.iter().all(|s| matches!(s.of, Evidence::Spectral(_)));
+    let spectral = all_spectral(swatches);
     let mut out = csv::Writer::from_writer(Vec::new());
     let mut head: Vec<String> = ["id", "name", "fraction", "film", "state"].map(String::from).to_vec();
     if spectral {
@@ -78,11 +78,7 @@ pub fn write(swatches: &[Swatch]) -> String {
     let rows = swatches.iter().map(|s| {
         let state = if s.state == State::Wet { "wet" } else { "dry" };
         let mut row = vec![s.id.clone(), s.name.clone(), optional(s.fraction), optional(s.film), state.to_owned()];
-        match s.of {
-            Evidence::Spectral(r) if spectral => row.extend(r.0.map(written)),
-            Evidence::Spectral(r) => row.extend(lab_fields(r.xyz().lab())),
-            Evidence::ColourOnly(lab) => row.extend(lab_fields(lab)),
-        }
+        row.extend(written_evidence(&s.of, spectral));
         row
     });
     for row in std::iter::once(head).chain(rows) {
@@ -91,13 +87,10 @@ pub fn write(swatches: &[Swatch]) -> String {
     String::from_utf8(out.into_inner().expect("memory is flushed")).expect("only text was written")
 }
 
-fn lab_fields(lab: lean_colour::Lab) -> [String; 3] {
-    [lab.l, lab.a, lab.b].map(written)
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::learn::Evidence;
     use lean_colour::{Lab, Reflectance};
 
     fn swatch(of: Evidence) -> Swatch {
