@@ -7,7 +7,7 @@ use lean_studio::mixes::{Mark, masstone};
 use lean_studio::outlook::{Outlook, outlook};
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Piece, StudySlot};
-use lean_studio::studies::{make::most_off, scheme};
+use lean_studio::studies::{make::most_off, order, scheme};
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -41,6 +41,8 @@ pub struct StudyNote {
     pub values_held: bool,
     /// How far the worst is off, in steps.
     pub most_off: f64,
+    /// Neighbours whose warm–cool order this Box could not keep, in words; none when all is kept.
+    pub order_lost: Vec<String>,
     /// Whether zones, locks or Box changed since it was made.
     pub out_of_date: bool,
     /// Each mix for the screen, in the order of its zones.
@@ -65,6 +67,10 @@ impl PieceView {
                 scheme: scheme::describe(s.scheme),
                 values_held: most_off(s) <= lean_studio::lean::Cost::QUARTER_STEP,
                 most_off: most_off(s),
+                order_lost: order::lost(&kept.piece, s)
+                    .into_iter()
+                    .map(|(warm, cool)| format!("{} came out no warmer than {}.", kept.piece.zone_label(warm), kept.piece.zone_label(cool)))
+                    .collect(),
                 out_of_date: s.basis != outlook.basis,
                 marks: s.mixes.iter().map(|m| Mark::of(m.mix.lab, neutral)).collect(),
                 wanted: s.mixes.iter().map(|m| Mark::of(m.wanted, neutral)).collect(),

@@ -7,7 +7,7 @@ use lean_studio::paint_box::PaintBox;
 use lean_studio::piece::*;
 use lean_studio::progress::Unwatched;
 use lean_studio::studies::make::{make, most_off};
-use lean_studio::studies::order::{holds, ordered_pairs};
+use lean_studio::studies::order::{holds, lost, ordered_pairs};
 use lean_studio::studies::scheme::{self, REALLY_DIFFERS, apart};
 use lean_studio::studies::sheet::{Copy, Mark, lay_out};
 use proptest::prelude::*;
@@ -126,4 +126,18 @@ fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
     assert!(lay_out(&piece, &paint_box, Copy::Colour).is_ok(), "{words}");
     piece.sheet.longer_side = Millimetres(fits + 1.0);
     assert!(lay_out(&piece, &paint_box, Copy::Colour).is_err(), "{words}");
+}
+
+#[test]
+fn an_order_that_was_not_kept_is_said() {
+    let piece = some();
+    let mut studies = make(&piece, &sticks(), &Unwatched).unwrap();
+    assert!(studies.iter().all(|s| lost(&piece, s).is_empty()));
+    let (warm, cool) = ordered_pairs(&piece)[0];
+    for s in &mut studies {
+        s.mixes[warm].mix.lab = s.mixes[cool].mix.lab;
+    }
+    let named = (piece.zones[warm].id, piece.zones[cool].id);
+    assert!(lost(&piece, &studies[0]).is_empty(), "study A is as read");
+    assert!(lost(&piece, &studies[1]).contains(&named) && lost(&piece, &studies[2]).contains(&named));
 }

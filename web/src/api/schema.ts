@@ -1256,6 +1256,8 @@ export interface components {
              * @description How far the worst is off, in steps.
              */
             most_off: number;
+            /** @description Neighbours whose warm–cool order this Box could not keep, in words; none when all is kept. */
+            order_lost: string[];
             /** @description Whether zones, locks or Box changed since it was made. */
             out_of_date: boolean;
             /** @description Its scheme. */

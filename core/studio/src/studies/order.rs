@@ -2,7 +2,7 @@
 
 use crate::lean::exact::Recipes;
 use crate::lean::{Cost, Mix};
-use crate::piece::Piece;
+use crate::piece::{Piece, Study, StudySlot, ZoneId};
 use lean_colour::Lab;
 use lean_colour::temperature::SAME;
 
@@ -35,32 +35,103 @@ pub fn holds(colours: &[Lab], (warm, cool): WarmerThan) -> bool {
     colours[warm].temperature().0 > colours[cool].temperature().0
 }
 
-/// The cheapest recipe for each wanted colour, then changed zone by zone while that mends more lost order than it costs.
+/// Neighbours whose planned order a study could not keep: the first should be warmer than the second. Study A is as read and keeps what its
+/// set keeps, so nothing is asked of it.
+pub fn lost(piece: &Piece, study: &Study) -> Vec<(ZoneId, ZoneId)> {
+    if study.slot == StudySlot::A || study.mixes.len() != piece.zones.len() {
+        return Vec::new();
+    }
+    let mixed: Vec<Lab> = study.mixes.iter().map(|m| m.mix.lab).collect();
+    let zone = |at: usize| piece.zones[at].id;
+    ordered_pairs(piece).into_iter().filter(|p| !holds(&mixed, *p)).map(|(w, c)| (zone(w), zone(c))).collect()
+}
+
+/// The cheapest recipe for each wanted colour, then changed zone by zone, and where that is not enough two neighbours at once, while that
+/// mends more lost order than it costs.
 pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, pairs: &[WarmerThan]) -> Vec<Mix> {
     let ranked: Vec<Vec<(f64, Mix)>> = wanted.iter().map(|w| recipes.ranked(*w, cost, LOOKED_AT)).collect();
     if ranked.iter().any(Vec::is_empty) {
         return Vec::new();
     }
+    let choosing = Choosing::of(&ranked, wanted, cost, pairs);
     let mut picked = vec![0usize; wanted.len()];
-    for _ in 0..8 {
-        let mut changed = false;
-        for zone in 0..wanted.len() {
-            let judge = |choice: usize, picked: &[usize]| {
-                let t = |z: usize| ranked[z][if z == zone { choice } else { picked[z] }].1.lab.temperature().0;
-                let lost = pairs.iter().filter(|(w, c)| (*w == zone || *c == zone) && t(*w) <= t(*c)).count();
-                let off = (ranked[zone][choice].1.lab.value().0 - wanted[zone].value().0).abs();
-                let let_go = if cost.hold.is_some_and(|h| off > h) { LET_GO } else { 0.0 };
-                ranked[zone][choice].0 + LOST * lost as f64 + let_go
-            };
-            let best = (0..ranked[zone].len()).min_by(|a, b| judge(*a, &picked).total_cmp(&judge(*b, &picked))).unwrap_or(0);
-            if judge(best, &picked) < judge(picked[zone], &picked) {
-                picked[zone] = best;
-                changed = true;
-            }
-        }
-        if !changed {
+    const ROUNDS: usize = 12;
+    for _ in 0..ROUNDS {
+        let one = (0..wanted.len()).fold(false, |changed, zone| choosing.better_one(zone, &mut picked) || changed);
+        if !one && !pairs.iter().any(|pair| choosing.lost(*pair, &picked) && choosing.better_two(*pair, &mut picked)) {
             break;
         }
     }
     ranked.into_iter().zip(picked).map(|(mut r, i)| r.swap_remove(i).1).collect()
+}
+
+/// What is known of every recipe of every zone: its own charge, and its temperature.
+struct Choosing<'a> {
+    charges: Vec<Vec<f64>>,
+    temperatures: Vec<Vec<f64>>,
+    pairs: &'a [WarmerThan],
+}
+
+/// How many recipes of each of two neighbours are weighed against each other.
+const WEIGHED_TOGETHER: usize = 400;
+
+impl<'a> Choosing<'a> {
+    fn of(ranked: &[Vec<(f64, Mix)>], wanted: &[Lab], cost: Cost, pairs: &'a [WarmerThan]) -> Self {
+        let charge = |(own, mix): &(f64, Mix), wanted: &Lab| {
+            let off = (mix.lab.value().0 - wanted.value().0).abs();
+            own + if cost.hold.is_some_and(|h| off > h) { LET_GO } else { 0.0 }
+        };
+        Self {
+            charges: ranked.iter().zip(wanted).map(|(r, w)| r.iter().map(|x| charge(x, w)).collect()).collect(),
+            temperatures: ranked.iter().map(|r| r.iter().map(|(_, m)| m.lab.temperature().0).collect()).collect(),
+            pairs,
+        }
+    }
+
+    fn lost(&self, (warm, cool): WarmerThan, picked: &[usize]) -> bool {
+        self.temperatures[warm][picked[warm]] <= self.temperatures[cool][picked[cool]]
+    }
+
+    /// Charge of what hangs on some zones, for the recipes picked.
+    fn judged(&self, zones: &[usize], picked: &[usize]) -> f64 {
+        let own: f64 = zones.iter().map(|z| self.charges[*z][picked[*z]]).sum();
+        let touched = |p: &&WarmerThan| zones.contains(&p.0) || zones.contains(&p.1);
+        own + LOST * self.pairs.iter().filter(touched).filter(|p| self.lost(**p, picked)).count() as f64
+    }
+
+    /// Takes a better recipe for one zone, if there is one.
+    fn better_one(&self, zone: usize, picked: &mut [usize]) -> bool {
+        let before = picked[zone];
+        let (mut best, mut least) = (before, self.judged(&[zone], picked));
+        for choice in 0..self.charges[zone].len() {
+            picked[zone] = choice;
+            let judged = self.judged(&[zone], picked);
+            if judged < least {
+                (best, least) = (choice, judged);
+            }
+        }
+        picked[zone] = best;
+        best != before
+    }
+
+    /// Takes better recipes for two neighbours at once, if there are any.
+    fn better_two(&self, (a, b): WarmerThan, picked: &mut [usize]) -> bool {
+        let before = (picked[a], picked[b]);
+        let (mut best, mut least) = (before, self.judged(&[a, b], picked));
+        for i in 0..self.charges[a].len().min(WEIGHED_TOGETHER) {
+            for j in 0..self.charges[b].len().min(WEIGHED_TOGETHER) {
+                // Order can save no more than what is lost now.
+                if self.charges[a][i] + self.charges[b][j] >= least {
+                    continue;
+                }
+                (picked[a], picked[b]) = (i, j);
+                let judged = self.judged(&[a, b], picked);
+                if judged < least {
+                    (best, least) = ((i, j), judged);
+                }
+            }
+        }
+        (picked[a], picked[b]) = best;
+        best != before
+    }
 }

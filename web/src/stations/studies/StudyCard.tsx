@@ -1,5 +1,5 @@
 import type { Study, StudyNote } from "../../api/client";
-import { useBench } from "../../bench/context";
+import { capital, useBench } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
@@ -32,6 +32,11 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
           ? "Values held within a quarter step."
           : `The worst value is ${note.most_off.toFixed(1)} steps off: this Box cannot hold it.`}
       </p>
+      {note.order_lost.map((words) => (
+        <p key={words} className={styles.stale}>
+          {capital(words)}
+        </p>
+      ))}
       <ul className={styles.members}>
         {study.pigments.map((id) => {
           const p = box?.pigments.find((q) => q.id === id);
