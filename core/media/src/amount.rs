@@ -32,3 +32,37 @@ amount!(
     /// Share of the pastel beneath that joins a stroke, 0..=1: 0 crisp, 0.3 to 0.6 rubbed.
     Rubbing
 );
+
+impl Thickness {
+    /// Thickness of a wash of `pigment` parts of paint in `water` parts of water, from a brush with `load` (1 as usual) of a paint that would leave
+    /// `self` undiluted. Strength of a wash is thickness alone: diluting changes nothing else.
+    ///
+    /// # Errors
+    /// When a number is negative or both parts are zero.
+    pub fn diluted(self, pigment: f64, water: f64, load: f64) -> Result<Self, String> {
+        for (what, n) in [("thickness", self.0), ("paint", pigment), ("water", water), ("load", load)] {
+            if !n.is_finite() || n < 0.0 {
+                return Err(format!("{n} of {what}: it must be zero or more"));
+            }
+        }
+        if pigment + water <= 0.0 {
+            return Err("a wash of no paint and no water: give at least one of them some parts".into());
+        }
+        Ok(Self(self.0 * pigment / (pigment + water) * load))
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn water_only_thins() {
+        let full = Thickness(0.6);
+        assert_eq!(full.diluted(1.0, 0.0, 1.0), Ok(full));
+        assert!((full.diluted(1.0, 3.0, 1.0).unwrap().0 - 0.15).abs() < 1e-12);
+        assert_eq!(full.diluted(0.0, 2.0, 1.0), Ok(Thickness(0.0)));
+        assert!(full.diluted(0.0, 0.0, 1.0).unwrap_err().contains("no paint"));
+        assert!(full.diluted(1.0, -1.0, 1.0).unwrap_err().contains("water"));
+    }
+}

@@ -9,7 +9,7 @@ use lean_studio::progress::Unwatched;
 use lean_studio::studies::make::{make, most_off};
 use lean_studio::studies::order::{holds, lost, ordered_pairs};
 use lean_studio::studies::scheme::{self, REALLY_DIFFERS, apart};
-use lean_studio::studies::sheet::{Copy, Mark, lay_out};
+use lean_studio::studies::sheet::{Copy, Mark, lay_out, recipe_text};
 use proptest::prelude::*;
 
 /// A row of zones of these colours; each touches the next.
@@ -117,6 +117,11 @@ fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
                 }
             }
             assert_eq!(studies, if copy == Copy::Colour { 3 } else { 0 });
+            let said = |words: &str| sheet.marks.iter().any(|m| matches!(m, Mark::Text { text, .. } if text == words));
+            for mix in piece.studies.iter().flat_map(|s| &s.mixes) {
+                let recipe = recipe_text(&paint_box, &mix.mix);
+                assert!(said(&recipe), "\"{recipe}\" is not whole on the sheet");
+            }
         }
     }
     piece.sheet.longer_side = Millimetres(250.0);

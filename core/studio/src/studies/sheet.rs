@@ -86,6 +86,8 @@ const LINE: Mm = 6.1;
 /// A recipe takes more room where there is some.
 const MOST_LINE: Mm = 8.4;
 const TITLE: Mm = 9.5;
+/// The smallest letters that are still read on paper.
+const LEAST_LETTERS: Mm = 1.7;
 
 fn paper(format: PageFormat) -> (Mm, Mm) {
     match format {
@@ -252,13 +254,10 @@ fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, 
         let off = compare(m.zone, m.wanted, m.mix.clone(), piece.neutral());
         let title = format!("{} {name} · value {:.1}", m.zone.0, off.given.value.0);
         sheet.marks.push(Mark::Text { x: x + 19.0, y: middle - 0.5, size: 2.5, bold: true, text: cut(&title, width - 19.0, 2.5) });
-        sheet.marks.push(Mark::Text {
-            x: x + 19.0,
-            y: middle + 2.4,
-            size: 2.4,
-            bold: false,
-            text: cut(&recipe_text(paint_box, &m.mix), width - 19.0, 2.4),
-        });
+        // A recipe that is cut short cannot be mixed: it is set smaller first.
+        let recipe = recipe_text(paint_box, &m.mix);
+        let size = (2.4 * (width - 19.0) / width_of(&recipe, 2.4)).clamp(LEAST_LETTERS, 2.4);
+        sheet.marks.push(Mark::Text { x: x + 19.0, y: middle + 2.4, size, bold: false, text: cut(&recipe, width - 19.0, size) });
     }
 }
 
@@ -276,16 +275,19 @@ fn capital(text: &str) -> String {
     chars.next().map(|c| c.to_uppercase().chain(chars).collect()).unwrap_or_default()
 }
 
-/// About how wide a text is set in the sheet's face: letters are half their height on average.
+/// Width of a letter of the sheet's face on average, a little generous, as a share of its size.
+const LETTER: f64 = 0.47;
+
+/// About how wide a text is set.
 fn width_of(text: &str, size: Mm) -> Mm {
-    text.chars().count() as f64 * size * 0.5
+    text.chars().count() as f64 * size * LETTER
 }
 
 fn cut(text: &str, width: Mm, size: Mm) -> String {
     if width_of(text, size) <= width {
         return text.to_owned();
     }
-    let keep = ((width / (size * 0.5)) as usize).saturating_sub(1);
+    let keep = ((width / (size * LETTER)) as usize).saturating_sub(1);
     text.chars().take(keep).collect::<String>().trim_end().to_owned() + "…"
 }
 
