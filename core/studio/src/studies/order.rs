@@ -57,8 +57,9 @@ pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, pairs: &[W
     let mut picked = vec![0usize; wanted.len()];
     const ROUNDS: usize = 12;
     for _ in 0..ROUNDS {
-        let one = (0..wanted.len()).fold(false, |changed, zone| choosing.better_one(zone, &mut picked) || changed);
-        if !one && !pairs.iter().any(|pair| choosing.lost(*pair, &picked) && choosing.better_two(*pair, &mut picked)) {
+        // Every zone has its turn before it is asked whether any changed.
+        let changed = (0..wanted.len()).filter(|zone| choosing.better_one(*zone, &mut picked)).count();
+        if changed == 0 && !pairs.iter().any(|pair| choosing.lost(*pair, &picked) && choosing.better_two(*pair, &mut picked)) {
             break;
         }
     }
