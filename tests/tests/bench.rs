@@ -224,3 +224,27 @@ async fn what_was_acknowledged_outlives_a_killed_server() {
     page.says("Undone: the name cold sky").await;
     page.close().await;
 }
+
+#[tokio::test]
+async fn the_bench_fits_smaller_and_larger_windows() {
+    let stage = Stage::demo();
+    let page = stage.page().await;
+    for (width, height) in [(1024, 768), (1920, 1080)] {
+        page.resize(width, height).await;
+        for station in ["brief", "subject", "lean-set", "mixes", "studies", "box"] {
+            page.go(&format!("/pieces/1/{station}")).await;
+            page.until("the tray is filled", "document.querySelectorAll('footer li').length > 0").await;
+            let what = format!("{station} at {width} × {height}");
+            page.until(
+                &format!("the field fills its place: {what}"),
+                "(() => { const f = document.querySelector('svg[aria-label^=Field]'); \
+                 return f && Math.abs(f.clientHeight - f.parentElement.clientHeight) < 2 && f.clientHeight > innerHeight * 0.7; })()",
+            )
+            .await;
+            let wide = page.value("document.documentElement.scrollWidth").await.as_u64().unwrap();
+            assert!(wide <= u64::from(width), "{what}: {wide} pixels wide");
+        }
+    }
+    assert_eq!(page.console_errors().await, Vec::<String>::new());
+    page.close().await;
+}
