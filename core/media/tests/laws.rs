@@ -197,6 +197,18 @@ fn media_are_mixed_in_one_piece() {
 }
 
 #[test]
+fn a_pencil_laid_again_on_top_stays_on_top() {
+    let paper = ground::find(&GroundId("drawing-white".into())).unwrap();
+    let stroke = |id: &str| Layer::Pencil { of: named(id), pressure: Pressure(0.9) };
+    let a = |ids: [&str; 3]| lay(&paper, ids.map(stroke).to_vec(), State::Dry).xyz().lab().a;
+    assert!(a(["PR108", "PB35", "PR108"]) > a(["PR108", "PR108", "PB35"]) + 1.0);
+    let eleven: Vec<Layer> = (0..11).map(|i| Layer::Pencil { of: named(["PR108", "PB35"][i % 2]), pressure: Pressure(0.1) }).collect();
+    let any = Ground::of(Reflectance::flat(0.9));
+    let refused = Layering { ground: &any, layers: eleven }.lay(State::Dry).unwrap_err().to_string();
+    assert!(refused.contains("11 changes of pencil"), "{refused}");
+}
+
+#[test]
 fn burnishing_covers_the_paper() {
     let paper = ground::find(&GroundId("drawing-white".into())).unwrap();
     let stroke = || Layer::Pencil { of: named("PB15:3"), pressure: Pressure(0.6) };

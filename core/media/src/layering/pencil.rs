@@ -18,8 +18,8 @@ struct Stroke<'a> {
     s: Bands,
 }
 
-/// Most different pencils over one another; what overlaps is their number of twos.
-const MOST_PENCILS: usize = 8;
+/// Most changes of pencil over one another: every one doubles the number of overlaps.
+const MOST_CHANGES: usize = 10;
 
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let strokes = strokes(b, run)?;
@@ -55,12 +55,12 @@ fn strokes<'a>(b: &mut Building, run: &[&Layer<'a>]) -> Result<Vec<Stroke<'a>>, 
                 if film > room + 1e-9 {
                     b.remark(format!("The tooth took only {:.0} % of the last layer of \"{}\".", 100.0 * room / film, of.id));
                 }
-                let at = strokes.iter().position(|s| s.pigment.id == of.id).unwrap_or_else(|| {
+                // Only layers laid straight on their own kind are one; with another pencil between them they stay apart.
+                if strokes.last().is_none_or(|s| s.pigment.id != of.id) {
                     let bands = |v: &[f64]| std::array::from_fn(|i| v[i]);
                     strokes.push(Stroke { pigment: of, missed: 1.0, film: 0.0, cover: 0.0, k: bands(&of.k), s: bands(&of.s) });
-                    strokes.len() - 1
-                });
-                let stroke = &mut strokes[at];
+                }
+                let Some(stroke) = strokes.last_mut() else { continue };
                 stroke.missed *= (-c.cover_rate * pressure.0).exp();
                 stroke.film += film.min(room);
                 stroke.cover = c.most_cover * (1.0 - stroke.missed);
@@ -70,8 +70,11 @@ fn strokes<'a>(b: &mut Building, run: &[&Layer<'a>]) -> Result<Vec<Stroke<'a>>, 
             _ => {}
         }
     }
-    if strokes.len() > MOST_PENCILS {
-        return Err(Refused::Amount(format!("{} different pencils over one another: {MOST_PENCILS} are the most", strokes.len())));
+    if strokes.len() > MOST_CHANGES {
+        return Err(Refused::Amount(format!(
+            "{} changes of pencil over one another: {MOST_CHANGES} are the most that can be followed",
+            strokes.len()
+        )));
     }
     Ok(strokes)
 }
