@@ -260,6 +260,30 @@ async fn a_cancelled_search_changes_nothing() {
 }
 
 #[tokio::test]
+async fn what_the_painter_decides_while_a_search_runs_is_not_undone_by_it() {
+    let api = Api::demo();
+    let search = async || api.ask("POST", "/api/pieces/1/search", None).await.1["id"].as_u64().unwrap();
+    let wish = async |wish: Value| {
+        let revision = api.ask("GET", "/api/pieces/1", None).await.1["revision"].clone();
+        let (status, problem) = api.ask("POST", "/api/pieces/1/wishes", Some(json!({ "base_revision": revision, "wish": wish }))).await;
+        assert_eq!(status, StatusCode::OK, "{problem}");
+    };
+    let id = search().await;
+    wish(json!({ "do": "choose-set", "pigments": ["apricot", "mud"] })).await;
+    assert_eq!(api.ended(id).await["problem"], Value::Null);
+    let view = api.ask("GET", "/api/pieces/1", None).await.1;
+    assert_eq!(view["piece"]["chosen"]["pigments"], json!(["apricot", "mud"]));
+
+    let other = PaintBox { name: "Few".into(), medium: Medium::SoftPastel, pigments: vec![library::find("PB29").unwrap().clone()] };
+    api.studio.store.put_box(&BoxId("few".into()), &other).unwrap();
+    let id = search().await;
+    wish(json!({ "do": "use-box", "paint_box": "few" })).await;
+    let words = api.ended(id).await["problem"]["detail"].to_string();
+    assert!(words.contains("changed while") && words.contains("Start it again"), "{words}");
+    assert_eq!(api.ask("GET", "/api/pieces/1", None).await.1["piece"]["search"], Value::Null, "the old Box's answer was left out");
+}
+
+#[tokio::test]
 async fn studies_hold_the_values_and_keep_warm_zones_warm() {
     let api = Api::demo();
     let view = api.ask("GET", "/api/pieces/1", None).await.1;

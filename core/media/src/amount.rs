@@ -1,5 +1,6 @@
 //! How much was put down, each medium in its own unit.
 
+use crate::pigment::Parts;
 use serde::{Deserialize, Serialize};
 
 macro_rules! amount {
@@ -39,16 +40,16 @@ impl Thickness {
     ///
     /// # Errors
     /// When a number is negative or both parts are zero.
-    pub fn diluted(self, pigment: f64, water: f64, load: f64) -> Result<Self, String> {
-        for (what, n) in [("thickness", self.0), ("paint", pigment), ("water", water), ("load", load)] {
+    pub fn diluted(self, pigment: Parts, water: Parts, load: f64) -> Result<Self, String> {
+        for (what, n) in [("thickness", self.0), ("paint", pigment.0), ("water", water.0), ("load", load)] {
             if !n.is_finite() || n < 0.0 {
                 return Err(format!("{n} of {what}: it must be zero or more"));
             }
         }
-        if pigment + water <= 0.0 {
+        if pigment.0 + water.0 <= 0.0 {
             return Err("a wash of no paint and no water: give at least one of them some parts".into());
         }
-        Ok(Self(self.0 * pigment / (pigment + water) * load))
+        Ok(Self(self.0 * pigment.0 / (pigment.0 + water.0) * load))
     }
 }
 
@@ -59,10 +60,10 @@ mod tests {
     #[test]
     fn water_only_thins() {
         let full = Thickness(0.6);
-        assert_eq!(full.diluted(1.0, 0.0, 1.0), Ok(full));
-        assert!((full.diluted(1.0, 3.0, 1.0).unwrap().0 - 0.15).abs() < 1e-12);
-        assert_eq!(full.diluted(0.0, 2.0, 1.0), Ok(Thickness(0.0)));
-        assert!(full.diluted(0.0, 0.0, 1.0).unwrap_err().contains("no paint"));
-        assert!(full.diluted(1.0, -1.0, 1.0).unwrap_err().contains("water"));
+        assert_eq!(full.diluted(Parts(1.0), Parts(0.0), 1.0), Ok(full));
+        assert!((full.diluted(Parts(1.0), Parts(3.0), 1.0).unwrap().0 - 0.15).abs() < 1e-12);
+        assert_eq!(full.diluted(Parts(0.0), Parts(2.0), 1.0), Ok(Thickness(0.0)));
+        assert!(full.diluted(Parts(0.0), Parts(0.0), 1.0).unwrap_err().contains("no paint"));
+        assert!(full.diluted(Parts(1.0), Parts(-1.0), 1.0).unwrap_err().contains("water"));
     }
 }

@@ -7,6 +7,7 @@ use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
+use lean_store::StoreError;
 use lean_studio::lean::search::knee;
 use lean_studio::lean::{Choice, Cost, search};
 use lean_studio::mixes::targets;
@@ -33,20 +34,30 @@ fn run_search(studio: &Studio, id: i64, piece: &Piece, paint_box: &PaintBox, job
     let wished = piece.chosen.pigments.len();
     let chosen = sizes.iter().find(|s| s.pigments.len() == wished).or_else(|| knee(&sizes)).map(|s| s.pigments.clone()).unwrap_or_default();
     let kept = SearchKept { basis: basis(piece, Some(paint_box)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
-    still_meant(studio, id, piece)?;
-    studio.store.apply(id, None, Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments: chosen } })?;
-    Ok(())
+    keep(studio, id, piece, |now| {
+        // A set the painter chose while the search ran is the later decision and stays.
+        let chosen = if now.chosen == piece.chosen { ChosenSet { pigments: chosen.clone() } } else { now.chosen.clone() };
+        Command::KeepSearch { search: Some(kept.clone()), chosen }
+    })
 }
 
-/// Work takes a while, and the painter may have turned to another Box or picture meanwhile: its answer would speak of things that
-/// are gone. Smaller changes only make the answer out of date, which the screen says.
-fn still_meant(studio: &Studio, id: i64, then: &Piece) -> Result<(), Problem> {
-    let now = studio.store.piece(id)?.piece;
+/// Keeps the result of long work on the newest piece, if it still speaks of that: the painter may have turned to another Box or picture
+/// meanwhile. Smaller changes only make the result out of date, which the screen says.
+fn keep(studio: &Studio, id: i64, then: &Piece, command: impl Fn(&Piece) -> Command) -> Result<(), Problem> {
     let zones = |p: &Piece| p.zones.iter().map(|z| z.id).collect::<Vec<_>>();
-    if now.paint_box == then.paint_box && zones(&now) == zones(then) {
-        return Ok(());
+    loop {
+        let now = studio.store.piece(id)?;
+        if now.piece.paint_box != then.paint_box || zones(&now.piece) != zones(then) {
+            return Err(Problem::unusable(
+                "The Box or the zones were changed while this was being worked out, so its answer was left out. Start it again.",
+            ));
+        }
+        match studio.store.apply(id, Some(now.revision), command(&now.piece)) {
+            // Changed between the look and the write: look again.
+            Err(StoreError::Conflict { .. }) => continue,
+            other => return Ok(other.map(|_| ())?),
+        }
     }
-    Err(Problem::unusable("The Box or the zones were changed while this was being worked out, so its answer was left out. Start it again."))
 }
 
 /// Makes the three studies. Runs as a job.
@@ -56,10 +67,7 @@ pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>) -> 
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
         let studies = make(&piece, &paint_box, job)?;
-        still_meant(&worker, id, &piece)?;
-        let chosen = worker.store.piece(id)?.piece.chosen_study;
-        worker.store.apply(id, None, Command::KeepStudies { studies, chosen })?;
-        Ok(())
+        keep(&worker, id, &piece, |now| Command::KeepStudies { studies: studies.clone(), chosen: now.chosen_study })
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
 }

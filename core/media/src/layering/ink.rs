@@ -26,10 +26,7 @@ fn settled<'a>(b: &Building, run: &[&Layer<'a>]) -> Result<Vec<(&'a Pigment, Dos
             _ => (&[], c.blender),
         };
         let fresh = |p: &Pigment| of.iter().any(|(q, _)| q.id == p.id);
-        for (p, dose, _) in coats.iter_mut().filter(|(p, ..)| !fresh(p)) {
-            let _ = p;
-            dose.0 *= 1.0 - taken;
-        }
+        coats.iter_mut().filter(|(p, ..)| !fresh(p)).for_each(|(_, dose, _)| dose.0 *= 1.0 - taken);
         for (pigment, dose) in of {
             match coats.iter_mut().find(|(p, ..)| p.id == pigment.id) {
                 Some((_, there, times)) => {

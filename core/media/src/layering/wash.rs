@@ -5,6 +5,9 @@ use crate::amount::Thickness;
 use crate::film;
 use crate::pigment::Pigment;
 
+/// The band at 550 nm, where thickness is defined.
+const GREEN: usize = 17;
+
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let washes = lifted(b, run);
     let mut body = 0.0f64;
@@ -22,7 +25,7 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
         }
         settle(b, wash, &k, &s);
         // How far white turns the wash into body colour: what it alone would send back over black.
-        let sx = white[17];
+        let sx = white[GREEN];
         body = body.max(sx / (1.0 + sx));
     }
     b.top = match b.state {

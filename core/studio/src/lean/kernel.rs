@@ -155,7 +155,7 @@ mod tests {
             prop_assert!(f64::from(bound) <= ciede2000(p, q) + 1e-3, "{bound} > {}", ciede2000(p, q));
             let quick = f64::from(difference(p.l as f32, p.a as f32, p.b as f32, &Wanted::of(q)));
             // Opposite hues have no mean hue to speak of; there the two may take either side.
-            let opposite = (p.a * q.b - p.b * q.a).abs() < 0.02 * p.chroma() * q.chroma() && p.a * q.a + p.b * q.b < 0.0;
+            let opposite = (p.a * q.b - p.b * q.a).abs() < 0.002 * p.chroma() * q.chroma() && p.a * q.a + p.b * q.b < 0.0;
             prop_assert!(opposite || (quick - ciede2000(p, q)).abs() < 4e-3, "{quick} is not {}", ciede2000(p, q));
             let sl = 1.0 + 0.015 * 2500.0 / 2520f64.sqrt();
             prop_assert!(sl <= f64::from(MOST_SL) + 1e-3);
