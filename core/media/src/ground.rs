@@ -2,6 +2,7 @@
 
 use crate::broken::by_band;
 use crate::choices::Choices;
+use crate::medium::Medium;
 use lean_colour::inferred::reflectance_of;
 use lean_colour::{BANDS, Lab, Reflectance, screen};
 use serde::{Deserialize, Serialize};
@@ -143,6 +144,18 @@ pub fn find(id: &GroundId) -> Option<Ground> {
     SHIPPED.iter().find(|g| g.id == *id).cloned()
 }
 
+/// The ground a medium is usually worked on: the first shipped one that is taken for it, white paper or panel where there is one.
+pub fn usual(medium: Medium) -> Ground {
+    let id = match medium {
+        Medium::SoftPastel => "sanded-warm-grey",
+        Medium::Marker => "marker-white",
+        Medium::Pencil => "drawing-white",
+        Medium::Watercolour => "cold-pressed",
+        Medium::Oil => "panel-white",
+    };
+    find(&GroundId(id.into())).unwrap_or_else(|| SHIPPED[0].clone())
+}
+
 /// Reads a ground from text: a flat reflectance such as `0.88`, 36 reflectances with commas or blanks between (inside the surface),
 /// a shipped name, or `#rrggbb` as it is seen.
 ///
@@ -204,6 +217,14 @@ mod tests {
             let veil = Choices::default().paper_veil;
             let bare = by_band(|i| veil + (1.0 - veil) * g.inside.0[i]).xyz().lab();
             assert!(ciede2000(bare, g.lab) < 0.5, "{}: {bare:?} {:?}", g.name, g.lab);
+        }
+    }
+
+    #[test]
+    fn every_medium_has_a_usual_ground_that_suits_it() {
+        let words = ["soft-pastel", "marker", "pencil", "watercolour", "oil"];
+        for (medium, word) in Medium::ALL.into_iter().zip(words) {
+            assert!(usual(medium).suits.iter().any(|s| s == word), "{word}");
         }
     }
 

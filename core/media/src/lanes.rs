@@ -35,6 +35,16 @@ pub struct Colours {
     pub v: Lane,
 }
 
+impl Colours {
+    /// Eight times black.
+    pub const NONE: Self = Self { l: [0.0; LANES], a: [0.0; LANES], b: [0.0; LANES], v: [0.0; LANES] };
+
+    /// Eight times the same colour.
+    pub fn all(lab: Lab<D65>) -> Self {
+        Self { l: [lab.l as f32; LANES], a: [lab.a as f32; LANES], b: [lab.b as f32; LANES], v: [lab.value().0 as f32; LANES] }
+    }
+}
+
 impl Spectrum {
     /// A pigment's spectra.
     pub fn of(p: &Pigment) -> Self {
@@ -70,7 +80,7 @@ fn lab_f(t: f32) -> f32 {
 }
 
 /// Tristimulus values of eight mixes relative to the white.
-type Tristimulus = [Lane; 3];
+pub(crate) type Tristimulus = [Lane; 3];
 
 /// `Σ w·(front + gain·S/((1−k2)·S + K + √(K²+2KS)))` with the weights summing to 1: what does not hang on the mix is taken out of the sum.
 struct Fused {
@@ -160,8 +170,8 @@ fn tristimulus_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P])
 }
 
 #[inline(always)]
-fn seen([x, y, z]: Tristimulus) -> Colours {
-    let mut out = Colours { l: [0.0; LANES], a: [0.0; LANES], b: [0.0; LANES], v: [0.0; LANES] };
+pub(crate) fn seen([x, y, z]: Tristimulus) -> Colours {
+    let mut out = Colours::NONE;
     for i in 0..LANES {
         let (fx, fy, fz) = (lab_f(x[i]), lab_f(y[i]), lab_f(z[i]));
         out.l[i] = 116.0 * fy - 16.0;

@@ -11,6 +11,7 @@ pub mod broken;
 pub mod choices;
 pub mod facts;
 pub mod film;
+pub mod forms;
 pub mod ground;
 pub mod lanes;
 pub mod layering;
@@ -22,6 +23,7 @@ pub mod pigment;
 pub mod pigment_file;
 pub mod readings;
 pub mod recipe_text;
+pub mod rows;
 pub mod seen;
 
 pub use choices::Choices;

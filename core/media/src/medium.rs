@@ -9,15 +9,27 @@ use serde::{Deserialize, Serialize};
 pub enum Medium {
     /// Sticks of pigment and chalk.
     SoftPastel,
+    /// Pens with dye in alcohol.
+    Marker,
+    /// Pencils of pigment in wax.
+    Pencil,
+    /// Pans of pigment in gum.
+    Watercolour,
     /// Oil paint.
     Oil,
 }
 
 impl Medium {
-    /// The word on the screen.
+    /// All five.
+    pub const ALL: [Self; 5] = [Self::SoftPastel, Self::Marker, Self::Pencil, Self::Watercolour, Self::Oil];
+
+    /// The words on the screen.
     pub fn name(self) -> &'static str {
         match self {
             Self::SoftPastel => "soft pastel",
+            Self::Marker => "alcohol marker",
+            Self::Pencil => "coloured pencil",
+            Self::Watercolour => "watercolour",
             Self::Oil => "oil",
         }
     }
@@ -26,12 +38,35 @@ impl Medium {
     pub fn unit(self) -> &'static str {
         match self {
             Self::SoftPastel => "stick",
+            Self::Marker => "pen",
+            Self::Pencil => "pencil",
+            Self::Watercolour => "pan",
             Self::Oil => "tube",
         }
     }
 
-    /// Whether colours are computed with the model of another medium for now (the wet opaque one).
-    pub fn stands_in(self) -> bool {
-        self != Self::Oil
+    /// Whether pigments are mixed wet and laid to hide the ground, rather than laid over it in layers.
+    pub fn is_wet_opaque(self) -> bool {
+        self == Self::Oil
+    }
+
+    /// Whether white is a pigment of its own here; where it is not, bare paper plays its part.
+    pub fn has_white(self) -> bool {
+        !matches!(self, Self::Marker | Self::Watercolour)
+    }
+}
+
+impl std::str::FromStr for Medium {
+    type Err = String;
+
+    fn from_str(s: &str) -> Result<Self, String> {
+        Ok(match s {
+            "soft-pastel" | "pastel" => Self::SoftPastel,
+            "marker" => Self::Marker,
+            "pencil" => Self::Pencil,
+            "watercolour" => Self::Watercolour,
+            "oil" => Self::Oil,
+            _ => return Err(format!("\"{s}\" is no medium: choose soft-pastel, marker, pencil, watercolour or oil")),
+        })
     }
 }

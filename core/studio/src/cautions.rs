@@ -8,11 +8,8 @@ const FIRST: &str = "The label and safety data sheet come first; follow local ru
 /// Cautions for working in a medium with these pigments.
 pub fn cautions(medium: Medium, pigments: &[&Pigment]) -> Vec<String> {
     let mut found = Vec::new();
-    match medium {
-        Medium::SoftPastel => found.push(format!("Pastel and sanded paper make fine dust: wipe it up wet, never blow; no food nearby; wear a mask rated for fine dust. {FIRST}")),
-        Medium::Oil => found.push(format!(
-            "Rags with drying oil can set themselves on fire: lay them flat to dry outdoors, or keep them under water in a closed metal tin. Solvents: open a window, no flames. {FIRST}"
-        )),
+    if let Some(caution) = of_medium(medium) {
+        found.push(format!("{caution} {FIRST}"));
     }
     let named: Vec<String> = pigments.iter().filter(|p| !p.hazard.is_empty()).map(|p| format!("{} ({})", p.name, p.hazard)).collect();
     if !named.is_empty() {
@@ -24,6 +21,20 @@ pub fn cautions(medium: Medium, pigments: &[&Pigment]) -> Vec<String> {
     found
 }
 
+fn of_medium(medium: Medium) -> Option<&'static str> {
+    match medium {
+        Medium::SoftPastel => {
+            Some("Pastel and sanded paper make fine dust: wipe it up wet, never blow; no food nearby; wear a mask rated for fine dust.")
+        }
+        Medium::Marker => Some("Alcohol pens: open a window, no flames, keep the ink off the skin; cap each pen after use."),
+        Medium::Oil => Some(
+            "Rags with drying oil can set themselves on fire: lay them flat to dry outdoors, or keep them under water in a closed metal tin. \
+             Solvents: open a window, no flames.",
+        ),
+        Medium::Pencil | Medium::Watercolour => None,
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -32,11 +43,10 @@ mod tests {
     #[test]
     fn every_caution_defers_to_the_label() {
         let cadmium = library::find("PR108").unwrap();
-        for medium in [Medium::SoftPastel, Medium::Oil] {
+        for medium in Medium::ALL {
             let all = cautions(medium, &[cadmium]);
-            assert_eq!(all.len(), 2);
             assert!(all.iter().all(|c| c.contains("safety data sheet")));
-            assert!(all[1].contains("cadmium"));
+            assert!(all.last().unwrap().contains("cadmium"));
         }
         assert_eq!(cautions(Medium::Oil, &[library::find("PB29").unwrap()]).len(), 1);
     }

@@ -6,7 +6,9 @@
 //! [`outlook`](mod@outlook) gathers it for the bench.
 #![deny(missing_docs)]
 
+pub mod additions;
 pub mod cautions;
+pub mod crafts;
 pub mod findings;
 pub mod lean;
 pub mod mixes;

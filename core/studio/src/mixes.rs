@@ -1,15 +1,18 @@
 //! A recipe for every zone, and what it misses by.
 
+use crate::crafts::{Grain, Limits, craft};
 use crate::lean::exact::Recipes;
 use crate::lean::search::white_of;
-use crate::lean::{Cost, Mix, Target};
+use crate::lean::{Cost, Craft, Mix, Target};
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
 use crate::words;
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Srgb8, Temperature, Value};
-use lean_media::{Pigment, PigmentId};
+use lean_media::{Ground, Medium, Pigment, PigmentId, forms, ground};
 use serde::Serialize;
+
+mod kinship;
 
 /// Cost above which a zone counts as out of reach of the set: half a step, or plainly another colour. A choice.
 const OUT_OF_REACH: f64 = 10.0;
@@ -99,20 +102,47 @@ pub fn targets(piece: &Piece) -> Vec<Target> {
     piece.zones.iter().map(|z| Target { lab: z.target, weight: z.reading.area.max(0.0).sqrt() * z.importance.factor() }).collect()
 }
 
-/// The set's pigments that are in the Box, and the Box's white.
-pub fn pigments_of<'a>(paint_box: &'a PaintBox, set: &[PigmentId]) -> (Vec<&'a Pigment>, Option<&'a Pigment>) {
-    let found = set.iter().filter_map(|id| paint_box.find(id)).filter(|p| !p.white).collect();
-    (found, white_of(&paint_box.pigments))
+/// The set's pigments that are in the Box.
+pub fn pigments_of<'a>(paint_box: &'a PaintBox, set: &[PigmentId]) -> Vec<&'a Pigment> {
+    set.iter().filter_map(|id| paint_box.find(id)).filter(|p| !p.white).collect()
 }
 
-/// The best recipe for every zone from the set in use. Empty without a set.
+/// The ground of a piece; the medium's usual one when it is not known any more.
+pub fn ground_of(piece: &Piece) -> Ground {
+    ground::find(&piece.brief.ground).unwrap_or_else(|| ground::usual(piece.brief.medium))
+}
+
+/// The recipes of a set for a piece: those of its medium on its ground within what the painter asks of mixes. White is at hand where the medium has
+/// it. Numbers follow `set`.
+pub fn craft_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dyn Craft + Send> {
+    let (medium, asked) = (piece.brief.medium, &piece.demands);
+    let white = white_of(&paint_box.pigments, medium);
+    let mut pigments: Vec<&Pigment> = set.to_vec();
+    if !medium.is_wet_opaque() {
+        pigments.extend(white);
+    }
+    let usual = Limits::default();
+    let mother = asked.mother.as_ref().and_then(|m| set.iter().position(|p| p.id == m.pigment).map(|i| (i, m.share)));
+    let limits = Limits {
+        most_pigments: asked.most_in_mix.map_or(usual.most_pigments, usize::from),
+        most_layers: asked.most_layers.map_or(usual.most_layers, usize::from),
+        mother,
+    };
+    let grain = if piece.mixing.finer { Grain::Finer } else { Grain::Usual };
+    craft(medium, &ground_of(piece), &pigments, white, limits, grain)
+}
+
+/// The best recipe for every zone from the set in use; where the painter wants kin, recipes that share pigments as far as that cannot be seen.
 pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     let neutral = piece.neutral();
-    piece
-        .zones
-        .iter()
-        .filter_map(|z| recipes.best(z.target, Cost::default()).map(|(_, mix)| compare(z.id, z.target, mix, neutral)))
-        .collect()
+    let wanted: Vec<Lab> = piece.zones.iter().map(|z| z.target).collect();
+    let chosen = if piece.mixing.kin {
+        let areas: Vec<f64> = piece.zones.iter().map(|z| z.reading.area).collect();
+        kinship::related(recipes, &wanted, &areas, piece.cost())
+    } else {
+        wanted.iter().map(|w| recipes.best(*w, piece.cost()).map(|b| b.1)).collect()
+    };
+    piece.zones.iter().zip(chosen).filter_map(|(z, mix)| Some(compare(z.id, z.target, mix?, neutral))).collect()
 }
 
 /// How far a set reaches in one band of value.
@@ -160,38 +190,38 @@ pub struct Well {
 }
 
 /// The wells of the tray with their use and price.
-pub fn wells(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix]) -> Vec<Well> {
-    let (set, white) = pigments_of(paint_box, &piece.chosen.pigments);
+pub fn wells(piece: &Piece, paint_box: &PaintBox, craft: &dyn Craft, recipes: &Recipes, mixes: &[ZoneMix]) -> Vec<Well> {
+    let set = pigments_of(paint_box, &piece.chosen.pigments);
+    let ground = ground_of(piece);
     let wanted = targets(piece);
     let any = wanted.iter().map(|t| t.weight).sum::<f64>() > 0.0;
-    let cost = |of: &[&Pigment]| if any { Recipes::of(of, white).cost_of(&wanted, Cost::default()) } else { 0.0 };
-    let whole = cost(&set);
+    let cost = |of: &Recipes| if any { of.cost_of(&wanted, piece.cost()) } else { 0.0 };
+    let whole = cost(recipes);
     set.iter()
-        .map(|p| {
-            let rest: Vec<&Pigment> = set.iter().copied().filter(|q| q.id != p.id).collect();
-            let (mut zones, mut share) = (0, 0.0);
-            for m in mixes {
-                let total: u32 = m.mix.parts.iter().map(|x| u32::from(x.parts)).sum();
-                if let Some(own) = m.mix.parts.iter().find(|x| x.pigment == p.id) {
-                    zones += 1;
-                    share += f64::from(own.parts) / f64::from(total) * piece.zone(m.zone).map_or(0.0, |z| z.reading.area);
-                }
-            }
-            let price = if rest.is_empty() && white.is_none() { f64::NAN } else { cost(&rest) - whole };
+        .enumerate()
+        .map(|(i, p)| {
+            let rest: Vec<usize> = (0..craft.pigments()).filter(|j| *j != i).collect();
+            let used = mixes.iter().filter(|m| m.mix.share_of(&p.id) > 0.0);
+            let share = |m: &ZoneMix| m.mix.share_of(&p.id) * piece.zone(m.zone).map_or(0.0, |z| z.reading.area);
+            let price = cost(&Recipes::among(craft, &rest)) - whole;
             Well {
                 pigment: p.id.clone(),
                 name: p.name.clone(),
-                mark: Mark::of(masstone(p), piece.neutral()),
-                zones,
-                share,
-                price: if price.is_finite() { price } else { 0.0 },
+                mark: Mark::of(swatch(piece.brief.medium, &ground, p), piece.neutral()),
+                zones: used.clone().count(),
+                share: used.map(share).sum(),
+                price: if price.is_finite() { price } else { whole },
             }
         })
         .collect()
 }
 
-/// Colour of a pigment laid alone and opaque.
-pub fn masstone(pigment: &Pigment) -> Lab {
+/// Colour of a pigment alone as it is usually tried: opaque in oil, one layer on the ground elsewhere.
+pub fn swatch(medium: Medium, ground: &Ground, pigment: &Pigment) -> Lab {
     use lean_media::opaque::{OIL, Paint};
-    Paint::mixed(&[(pigment, lean_media::Parts(1.0))]).map_or(Lab::new(0.0, 0.0, 0.0), |p| p.opaque(OIL).xyz().lab())
+    let laid = forms::swatch(medium).zip(forms::Prepared::<f64>::of(medium, &[pigment], ground));
+    match laid {
+        Some((form, prepared)) => prepared.colour(&[0], &form),
+        None => Paint::mixed(&[(pigment, lean_media::Parts(1.0))]).map_or(Lab::new(0.0, 0.0, 0.0), |p| p.opaque(OIL).xyz().lab()),
+    }
 }

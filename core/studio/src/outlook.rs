@@ -85,13 +85,13 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         basis: basis(piece, paint_box),
     };
     if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
-        let (set, white) = mixes::pigments_of(paint_box, &piece.chosen.pigments);
-        let recipes = Recipes::of(&set, white);
+        let craft = mixes::craft_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
+        let recipes = Recipes::of(craft.as_ref());
         outlook.mixes = mixes::mixes(piece, &recipes);
-        outlook.wells = mixes::wells(piece, paint_box, &outlook.mixes);
+        outlook.wells = mixes::wells(piece, paint_box, craft.as_ref(), &recipes, &outlook.mixes);
         outlook.reach = mixes::reach(&recipes, neutral);
         let targets = mixes::targets(piece);
-        outlook.cost = (targets.iter().map(|t| t.weight).sum::<f64>() > 0.0).then(|| recipes.cost_of(&targets, Default::default()));
+        outlook.cost = (targets.iter().map(|t| t.weight).sum::<f64>() > 0.0).then(|| recipes.cost_of(&targets, piece.cost()));
     }
     outlook.findings = findings(piece, &outlook.mixes, &outlook.wells);
     outlook
@@ -106,7 +106,8 @@ pub fn arcs(piece: &Piece) -> (Vec<Arc>, (u32, u32)) {
 pub fn basis(piece: &Piece, paint_box: Option<&PaintBox>) -> String {
     let zones: Vec<_> = piece.zones.iter().map(|z| (z.id, z.target, z.importance, z.reading.area)).collect();
     let pigments: Vec<_> = paint_box.map(|b| b.pigments.iter().map(|p| (&p.id, &p.k, &p.s, p.white)).collect()).unwrap_or_default();
-    let text = serde_json::to_string(&(zones, &piece.locked, &piece.excluded, pigments)).unwrap_or_default();
+    let asked = (&piece.locked, &piece.excluded, &piece.demands, &piece.aim, &piece.brief.medium, &piece.brief.ground);
+    let text = serde_json::to_string(&(zones, asked, pigments)).unwrap_or_default();
     let hash = text.bytes().fold(0xcbf2_9ce4_8422_2325u64, |h, b| (h ^ u64::from(b)).wrapping_mul(0x0100_0000_01b3));
     format!("{hash:016x}")
 }

@@ -1,13 +1,12 @@
 //! What a painter may ask of a piece directly. Facts about pixels and searches come from the work itself, never from outside.
 
 use crate::paint_box::{BoxId, PaintBox};
-use crate::piece::{Brief, ChosenSet, Command, Dismissal, Importance, Piece, Refusal, SheetSettings, StudySlot, ZoneId};
+use crate::lean::Demands;
+use crate::lean::search::MOST_IN_SET;
+use crate::piece::{Aim, Brief, ChosenSet, Command, Dismissal, Importance, Mixing, Piece, Refusal, SheetSettings, StudySlot, ZoneId};
 use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;
 use serde::{Deserialize, Serialize};
-
-/// Most pigments a set taken by hand may hold.
-pub const MOST_IN_SET: usize = 8;
 
 /// A change asked for by the painter.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
@@ -51,6 +50,21 @@ pub enum Wish {
         locked: Vec<PigmentId>,
         /// Must not be in.
         excluded: Vec<PigmentId>,
+    },
+    /// Say what else is asked of a set.
+    SetDemands {
+        /// All of it.
+        demands: Demands,
+    },
+    /// Say what the search aims at.
+    SetAim {
+        /// All of it.
+        aim: Aim,
+    },
+    /// Say how mixes are made.
+    SetMixing {
+        /// All of it.
+        mixing: Mixing,
     },
     /// Take a set into use: at most eight pigments of the Box.
     ChooseSet {
@@ -105,6 +119,14 @@ impl Wish {
                 owned(&excluded)?;
                 Command::SetChoice { locked, excluded }
             }
+            Self::SetDemands { demands } => {
+                if let Some(m) = &demands.mother {
+                    owned(std::slice::from_ref(&m.pigment))?;
+                }
+                Command::SetDemands { demands }
+            }
+            Self::SetAim { aim } => Command::SetAim { aim },
+            Self::SetMixing { mixing } => Command::SetMixing { mixing },
             Self::ChooseSet { pigments } => {
                 owned(&pigments)?;
                 if pigments.len() > MOST_IN_SET {

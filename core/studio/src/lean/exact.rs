@@ -1,76 +1,49 @@
-//! The best recipe of a given set for a target, judged in double precision.
+//! All recipes of a given set with their colours, judged in double precision.
 
 use super::cost::{Cost, Target};
-use super::patterns;
-use lean_colour::{BANDS, Lab, Reflectance};
-use lean_media::opaque::{OIL, masstone};
-use lean_media::{Pigment, PigmentId};
-use serde::{Deserialize, Serialize};
+use super::craft::{Craft, Mix};
+use lean_colour::Lab;
 
-/// Some whole parts of one pigment.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Part {
-    /// Which pigment.
-    pub pigment: PigmentId,
-    /// Whole parts, 1..=8.
-    pub parts: u8,
-}
-
-/// A recipe and the colour it gives laid opaque.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Mix {
-    /// What goes in, most parts first.
-    pub parts: Vec<Part>,
-    /// Its colour under daylight.
-    pub lab: Lab,
-}
-
-/// All recipes of a few pigments with their colours, made once and asked many times.
+/// All recipes of a few pigments, made once and asked many times.
 pub struct Recipes<'a> {
-    pigments: Vec<&'a Pigment>,
+    craft: &'a dyn Craft,
     all: Vec<Candidate>,
 }
 
 struct Candidate {
-    /// Index into `pigments` and parts; unused slots have no parts.
-    of: [(u8, u8); 4],
+    group: [u16; 3],
+    size: u8,
+    nth: u32,
     lab: Lab,
     value: f64,
 }
 
+impl Candidate {
+    fn group(&self) -> Vec<usize> {
+        self.group[..usize::from(self.size)].iter().map(|i| usize::from(*i)).collect()
+    }
+}
+
 impl<'a> Recipes<'a> {
-    /// Lists every recipe of at most three of `pigments` and `white`. Without white, patterns that call for it are left out.
-    pub fn of(pigments: &[&'a Pigment], white: Option<&'a Pigment>) -> Self {
-        let mut list: Vec<&Pigment> = pigments.to_vec();
-        let w = list.len();
-        list.extend(white);
+    /// Lists every recipe of all pigments of a craft, fewest pigments first.
+    pub fn of(craft: &'a dyn Craft) -> Self {
+        let set: Vec<usize> = (0..craft.pigments()).collect();
+        Self::among(craft, &set)
+    }
+
+    /// Lists every recipe of some pigments of a craft (ascending numbers), fewest pigments first.
+    pub fn among(craft: &'a dyn Craft, set: &[usize]) -> Self {
         let mut all = Vec::new();
-        let mut add = |chosen: &[usize]| {
-            for pattern in patterns::of(chosen.len()).iter().filter(|p| white.is_some() || p[3] == 0) {
-                let mut of = [(0u8, 0u8); 4];
-                for (slot, i) in chosen.iter().enumerate() {
-                    of[slot] = (*i as u8, pattern[slot]);
+        for size in 0..=super::craft::MOST_IN_RECIPE {
+            visit(set, size, &mut |group| {
+                let mut of = [0u16; 3];
+                of.iter_mut().zip(group).for_each(|(o, g)| *o = *g as u16);
+                for (nth, lab) in craft.exact(group).into_iter().enumerate() {
+                    all.push(Candidate { group: of, size: size as u8, nth: nth as u32, lab, value: lab.value().0 });
                 }
-                of[3] = (w as u8, pattern[3]);
-                let lab = colour(&list, &of);
-                all.push(Candidate { of, lab, value: lab.value().0 });
-            }
-        };
-        if white.is_some() {
-            add(&[]);
+            });
         }
-        for i in 0..w {
-            add(&[i]);
-            for j in i + 1..w {
-                add(&[i, j]);
-                for k in j + 1..w {
-                    add(&[i, j, k]);
-                }
-            }
-        }
-        Self { pigments: list, all }
+        Self { craft, all }
     }
 
     /// Every colour the recipes give.
@@ -93,7 +66,7 @@ impl<'a> Recipes<'a> {
             if by_value >= worst {
                 continue;
             }
-            let total = by_value + lean_colour::difference::ciede2000(c.lab, wanted);
+            let total = by_value + cost.of_colour(c.lab, wanted);
             if total < worst {
                 let at = found.partition_point(|f| f.0 <= total);
                 found.insert(at, (total, i));
@@ -105,44 +78,48 @@ impl<'a> Recipes<'a> {
 
     fn mix(&self, i: usize) -> Mix {
         let c = &self.all[i];
-        let mut parts: Vec<Part> =
-            c.of.iter().filter(|(_, n)| *n > 0).map(|(p, n)| Part { pigment: self.pigments[*p as usize].id.clone(), parts: *n }).collect();
-        parts.sort_by_key(|p| std::cmp::Reverse(p.parts));
-        Mix { parts, lab: c.lab }
+        self.craft.mix(&c.group(), c.nth as usize, c.lab)
     }
 
     /// Weighted mean over the targets of the least cost of each.
     pub fn cost_of(&self, targets: &[Target], cost: Cost) -> f64 {
         let total: f64 = targets.iter().map(|t| t.weight).sum();
-        let sum: f64 = targets.iter().map(|t| t.weight * self.best(t.lab, cost).map_or(f64::INFINITY, |b| b.0)).sum();
+        let least = |t: &Target| self.best(t.lab, cost).map_or(f64::INFINITY, |b| b.0);
+        let sum: f64 = targets.iter().filter(|t| t.weight > 0.0).map(|t| t.weight * least(t)).sum();
         sum / total
     }
 }
 
-fn colour(pigments: &[&Pigment], of: &[(u8, u8); 4]) -> Lab {
-    let total: f64 = of.iter().map(|(_, n)| f64::from(*n)).sum();
-    let mut r = [0.0; BANDS];
-    for (band, out) in r.iter_mut().enumerate() {
-        let (mut k, mut s) = (0.0, 0.0);
-        for (p, n) in of.iter().filter(|(_, n)| *n > 0) {
-            let c = f64::from(*n) / total;
-            k += c * pigments[*p as usize].k[band];
-            s += c * pigments[*p as usize].s[band];
+/// Shows every group of `size` out of `set`.
+fn visit(set: &[usize], size: usize, show: &mut dyn FnMut(&[usize])) {
+    fn go(set: &[usize], size: usize, chosen: &mut Vec<usize>, show: &mut dyn FnMut(&[usize])) {
+        if chosen.len() == size {
+            return show(chosen);
         }
-        *out = OIL.outside(masstone(k, s));
+        for (at, i) in set.iter().enumerate() {
+            chosen.push(*i);
+            go(&set[at + 1..], size, chosen, show);
+            chosen.pop();
+        }
     }
-    Reflectance(r).xyz().lab()
+    go(set, size, &mut Vec::new(), show);
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use lean_media::library;
+    use crate::crafts::{Grain, Limits, Wet};
+    use lean_media::{Pigment, library};
+
+    fn wet(ids: &[&str], white: Option<&str>) -> Wet {
+        let set: Vec<&Pigment> = ids.iter().map(|id| library::find(id).unwrap()).collect();
+        Wet::of(&set, white.and_then(library::find), Limits::default(), Grain::Usual)
+    }
 
     #[test]
     fn a_colour_that_is_a_recipe_is_found_at_no_cost() {
-        let set: Vec<&Pigment> = ["PB29", "PY43", "PR101"].iter().map(|id| library::find(id).unwrap()).collect();
-        let recipes = Recipes::of(&set, library::find("PW6"));
+        let craft = wet(&["PB29", "PY43", "PR101"], Some("PW6"));
+        let recipes = Recipes::of(&craft);
         assert_eq!(recipes.all.len(), 1 + 3 * 22 + 3 * 73 + 121);
         let lab = recipes.all[200].lab;
         let (cost, mix) = recipes.best(lab, Cost::default()).unwrap();
@@ -153,8 +130,6 @@ mod tests {
 
     #[test]
     fn without_white_no_recipe_calls_for_it() {
-        let set = [library::find("PB29").unwrap()];
-        let recipes = Recipes::of(&set, None);
-        assert_eq!(recipes.all.len(), 1);
+        assert_eq!(Recipes::of(&wet(&["PB29"], None)).all.len(), 1);
     }
 }

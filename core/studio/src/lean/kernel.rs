@@ -2,7 +2,8 @@
 //!
 //! Single precision. Callers re-judge what matters in double precision, see [`super::exact`].
 
-use super::cost::{Cost, HOLD_CHARGE};
+use super::cost::{Colour, Cost, HOLD_CHARGE, SIDE_CHARGE, side};
+use lean_colour::temperature::WARM_POLE;
 use lean_colour::{D65, Lab};
 use lean_media::lanes::{Colours, LANES};
 
@@ -14,11 +15,17 @@ pub struct Wanted {
     pub b: f32,
     pub v: f32,
     pub c: f32,
+    /// Side of neutral: 1 warm, −1 cool, 0 either. Asked for only where hue is free.
+    side: f32,
 }
 
 impl Wanted {
-    pub fn of(lab: Lab<D65>) -> Self {
-        Self { l: lab.l as f32, a: lab.a as f32, b: lab.b as f32, v: lab.value().0 as f32, c: lab.chroma() as f32 }
+    pub fn of(lab: Lab<D65>, cost: Cost) -> Self {
+        let side = match cost.colour {
+            Colour::Whole => 0.0,
+            Colour::SideOnly { neutral } => side(lab, neutral) as f32,
+        };
+        Self { l: lab.l as f32, a: lab.a as f32, b: lab.b as f32, v: lab.value().0 as f32, c: lab.chroma() as f32, side }
     }
 }
 
@@ -28,6 +35,10 @@ pub struct CostF {
     weight: f32,
     hold: f32,
     charge: f32,
+    value_tolerance: f32,
+    colour_tolerance: f32,
+    /// Temperature of neutral where hue is free.
+    neutral: Option<f32>,
 }
 
 impl CostF {
@@ -36,13 +47,24 @@ impl CostF {
             weight: cost.value_weight as f32,
             hold: cost.hold.map_or(0.0, |h| 0.9 * h) as f32,
             charge: if cost.hold.is_some() { HOLD_CHARGE as f32 } else { 0.0 },
+            value_tolerance: cost.tolerance.value as f32,
+            colour_tolerance: cost.tolerance.colour as f32,
+            neutral: match cost.colour {
+                Colour::Whole => None,
+                Colour::SideOnly { neutral } => Some(neutral.0 as f32),
+            },
         }
     }
 
     #[inline(always)]
     fn value(&self, dv: f32) -> f32 {
         let off = dv.abs();
-        self.weight * off + self.charge * (off - self.hold).max(0.0)
+        self.weight * (off - self.value_tolerance).max(0.0) + self.charge * (off - self.hold).max(0.0)
+    }
+
+    #[inline(always)]
+    fn colour(&self, difference: f32) -> f32 {
+        (difference - self.colour_tolerance).max(0.0)
     }
 }
 
@@ -57,11 +79,14 @@ const SLACK: f32 = 2e-3;
 /// with its hue weight at most 1.5725 and its rotation term at its greatest.
 #[inline(always)]
 pub fn lower(best: &mut f32, colours: &Colours, wanted: &Wanted, cost: CostF) {
+    if let Some(neutral) = cost.neutral {
+        return lower_side(best, colours, wanted, cost, neutral);
+    }
     let mut bound = [0.0f32; LANES];
     for i in 0..LANES {
-        bound[i] = cost.value(colours.v[i] - wanted.v) + (colours.l[i] - wanted.l).abs() * (1.0 / MOST_SL);
+        bound[i] = cost.value(colours.v[i] - wanted.v) + cost.colour((colours.l[i] - wanted.l).abs() * (1.0 / MOST_SL));
     }
-    let least = bound.iter().fold(f32::INFINITY, |a, b| a.min(*b));
+    let least = bound.iter().fold(f32::INFINITY, |a, b| if *b < a { *b } else { a });
     if least - SLACK >= *best {
         return;
     }
@@ -70,10 +95,23 @@ pub fn lower(best: &mut f32, colours: &Colours, wanted: &Wanted, cost: CostF) {
             continue;
         }
         let by_value = cost.value(colours.v[i] - wanted.v);
-        if by_value + difference_bound(colours.l[i], colours.a[i], colours.b[i], wanted) - SLACK >= *best {
+        if by_value + cost.colour(difference_bound(colours.l[i], colours.a[i], colours.b[i], wanted)) - SLACK >= *best {
             continue;
         }
-        *best = best.min(by_value + difference(colours.l[i], colours.a[i], colours.b[i], wanted));
+        *best = best.min(by_value + cost.colour(difference(colours.l[i], colours.a[i], colours.b[i], wanted)));
+    }
+}
+
+/// The same where hue is free and only the side of neutral counts.
+#[inline(always)]
+fn lower_side(best: &mut f32, colours: &Colours, wanted: &Wanted, cost: CostF, neutral: f32) {
+    let (sin, cos) = (WARM_POLE.to_radians().sin() as f32, WARM_POLE.to_radians().cos() as f32);
+    for i in 0..LANES {
+        let wrong = -wanted.side * (colours.a[i] * cos + colours.b[i] * sin - neutral);
+        let whole = cost.value(colours.v[i] - wanted.v) + SIDE_CHARGE as f32 * wrong.max(0.0);
+        if whole < *best {
+            *best = whole;
+        }
     }
 }
 
@@ -151,9 +189,9 @@ mod tests {
             let lab = |v: [f64; 3]| Lab::<D65>::new(v[0] * 100.0, v[1] * 200.0 - 100.0, v[2] * 200.0 - 100.0);
             let (p, q) = (lab(p), lab(q));
             let q = Lab::new(p.l + (q.l - p.l) * near, p.a + (q.a - p.a) * near, p.b + (q.b - p.b) * near);
-            let bound = difference_bound(p.l as f32, p.a as f32, p.b as f32, &Wanted::of(q));
+            let bound = difference_bound(p.l as f32, p.a as f32, p.b as f32, &Wanted::of(q, Cost::default()));
             prop_assert!(f64::from(bound) <= ciede2000(p, q) + 1e-3, "{bound} > {}", ciede2000(p, q));
-            let quick = f64::from(difference(p.l as f32, p.a as f32, p.b as f32, &Wanted::of(q)));
+            let quick = f64::from(difference(p.l as f32, p.a as f32, p.b as f32, &Wanted::of(q, Cost::default())));
             // Opposite hues have no mean hue to speak of; there the two may take either side.
             let opposite = (p.a * q.b - p.b * q.a).abs() < 0.002 * p.chroma() * q.chroma() && p.a * q.a + p.b * q.b < 0.0;
             prop_assert!(opposite || (quick - ciede2000(p, q)).abs() < 4e-3, "{quick} is not {}", ciede2000(p, q));

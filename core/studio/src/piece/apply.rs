@@ -1,7 +1,9 @@
 //! The one place where a piece changes.
 
+use super::aim::{Aim, MOST_COMPANIONS};
 use super::command::Command;
 use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
+use crate::lean::search::MOST_IN_SET;
 use lean_media::{PigmentId, ground};
 use lean_picture::ZoneMap;
 use serde::{Deserialize, Serialize};
@@ -71,6 +73,8 @@ impl Piece {
             }
             Command::SetImportance { zone, .. } | Command::SetTarget { zone, .. } => self.known(*zone),
             Command::SetChoice { locked, excluded } => check_choice(locked, excluded),
+            Command::SetDemands { demands } => demands.check().map_err(Refusal::Contradiction),
+            Command::SetAim { aim } => check_aim(aim),
             Command::KeepSearch { chosen, .. } | Command::ChooseSet { chosen } => check_distinct(&chosen.pigments),
             Command::KeepStudies { studies, chosen } => match chosen {
                 Some(slot) if !studies.iter().any(|s| s.slot == *slot) => {
@@ -101,7 +105,8 @@ impl Piece {
         match command {
             Command::SetBrief { .. } => vec![Command::SetBrief { brief: self.brief.clone() }],
             Command::UseBox { .. } => {
-                vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), keep_search(), keep_studies()]
+                let demands = Command::SetDemands { demands: self.demands.clone() };
+                vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), demands, keep_search(), keep_studies()]
             }
             Command::SetReference { .. } => vec![
                 Command::SetReference { reference: self.reference.clone(), zone_map: self.zone_map.clone(), zones: self.zones.clone() },
@@ -125,6 +130,9 @@ impl Piece {
                 zone(id).map(|z| Command::SetTarget { zone: z.id, target: z.target }).into_iter().collect()
             }
             Command::SetChoice { .. } => vec![keep_choice()],
+            Command::SetDemands { .. } => vec![Command::SetDemands { demands: self.demands.clone() }],
+            Command::SetAim { .. } => vec![Command::SetAim { aim: self.aim.clone() }],
+            Command::SetMixing { .. } => vec![Command::SetMixing { mixing: self.mixing }],
             Command::KeepSearch { .. } => vec![keep_search()],
             Command::ChooseSet { .. } => vec![Command::ChooseSet { chosen: self.chosen.clone() }],
             Command::KeepStudies { .. } => vec![keep_studies()],
@@ -141,6 +149,7 @@ impl Piece {
                 self.paint_box = paint_box;
                 self.locked.clear();
                 self.excluded.clear();
+                self.demands.mother = None;
                 self.search = None;
                 self.chosen.pigments.clear();
                 self.studies.clear();
@@ -162,6 +171,9 @@ impl Piece {
             Command::SetImportance { zone, importance } => self.change(zone, |z| z.importance = importance),
             Command::SetTarget { zone, target } => self.change(zone, |z| z.target = target),
             Command::SetChoice { locked, excluded } => (self.locked, self.excluded) = (locked, excluded),
+            Command::SetDemands { demands } => self.demands = demands,
+            Command::SetAim { aim } => self.aim = aim,
+            Command::SetMixing { mixing } => self.mixing = mixing,
             Command::KeepSearch { search, chosen } => (self.search, self.chosen) = (search, chosen),
             Command::ChooseSet { chosen } => self.chosen = chosen,
             Command::KeepStudies { studies, chosen } => (self.studies, self.chosen_study) = (studies, chosen),
@@ -212,6 +224,28 @@ fn check_choice(locked: &[PigmentId], excluded: &[PigmentId]) -> Result<(), Refu
     check_distinct(excluded)?;
     match locked.iter().find(|p| excluded.contains(p)) {
         Some(p) => Err(Refusal::Contradiction(format!("\"{p}\" cannot be both locked and excluded."))),
+        None => Ok(()),
+    }
+}
+
+fn check_aim(aim: &Aim) -> Result<(), Refusal> {
+    if !(0.0..=100.0).contains(&aim.value_weight) {
+        return Err(Refusal::Range(format!("A value weight of {} is out of range; it may be 0 to 100.", aim.value_weight)));
+    }
+    if !(1..=MOST_IN_SET as u8).contains(&aim.largest) {
+        return Err(Refusal::Range(format!("A largest set of {} is out of range; it may be 1 to {MOST_IN_SET}.", aim.largest)));
+    }
+    if aim.also_for.len() > MOST_COMPANIONS {
+        return Err(Refusal::Range(format!("One set serves {MOST_COMPANIONS} other pieces at most. Leave some out.")));
+    }
+    let mut pieces: Vec<i64> = aim.also_for.iter().map(|c| c.piece).collect();
+    pieces.sort_unstable();
+    pieces.dedup();
+    if pieces.len() < aim.also_for.len() {
+        return Err(Refusal::Contradiction("A piece is named twice. Name each once.".into()));
+    }
+    match aim.also_for.iter().find(|c| !(0.0..=10.0).contains(&c.weight)) {
+        Some(c) => Err(Refusal::Range(format!("A weight of {} for another piece is out of range; it may be 0 to 10.", c.weight))),
         None => Ok(()),
     }
 }

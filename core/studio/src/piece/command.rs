@@ -1,6 +1,8 @@
 //! Everything that can be done to a piece.
 
 use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
+use super::aim::{Aim, Mixing};
+use crate::lean::Demands;
 use crate::paint_box::BoxId;
 use lean_colour::Lab;
 use lean_media::PigmentId;
@@ -70,6 +72,21 @@ pub enum Command {
         /// Must not be in.
         excluded: Vec<PigmentId>,
     },
+    /// Say what else is asked of a set.
+    SetDemands {
+        /// All of it.
+        demands: Demands,
+    },
+    /// Say what the search aims at.
+    SetAim {
+        /// All of it.
+        aim: Aim,
+    },
+    /// Say how mixes are made.
+    SetMixing {
+        /// All of it.
+        mixing: Mixing,
+    },
     /// Keep the result of a search and take one of its sets into use.
     KeepSearch {
         /// The result.
@@ -120,6 +137,9 @@ impl Command {
             Self::SetImportance { zone, .. } => format!("the importance of zone {}", zone.0),
             Self::SetTarget { zone, .. } => format!("the target of zone {}", zone.0),
             Self::SetChoice { .. } => "locks and exclusions".into(),
+            Self::SetDemands { .. } => "what is asked of the set".into(),
+            Self::SetAim { .. } => "what the search aims at".into(),
+            Self::SetMixing { .. } => "how mixes are made".into(),
             Self::KeepSearch { .. } => "the search".into(),
             Self::ChooseSet { chosen } => format!("the set of {}", chosen.pigments.len()),
             Self::KeepStudies { .. } => "the studies".into(),

@@ -1,9 +1,11 @@
 //! A piece as one aggregate: state, commands, and nothing else that changes it.
 
+mod aim;
 mod apply;
 mod command;
 mod state;
 
+pub use aim::{Aim, Asked, Companion, MOST_COMPANIONS, Matching, Mixing};
 pub use apply::{Refusal, Undo};
 pub use command::Command;
 pub use state::{

@@ -1,6 +1,7 @@
 //! What a piece is.
 
-use crate::lean::{Mix, SetFound};
+use super::aim::{Aim, Mixing};
+use crate::lean::{Demands, Mix, SetFound};
 use crate::paint_box::BoxId;
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium, PigmentId};
@@ -248,6 +249,15 @@ pub struct Piece {
     pub locked: Vec<PigmentId>,
     /// Pigments no set may hold.
     pub excluded: Vec<PigmentId>,
+    /// What else is asked of a set.
+    #[serde(default)]
+    pub demands: Demands,
+    /// What the search aims at.
+    #[serde(default)]
+    pub aim: Aim,
+    /// How mixes are made from a set.
+    #[serde(default)]
+    pub mixing: Mixing,
     /// The last search.
     pub search: Option<SearchKept>,
     /// The set in use.
@@ -273,6 +283,9 @@ impl Piece {
             zones: Vec::new(),
             locked: Vec::new(),
             excluded: Vec::new(),
+            demands: Demands::default(),
+            aim: Aim::default(),
+            mixing: Mixing::default(),
             search: None,
             chosen: ChosenSet::default(),
             studies: Vec::new(),

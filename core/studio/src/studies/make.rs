@@ -3,9 +3,9 @@
 use super::order::{choose_together, ordered_pairs};
 use super::scheme;
 use crate::lean::exact::Recipes;
-use crate::lean::search::{NoAnswer, search, white_of};
-use crate::lean::{Choice, Cost, Target};
-use crate::mixes::{pigments_of, targets};
+use crate::lean::search::NoAnswer;
+use crate::lean::{Cost, Tables, Target, search};
+use crate::mixes::{craft_of, pigments_of, targets};
 use crate::outlook::basis;
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, Schemed, Study, StudyMix, StudySlot};
@@ -14,7 +14,10 @@ use lean_colour::Lab;
 use lean_media::Pigment;
 
 /// Cost in studies whose values must hold.
-const HELD: Cost = Cost { value_weight: 20.0, hold: Some(Cost::QUARTER_STEP) };
+fn held() -> Cost {
+    Cost { hold: Some(Cost::QUARTER_STEP), ..Cost::default() }
+}
+
 /// Size of a study's lean set when the painter has not chosen one.
 const USUAL_SIZE: usize = 5;
 
@@ -23,11 +26,11 @@ const USUAL_SIZE: usize = 5;
 ///
 /// # Errors
 /// See [`NoAnswer`]: too few pigments, no zones, cancelled.
-pub fn make(piece: &Piece, paint_box: &PaintBox, progress: &dyn Progress) -> Result<Vec<Study>, NoAnswer> {
+pub fn make(piece: &Piece, paint_box: &PaintBox, tables: &Tables, progress: &dyn Progress) -> Result<Vec<Study>, NoAnswer> {
     if piece.zones.is_empty() {
         return Err(NoAnswer::NoTargets);
     }
-    let plan = Plan { piece, paint_box, size: size_of_sets(piece, paint_box), singles: single_colours(paint_box) };
+    let plan = Plan { piece, paint_box, tables, size: size_of_sets(piece, paint_box), singles: single_colours(piece, paint_box) };
     let [opposites, neighbours] = scheme::choose_two(piece, |colours| plan.effort(colours));
     let slots = [(StudySlot::A, Schemed::AsRead), (StudySlot::B, opposites), (StudySlot::C, neighbours)];
     slots
@@ -47,15 +50,16 @@ fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
 }
 
 /// Values and colours of every pigment alone and with white.
-fn single_colours(paint_box: &PaintBox) -> Vec<(f64, Lab)> {
-    let white = white_of(&paint_box.pigments);
+fn single_colours(piece: &Piece, paint_box: &PaintBox) -> Vec<(f64, Lab)> {
     let coloured = paint_box.pigments.iter().filter(|p| !p.white);
-    coloured.flat_map(|p| Recipes::of(&[p], white).colours().map(|c| (c.value().0, c)).collect::<Vec<_>>()).collect()
+    let colours = |p: &Pigment| Recipes::of(craft_of(piece, paint_box, &[p]).as_ref()).colours().collect::<Vec<_>>();
+    coloured.flat_map(colours).map(|c| (c.value().0, c)).collect()
 }
 
 struct Plan<'a> {
     piece: &'a Piece,
     paint_box: &'a PaintBox,
+    tables: &'a Tables,
     size: usize,
     /// Value and colour of every pigment alone and with white.
     singles: Vec<(f64, Lab)>,
@@ -67,20 +71,20 @@ impl Plan<'_> {
     fn effort(&self, colours: &[Lab]) -> f64 {
         let near = |c: &Lab| {
             let value = c.value().0;
-            let cost = |s: &(f64, Lab)| HELD.of_value(s.0 - value) + 0.6 * (s.1.a - c.a).hypot(s.1.b - c.b);
+            let cost = |s: &(f64, Lab)| held().of_value(s.0 - value) + 0.6 * (s.1.a - c.a).hypot(s.1.b - c.b);
             self.singles.iter().map(cost).fold(f64::INFINITY, f64::min)
         };
         self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()
     }
 
     fn study(&self, slot: StudySlot, scheme: Schemed, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
-        let cost = if slot == StudySlot::A { Cost::default() } else { HELD };
+        let cost = if slot == StudySlot::A { self.piece.cost() } else { held() };
         let aims: Vec<Target> = targets(self.piece).iter().zip(wanted).map(|(t, lab)| Target { lab: *lab, weight: t.weight }).collect();
-        let choice = Choice { locked: self.piece.locked.clone(), excluded: self.piece.excluded.clone() };
-        let found = search(&self.paint_box.pigments, &aims, &choice, self.size..=self.size, cost, progress, &|_| {})?;
+        let asked = self.piece.ask(self.paint_box, vec![self.piece.need(aims, cost)], self.size..=self.size);
+        let found = search(&asked.ask(), self.tables, progress, &|_| {})?;
         let set = found.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into()))?;
-        let (pigments, white): (Vec<&Pigment>, _) = pigments_of(self.paint_box, &set.pigments);
-        let recipes = Recipes::of(&pigments, white);
+        let craft = craft_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
+        let recipes = Recipes::of(craft.as_ref());
         let pairs = if slot == StudySlot::A { Vec::new() } else { ordered_pairs(self.piece) };
         let mixes = choose_together(&recipes, wanted, cost, &pairs);
         Ok(Study {

@@ -8,7 +8,7 @@ use crate::outlook::arcs;
 use crate::paint_box::PaintBox;
 use crate::piece::{PageFormat, Piece, Study};
 use lean_colour::Lab;
-use lean_media::{Medium, ground};
+use lean_media::ground;
 use lean_picture::outline::{self, Point};
 
 /// A place or length on the page in millimetres.
@@ -204,13 +204,10 @@ fn footer(sheet: &mut Sheet, piece: &Piece) {
         sheet.marks.push(Mark::Line { ends: [a.0, a.1, b.0, b.1], width: 0.2 });
     }
     sheet.marks.push(Mark::Text { x: right - 50.0, y: y - 2.2, size: 2.5, bold: false, text: "50 mm when printed at 100 %".into() });
-    let model = match piece.brief.medium {
-        Medium::Oil => {
-            "Colours are computed from modelled or given pigments, laid opaque. The light on paper and screen differs: trust the swatch."
-        }
-        Medium::SoftPastel => {
-            "Colours are computed from modelled pigments as an opaque layer standing in for pastel. Try each on the ground first."
-        }
+    let model = if piece.brief.medium.is_wet_opaque() {
+        "Colours are computed from modelled or given pigments, laid opaque. The light on paper and screen differs: trust the swatch."
+    } else {
+        "Colours are computed from modelled or given pigments, layer over layer on the ground. Try each on a strip of the same paper first."
     };
     // Beside the ruler on a wide page, above it on a narrow one would overlap text: cut into two short lines instead.
     for (i, line) in wrapped(model, sheet.width - 2.0 * MARGIN - 56.0, 2.5).into_iter().enumerate() {

@@ -1,0 +1,119 @@
+//! What the search for a piece aims at, and how its mixes are made.
+
+use super::state::Piece;
+use crate::lean::cost::Colour;
+use crate::lean::{Ask, Choice, Cost, Need, Target};
+use crate::mixes::ground_of;
+use crate::paint_box::PaintBox;
+use lean_media::{Medium, Pigment};
+use serde::{Deserialize, Serialize};
+use std::ops::RangeInclusive;
+
+/// What counts when a mix is matched with its target.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Matching {
+    /// A step of value weighs more than any hue.
+    #[default]
+    ValueFirst,
+    /// The whole difference, value no more than the rest.
+    Strict,
+    /// Values, and warm or cool; the hue is free.
+    ValuesOnly,
+}
+
+/// Another piece the same set should serve.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Companion {
+    /// Its number.
+    pub piece: i64,
+    /// How much it counts; this piece counts 1.
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 10))]
+    pub weight: f64,
+}
+
+/// Most other pieces one set serves.
+pub const MOST_COMPANIONS: usize = 4;
+
+/// What the search aims at.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Aim {
+    /// What counts.
+    pub matching: Matching,
+    /// Charge per step of value against a colour difference of 1.
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 100))]
+    pub value_weight: f64,
+    /// Whether misses too small to be seen cost nothing.
+    pub good_enough: bool,
+    /// Largest set searched for.
+    #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 8))]
+    pub largest: u8,
+    /// Other pieces to serve.
+    pub also_for: Vec<Companion>,
+}
+
+impl Default for Aim {
+    fn default() -> Self {
+        Self {
+            matching: Matching::ValueFirst,
+            value_weight: Cost::default().value_weight,
+            good_enough: false,
+            largest: 6,
+            also_for: Vec::new(),
+        }
+    }
+}
+
+/// How mixes are made from the set in use.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Mixing {
+    /// Up to sixteen parts, or a touch of one more pigment.
+    pub finer: bool,
+    /// Recipes that share pigments where nobody sees the loss.
+    pub kin: bool,
+}
+
+impl Piece {
+    /// What a miss costs in this piece.
+    pub fn cost(&self) -> Cost {
+        let base = match self.aim.matching {
+            Matching::ValueFirst => Cost { value_weight: self.aim.value_weight, ..Cost::default() },
+            Matching::Strict => Cost::strict(),
+            Matching::ValuesOnly => {
+                Cost { value_weight: self.aim.value_weight, colour: Colour::SideOnly { neutral: self.neutral() }, ..Cost::default() }
+            }
+        };
+        if self.aim.good_enough { Cost { tolerance: Cost::GOOD_ENOUGH, ..base } } else { base }
+    }
+
+    /// These targets, on this piece's ground, at a cost.
+    pub fn need(&self, targets: Vec<Target>, cost: Cost) -> Need {
+        Need { ground: ground_of(self), targets, cost, weight: 1.0 }
+    }
+
+    /// What is asked of the search for this piece.
+    pub fn ask<'a>(&self, paint_box: &'a PaintBox, needs: Vec<Need>, sizes: RangeInclusive<usize>) -> Asked<'a> {
+        let choice = Choice { locked: self.locked.clone(), excluded: self.excluded.clone(), demands: self.demands.clone() };
+        Asked { pigments: &paint_box.pigments, medium: self.brief.medium, needs, choice, sizes }
+    }
+}
+
+/// An [`Ask`] that owns what it is about.
+pub struct Asked<'a> {
+    pigments: &'a [Pigment],
+    medium: Medium,
+    needs: Vec<Need>,
+    choice: Choice,
+    sizes: RangeInclusive<usize>,
+}
+
+impl Asked<'_> {
+    /// What to search for.
+    pub fn ask(&self) -> Ask<'_> {
+        Ask { pigments: self.pigments, medium: self.medium, needs: &self.needs, choice: &self.choice, sizes: self.sizes.clone() }
+    }
+}
