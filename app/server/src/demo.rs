@@ -7,8 +7,7 @@ use lean_media::{GroundId, Medium};
 use lean_picture::split::Place;
 use lean_picture::{Picture, decode};
 use lean_store::{PieceId, Store};
-use lean_studio::lean::{Choice, Cost, search};
-use lean_studio::mixes::targets;
+use lean_studio::lean::{Tables, search};
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot, ZoneId};
@@ -61,12 +60,13 @@ fn tram_shed(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<(),
     take_out_tram(store, id, &working)?;
 
     let piece = store.piece(id)?.piece;
-    let sizes = search(&pastels.pigments, &targets(&piece), &Choice::default(), 2..=6, Cost::default(), &Unwatched, &|_| {})?;
+    let tables = Tables::default();
+    let sizes = search(&piece.ask(pastels, vec![piece.own_need()], piece.sizes()).ask(), &tables, &Unwatched, &|_| {})?;
     let pigments = sizes.iter().find(|s| s.pigments.len() == SET).map(|s| s.pigments.clone()).unwrap_or_default();
     let kept = SearchKept { basis: basis(&piece, Some(pastels)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
     apply(Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } })?;
 
-    let studies = make(&store.piece(id)?.piece, pastels, &Unwatched)?;
+    let studies = make(&store.piece(id)?.piece, pastels, &tables, &Unwatched)?;
     apply(Command::KeepStudies { studies, chosen: Some(StudySlot::B) })?;
     Ok(())
 }

@@ -5,7 +5,7 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use lean_picture::Unreadable;
 use lean_store::StoreError;
-use lean_studio::lean::search::NoAnswer;
+use lean_studio::lean::NoAnswer;
 use lean_studio::piece::Refusal;
 use serde::Serialize;
 use utoipa::ToSchema;

@@ -51,6 +51,7 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(reference::patch))
         .routes(routes!(work::find_sets))
         .routes(routes!(work::make_studies))
+        .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))
         .routes(routes!(sheet::png))
         .routes(routes!(sheet::svg))

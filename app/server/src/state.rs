@@ -3,8 +3,10 @@
 use crate::jobs::Jobs;
 use crate::problem::Problem;
 use lean_picture::{Picture, decode};
-use lean_store::{Kept, PieceId, Store};
+use lean_store::{Kept, PieceId, Store, StoreError};
+use lean_studio::lean::{Need, Tables};
 use lean_studio::paint_box::PaintBox;
+use lean_studio::piece::Piece;
 use std::sync::{Arc, Mutex};
 
 /// How many working copies are kept decoded.
@@ -20,13 +22,15 @@ pub struct Studio {
     pub store: Arc<Store>,
     /// Long work.
     pub jobs: Jobs,
+    /// What searches have made ready.
+    pub tables: Arc<Tables>,
     working: Arc<Mutex<Vec<Decoded>>>,
 }
 
 impl Studio {
     /// A studio over an open data file.
     pub fn new(store: Store) -> Self {
-        Self { store: Arc::new(store), jobs: Jobs::default(), working: Arc::default() }
+        Self { store: Arc::new(store), jobs: Jobs::default(), tables: Arc::default(), working: Arc::default() }
     }
 
     /// Runs work that reads the disk or computes for more than a moment off the async threads.
@@ -46,6 +50,33 @@ impl Studio {
     /// When the data file cannot be read.
     pub fn box_of(&self, kept: &Kept) -> Result<Option<PaintBox>, Problem> {
         Ok(kept.piece.paint_box.as_ref().map(|id| self.store.paint_box(id)).transpose()?)
+    }
+
+    /// What a set for this piece has to serve: its own zones first, then those of the pieces it is also for. A companion that was removed, or has
+    /// no zones yet, asks for nothing.
+    ///
+    /// # Errors
+    /// When the data file cannot be read, or a companion is in another medium.
+    pub fn needs(&self, piece: &Piece) -> Result<Vec<Need>, Problem> {
+        let mut needs = vec![piece.own_need()];
+        for companion in &piece.aim.also_for {
+            let other = match self.store.piece(companion.piece) {
+                Ok(kept) => kept.piece,
+                Err(StoreError::NotFound(_)) => continue,
+                Err(e) => return Err(e.into()),
+            };
+            if other.brief.medium != piece.brief.medium {
+                return Err(Problem::unusable(format!(
+                    "\"{}\" is in {} by now; one set serves pieces of one medium. Take it off the pieces this set is also for.",
+                    other.brief.title,
+                    other.brief.medium.name()
+                )));
+            }
+            if !other.zones.is_empty() {
+                needs.push(Need { weight: companion.weight, ..other.own_need() });
+            }
+        }
+        Ok(needs)
     }
 
     /// A piece and the working copy of its reference.

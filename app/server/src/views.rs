@@ -1,9 +1,9 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
-use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance};
+use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
 use lean_store::{Kept, Summary};
 use lean_studio::cautions::cautions;
-use lean_studio::mixes::{Mark, masstone};
+use lean_studio::mixes::{Mark, swatch};
 use lean_studio::outlook::{Outlook, outlook};
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Piece, StudySlot};
@@ -128,7 +128,7 @@ pub struct PigmentView {
     pub colour_index: Vec<String>,
     /// White is free in every mix.
     pub white: bool,
-    /// Its masstone.
+    /// How it looks alone.
     pub mark: Mark,
     /// Light-fastness as commonly stated.
     pub lightfastness: String,
@@ -139,14 +139,14 @@ pub struct PigmentView {
 }
 
 impl PigmentView {
-    /// A pigment for the screen.
-    pub fn of(p: &Pigment) -> Self {
+    /// A pigment for the screen, as it looks in a medium on its usual ground.
+    pub fn of(p: &Pigment, medium: Medium) -> Self {
         Self {
             id: p.id.clone(),
             name: p.name.clone(),
             colour_index: p.colour_index.clone(),
             white: p.white,
-            mark: Mark::of(masstone(p), lean_colour::Temperature(0.0)),
+            mark: Mark::of(swatch(medium, &ground::usual(medium), p), lean_colour::Temperature(0.0)),
             lightfastness: p.lightfastness.clone(),
             hazard: p.hazard.clone(),
             provenance: p.provenance.clone(),
@@ -172,7 +172,7 @@ pub struct BoxView {
 impl BoxView {
     /// A Box for the screen.
     pub fn of(id: BoxId, b: &PaintBox) -> Self {
-        let mut pigments: Vec<PigmentView> = b.pigments.iter().map(PigmentView::of).collect();
+        let mut pigments: Vec<PigmentView> = b.pigments.iter().map(|p| PigmentView::of(p, b.medium)).collect();
         pigments.sort_by(|a, b| b.mark.value.0.total_cmp(&a.mark.value.0));
         Self { id, name: b.name.clone(), medium: b.medium, pigments, cautions: cautions(b.medium, &b.pigments.iter().collect::<Vec<_>>()) }
     }

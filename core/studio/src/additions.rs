@@ -2,7 +2,7 @@
 
 use crate::lean::demands::{Alone, forbidden};
 use crate::lean::next::next;
-use crate::lean::search::NoAnswer;
+use crate::lean::NoAnswer;
 use crate::lean::{Ask, Choice, Need};
 use crate::crafts::{Grain, Limits, craft};
 use crate::mixes::{Mark, ground_of, pigments_of, swatch};

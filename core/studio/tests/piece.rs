@@ -4,7 +4,7 @@ use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
 use lean_studio::findings;
-use lean_studio::lean::{Mix, Part};
+use lean_studio::lean::{Demands, Mix, Part};
 use lean_studio::mixes::compare;
 use lean_studio::paint_box::BoxId;
 use lean_studio::piece::*;
@@ -51,6 +51,11 @@ fn command() -> impl Strategy<Value = Command> {
         Just(Command::UseBox { paint_box: Some(BoxId("b".into())) }),
         Just(Command::SetChoice { locked: vec!["x".into()], excluded: vec!["y".into()] }),
         Just(Command::ChooseSet { chosen: ChosenSet { pigments: vec!["x".into(), "z".into()] } }),
+        (any::<bool>(), prop::option::of(0u8..6)).prop_map(|(no_black, most_in_mix)| Command::SetDemands {
+            demands: Demands { no_black, most_in_mix, ..Demands::default() }
+        }),
+        (0u8..10, 0.0..120.0f64).prop_map(|(largest, value_weight)| Command::SetAim { aim: Aim { largest, value_weight, ..Aim::default() } }),
+        any::<bool>().prop_map(|finer| Command::SetMixing { mixing: Mixing { finer, kin: !finer } }),
         Just(Command::SetReference { reference: None, zone_map: None, zones: vec![] }),
         Just(Command::LayZones { zone_map: None, zones: vec![], what: "none".into() }),
         (20.0..300.0f64)
@@ -117,7 +122,7 @@ fn a_field_move_changes_one_quality() {
 }
 
 fn mix(lab: Lab) -> Mix {
-    Mix { parts: vec![Part { pigment: "x".into(), parts: 1 }], lab }
+    Mix { parts: vec![Part { pigment: "x".into(), parts: 1, touch: false }], layers: vec![], lab }
 }
 
 #[test]

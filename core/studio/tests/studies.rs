@@ -3,6 +3,7 @@
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
+use lean_studio::lean::Tables;
 use lean_studio::paint_box::PaintBox;
 use lean_studio::piece::*;
 use lean_studio::progress::Unwatched;
@@ -56,7 +57,7 @@ fn some() -> Piece {
 #[test]
 fn three_studies_really_differ_and_hold_their_values() {
     let piece = some();
-    let studies = make(&piece, &sticks(), &Unwatched).unwrap();
+    let studies = make(&piece, &sticks(), &Tables::default(), &Unwatched).unwrap();
     assert_eq!(studies.iter().map(|s| s.slot).collect::<Vec<_>>(), [StudySlot::A, StudySlot::B, StudySlot::C]);
     let wanted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.wanted).collect()).collect();
     let painted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.mix.lab).collect()).collect();
@@ -97,7 +98,7 @@ proptest! {
 fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
     let mut piece = some();
     let paint_box = sticks();
-    piece.studies = make(&piece, &paint_box, &Unwatched).unwrap();
+    piece.studies = make(&piece, &paint_box, &Tables::default(), &Unwatched).unwrap();
     for page in [PageFormat::A4, PageFormat::Letter] {
         piece.sheet = SheetSettings { longer_side: Millimetres(100.0), page };
         for copy in [Copy::Colour, Copy::Outline] {
@@ -136,7 +137,7 @@ fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
 #[test]
 fn an_order_that_was_not_kept_is_said() {
     let piece = some();
-    let mut studies = make(&piece, &sticks(), &Unwatched).unwrap();
+    let mut studies = make(&piece, &sticks(), &Tables::default(), &Unwatched).unwrap();
     assert!(studies.iter().all(|s| lost(&piece, s).is_empty()));
     let (warm, cool) = ordered_pairs(&piece)[0];
     for s in &mut studies {

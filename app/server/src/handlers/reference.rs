@@ -107,7 +107,7 @@ fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job)
 
 /// The problem of work that was called off.
 pub fn cancelled() -> Problem {
-    lean_studio::lean::search::NoAnswer::Cancelled.into()
+    lean_studio::lean::NoAnswer::Cancelled.into()
 }
 
 /// A picture as a lossless PNG, quickly.

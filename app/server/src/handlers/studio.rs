@@ -1,16 +1,16 @@
 //! Health, and what there is to choose from.
 
-use crate::extract::Json as In;
+use crate::extract::{Json as In, Query};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::{BoxLine, PieceLine, PieceView, PigmentView, StudioView};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
-use lean_media::{ground, library};
+use lean_media::{Medium, ground, library};
 use lean_studio::piece::{Brief, Command, Piece};
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
 /// That the server answers.
 #[derive(Serialize, ToSchema)]
@@ -46,10 +46,19 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
         .await
 }
 
+/// In which medium pigments are to be shown.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct InMedium {
+    /// Oil when left out.
+    medium: Option<Medium>,
+}
+
 /// The shipped modelled pigments.
-#[utoipa::path(get, path = "/api/library", responses((status = 200, body = Vec<PigmentView>)))]
-pub async fn shipped_pigments() -> Json<Vec<PigmentView>> {
-    Json(library::modelled().iter().map(PigmentView::of).collect())
+#[utoipa::path(get, path = "/api/library", params(InMedium), responses((status = 200, body = Vec<PigmentView>), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn shipped_pigments(Query(asked): Query<InMedium>) -> Json<Vec<PigmentView>> {
+    let medium = asked.medium.unwrap_or(Medium::Oil);
+    Json(library::modelled().iter().map(|p| PigmentView::of(p, medium)).collect())
 }
 
 /// A new piece.

@@ -8,16 +8,13 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use lean_store::StoreError;
-use lean_studio::lean::search::knee;
-use lean_studio::lean::{Choice, Cost, search};
-use lean_studio::mixes::targets;
+use lean_studio::lean::knee;
+use lean_studio::additions::{Addition, additions};
+use lean_studio::lean::search;
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::PaintBox;
 use lean_studio::piece::{ChosenSet, Command, Piece, SearchKept};
 use lean_studio::studies::make;
-
-/// Sizes the search goes through.
-const SIZES: std::ops::RangeInclusive<usize> = 2..=6;
 
 /// Finds the exact best set of every size from the Box. Runs as a job that tells each size as it is found.
 #[utoipa::path(post, path = "/api/pieces/{id}/search", params(("id" = i64, Path)), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
@@ -29,8 +26,8 @@ pub async fn find_sets(State(studio): State<Studio>, Path(id): Path<i64>) -> Res
 }
 
 fn run_search(studio: &Studio, id: i64, piece: &Piece, paint_box: &PaintBox, job: &Job) -> Result<(), Problem> {
-    let choice = Choice { locked: piece.locked.clone(), excluded: piece.excluded.clone() };
-    let sizes = search(&paint_box.pigments, &targets(piece), &choice, SIZES, Cost::default(), job, &|set| job.found(set))?;
+    let asked = piece.ask(paint_box, studio.needs(piece)?, piece.sizes());
+    let sizes = search(&asked.ask(), &studio.tables, job, &|set| job.found(set))?;
     let wished = piece.chosen.pigments.len();
     let chosen = sizes.iter().find(|s| s.pigments.len() == wished).or_else(|| knee(&sizes)).map(|s| s.pigments.clone()).unwrap_or_default();
     let kept = SearchKept { basis: basis(piece, Some(paint_box)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
@@ -66,10 +63,17 @@ pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>) -> 
     let (piece, paint_box) = ready(&studio, id).await?;
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
-        let studies = make(&piece, &paint_box, job)?;
+        let studies = make(&piece, &paint_box, &worker.tables, job)?;
         keep(&worker, id, &piece, |now| Command::KeepStudies { studies: studies.clone(), chosen: now.chosen_study })
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+/// What one more pigment would be worth to the set in use: from the Box, brought back from the exclusions, or bought.
+#[utoipa::path(get, path = "/api/pieces/{id}/additions", params(("id" = i64, Path)), responses((status = 200, body = Vec<Addition>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn read_additions(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<Addition>>, Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    studio.run(move |s| Ok(Json(additions(&piece, &paint_box, s.needs(&piece)?)?))).await
 }
 
 /// A piece that has zones and a Box with something in it.

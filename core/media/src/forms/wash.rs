@@ -39,9 +39,7 @@ pub fn forms(pigments: usize) -> Vec<Form> {
     let mut all: Vec<Form> = mixtures(pigments).iter().flat_map(|m| STRENGTHS.map(move |s| Form::of(&[wash(*m, s)]))).collect();
     for [lower, upper] in pairs(pigments) {
         for s in STRENGTHS {
-            // The same wash twice gives the same whichever comes first.
-            let from = if pigments == 1 { s } else { 1 };
-            all.extend((from..=*STRENGTHS.end()).map(|t| Form::of(&[wash(*lower, s), wash(*upper, t)])));
+            all.extend(STRENGTHS.map(|t| Form::of(&[wash(*lower, s), wash(*upper, t)])));
         }
     }
     all

@@ -1,34 +1,44 @@
 //! Good sets found quickly, by adding the best pigment and then exchanging one for another: what the proof starts from.
 
-use super::dense::{Dense, lower};
-use super::subsets::Admits;
+use super::dense::lower;
+use super::subsets::Unmet;
+use super::table::Table;
 use super::top::Top;
 use rayon::prelude::*;
 
 /// Finds good sets and offers every set looked at to a list.
 pub struct Climb<'a> {
-    pub dense: &'a Dense,
+    pub table: &'a Table,
+    /// Numbers every set holds.
     pub locked: &'a [usize],
+    /// Numbers to choose from.
     pub open: &'a [usize],
+    /// How many of `open` a set holds.
     pub places: usize,
-    pub admits: &'a Admits<'a>,
+    /// What else a set must fulfil.
+    pub unmet: &'a Unmet<'a>,
 }
 
+/// Climbs started from a single pigment.
+const STARTS: usize = 12;
 /// Exchanges in a row before a climb ends anyway.
 const MOST_EXCHANGES: usize = 40;
-/// Added for a set that is not admitted, so that climbs lead towards those that are.
-const NOT_ADMITTED: f32 = 1e3;
+/// Added for every demand a set leaves unmet, so that climbs lead towards those that meet them all.
+const UNMET: f32 = 1e3;
 
 impl Climb<'_> {
-    /// Climbs from the best pigments added one by one, and from `seeds` (open positions) filled up or cut down to the size. Deterministic.
+    /// Climbs from the best pigments added one by one, and from `seeds` (of open pigments) filled up or cut down to the size. Deterministic.
     pub fn all(&self, seeds: &[Vec<usize>], top: &mut Top) {
         if self.places > self.open.len() {
             return;
         }
         let mut starts: Vec<Vec<usize>> = seeds.to_vec();
         starts.push(Vec::new());
-        // A start from each pigment that a first climb might pass over.
-        starts.extend(self.open.iter().map(|p| vec![*p]));
+        // A start from each of the pigments that do most alone: a first climb might pass over them.
+        let alone = |p: &usize| self.table.single(*p).iter().sum::<f32>();
+        let mut best = self.open.to_vec();
+        best.sort_by(|a, b| alone(a).total_cmp(&alone(b)).then(a.cmp(b)));
+        starts.extend(best.into_iter().take(STARTS).map(|p| vec![p]));
         let limit = top.limit;
         let tops: Vec<Top> = starts
             .into_par_iter()
@@ -72,44 +82,52 @@ impl Climb<'_> {
 
     fn judge(&self, set: &[usize], top: &mut Top) -> f32 {
         let whole = self.whole(set);
-        let cost = self.dense.cost(&whole);
+        let cost = self.least(&whole).iter().sum();
         self.offered(cost, &whole, top)
+    }
+
+    /// Least cost of each target with a set.
+    fn least(&self, set: &[usize]) -> Vec<f32> {
+        let mut now = self.table.free().to_vec();
+        for (a, i) in set.iter().enumerate() {
+            lower(&mut now, self.table.single(*i));
+            for (b, j) in set.iter().enumerate().skip(a + 1) {
+                lower(&mut now, self.table.pair_of(*i, *j));
+                set[b + 1..].iter().for_each(|k| lower(&mut now, self.table.triple_of(*i, *j, *k)));
+            }
+        }
+        now
     }
 
     /// Offers a set of the right size; a set that is not admitted counts as much worse.
     fn offered(&self, cost: f32, whole: &[usize], top: &mut Top) -> f32 {
-        let mut ids: Vec<u16> = whole.iter().map(|i| self.dense.ids[*i] as u16).collect();
+        let mut ids: Vec<u16> = whole.iter().map(|i| *i as u16).collect();
         ids.sort_unstable();
-        if !(self.admits)(&ids) {
-            return cost + NOT_ADMITTED;
+        let unmet = (self.unmet)(&ids);
+        if unmet > 0 {
+            return cost + UNMET * unmet as f32;
         }
         top.offer(cost, ids);
         cost
     }
 
-    /// The open position that lowers the cost most when added to `set`.
+    /// The open pigment that lowers the cost most when added to `set`.
     fn best_addition(&self, set: &[usize], top: &mut Top) -> Option<usize> {
         let base = self.whole(set);
-        let mut now = self.dense.free.clone();
-        let mut pairs: Vec<(usize, usize)> = Vec::new();
-        for (a, i) in base.iter().enumerate() {
-            lower(&mut now, self.dense.pair(*i, *i));
-            for (b, j) in base.iter().enumerate().skip(a + 1) {
-                pairs.push((*i, *j));
-                lower(&mut now, self.dense.pair(*i, *j));
-                base[b + 1..].iter().for_each(|k| lower(&mut now, self.dense.triple(*i, *j, *k)));
-            }
-        }
+        let now = self.least(&base);
+        let pairs: Vec<(usize, usize)> =
+            base.iter().enumerate().flat_map(|(a, i)| base[a + 1..].iter().map(move |j| (*i, *j))).collect();
         let full = set.len() + 1 == self.places;
         let mut best: Option<(f32, usize)> = None;
         let mut row = now.clone();
         for p in self.open.iter().filter(|p| !set.contains(p)) {
             row.copy_from_slice(&now);
-            lower(&mut row, self.dense.pair(*p, *p));
-            base.iter().for_each(|i| lower(&mut row, self.dense.pair(*i, *p)));
-            pairs.iter().for_each(|(i, j)| lower(&mut row, self.dense.triple(*i, *j, *p)));
+            lower(&mut row, self.table.single(*p));
+            base.iter().for_each(|i| lower(&mut row, self.table.pair_of(*i, *p)));
+            pairs.iter().for_each(|(i, j)| lower(&mut row, self.table.triple_of(*i, *j, *p)));
             let mut cost: f32 = row.iter().sum();
-            if full && cost <= top.bar() {
+            // Sets too dear to be kept need no judgement, unless a climb has to find its way to any that will do.
+            if full && (cost <= top.bar() || best.is_some_and(|b| b.0 >= UNMET)) {
                 let mut whole = base.clone();
                 whole.push(*p);
                 cost = self.offered(cost, &whole, top);

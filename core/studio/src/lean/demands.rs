@@ -5,6 +5,7 @@ use crate::progress::{Cancelled, Progress};
 use lean_colour::temperature::WARM_POLE;
 use lean_colour::{Lab, Value};
 use lean_media::{Pigment, PigmentId};
+use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
 use std::sync::RwLock;
@@ -52,7 +53,7 @@ impl HueFamily {
             h if h < 108.0 => Self::Yellow,
             h if h < 170.0 => Self::Green,
             h if h < 220.0 => Self::SeaGreen,
-            h if h < 295.0 => Self::Blue,
+            h if h < 303.0 => Self::Blue,
             h if h < 345.0 => Self::Violet,
             _ => Self::Rose,
         })
@@ -319,33 +320,38 @@ impl<'a> Judgement<'a> {
         Self { demands, craft, alone, known: RwLock::default() }
     }
 
-    /// Whether a set (ascending numbers) fulfils every demand.
-    pub fn admits(&self, set: &[u16]) -> bool {
+    /// How many demands a set (ascending numbers) leaves unmet; a family without any pigment counts twice.
+    pub fn unmet(&self, set: &[u16]) -> u32 {
         let d = self.demands;
-        if !d.warm_and_cool.iter().all(|f| self.has_both(*f, set)) {
-            return false;
-        }
+        let families: u32 = d.warm_and_cool.iter().map(|f| self.missing(*f, set)).sum();
         if !d.string && d.darkest.is_none() && d.lightest.is_none() {
-            return true;
+            return families;
         }
         let mut reach = Reach::NONE;
         self.visit(set, &mut |r| {
             reach = reach.and(r);
-            self.fulfilled(&reach)
-        })
+            self.short(&reach) == 0
+        });
+        families + self.short(&reach)
     }
 
-    fn fulfilled(&self, reach: &Reach) -> bool {
+    /// How many demands on what is reached are unmet.
+    fn short(&self, reach: &Reach) -> u32 {
         let d = self.demands;
-        (!d.string || reach.string())
-            && d.darkest.is_none_or(|v| reach.darkest <= v)
-            && d.lightest.is_none_or(|v| reach.lightest >= v)
+        u32::from(d.string && !reach.string())
+            + u32::from(d.darkest.is_some_and(|v| reach.darkest > v))
+            + u32::from(d.lightest.is_some_and(|v| reach.lightest < v))
     }
 
-    fn has_both(&self, family: HueFamily, set: &[u16]) -> bool {
+    /// How many pigments are missing for a warm and a cool of a family.
+    fn missing(&self, family: HueFamily, set: &[u16]) -> u32 {
         let members = set.iter().filter_map(|i| self.alone[usize::from(*i)].as_ref()).filter(|a| a.family() == Some(family));
         let (least, most) = members.map(Alone::from_warm).fold((f64::INFINITY, f64::NEG_INFINITY), |(l, m), x| (l.min(x), m.max(x)));
-        most - least >= WARM_FROM_COOL
+        if most < least {
+            2
+        } else {
+            u32::from(most - least < WARM_FROM_COOL)
+        }
     }
 
     /// Shows the reach of every group of a set, small groups first, until `enough` says so.
@@ -387,24 +393,34 @@ impl<'a> Judgement<'a> {
         r
     }
 
-    /// The first demand that not even all of `pigments` together fulfil, in a sentence.
+    /// The first demand that not even all of `pigments` together fulfil, in a sentence. Goes through everything in single precision; what is
+    /// within its rounding counts as reached.
     ///
     /// # Errors
-    /// [`Cancelled`] when the watcher asks for it: going through everything takes a while.
+    /// [`Cancelled`] when the watcher asks for it.
     pub fn out_of_reach(&self, pigments: &[u16], progress: &dyn Progress) -> Result<Option<String>, Cancelled> {
         let d = self.demands;
-        if let Some(f) = d.warm_and_cool.iter().find(|f| !self.has_both(**f, pigments)) {
+        if let Some(f) = d.warm_and_cool.iter().find(|f| self.missing(**f, pigments) > 0) {
             return Ok(Some(format!("There are no two pigments to choose from that are a warm and a cool {}.", f.name())));
         }
-        let mut reach = Reach::NONE;
-        let mut cancelled = false;
-        self.visit(pigments, &mut |r| {
-            reach = reach.and(r);
-            cancelled = progress.is_cancelled();
-            cancelled || self.fulfilled(&reach)
-        });
-        if cancelled {
-            return Err(Cancelled);
+        if !d.string && d.darkest.is_none() && d.lightest.is_none() {
+            return Ok(None);
+        }
+        let mut reach = self.quick(&[]);
+        for (at, i) in pigments.iter().enumerate() {
+            if self.short(&reach) == 0 {
+                return Ok(None);
+            }
+            if progress.is_cancelled() {
+                return Err(Cancelled);
+            }
+            let later = &pigments[at + 1..];
+            let with = |b: usize| {
+                let pair = self.quick(&[*i, later[b]]);
+                later[b + 1..].iter().fold(pair, |r, k| r.and(&self.quick(&[*i, later[b], *k])))
+            };
+            let found = (0..later.len()).into_par_iter().map(with).reduce(|| Reach::NONE, |a, b| a.and(&b));
+            reach = reach.and(&self.quick(&[*i])).and(&found);
         }
         Ok(if let Some(v) = d.darkest.filter(|v| reach.darkest > *v) {
             Some(format!("Nothing to choose from mixes as dark as value {v:.1}; the darkest reaches {:.1}.", reach.darkest))
@@ -416,7 +432,21 @@ impl<'a> Judgement<'a> {
             None
         })
     }
+
+    fn quick(&self, group: &[u16]) -> Reach {
+        let of: Vec<usize> = group.iter().map(|i| usize::from(*i)).collect();
+        let mut colours = Vec::new();
+        self.craft.quick(&of, &mut colours);
+        let lanes = colours.iter().flat_map(|c| (0..c.l.len()).map(|i| Lab::new(c.l[i].into(), c.a[i].into(), c.b[i].into())));
+        let mut reach = Reach::of(&lanes.collect::<Vec<_>>());
+        reach.darkest -= ROUNDING;
+        reach.lightest += ROUNDING;
+        reach
+    }
 }
+
+/// How far the value of a recipe in single precision may be off.
+const ROUNDING: f64 = 2e-3;
 
 #[cfg(test)]
 mod tests {

@@ -1,7 +1,9 @@
 //! Sets judged in double precision, group by group, each group once.
 
 use super::craft::{Craft, Mix};
+use super::kernel::Wanted;
 use super::table::Errand;
+use crate::progress::{Cancelled, Progress};
 use lean_colour::Lab;
 use rayon::prelude::*;
 use std::collections::HashMap;
@@ -53,15 +55,20 @@ fn groups(set: &[u16]) -> Vec<Group> {
 
 impl Judge {
     /// Works out, on all threads, what the groups of these sets (ascending numbers) can do.
-    pub fn prepare(&self, errands: &[Errand], sets: &[Vec<u16>]) {
+    ///
+    /// # Errors
+    /// [`Cancelled`] when the watcher asks for it.
+    pub fn prepare(&self, errands: &[Errand], sets: &[Vec<u16>], progress: &dyn Progress) -> Result<(), Cancelled> {
         let mut missing: Vec<Group> = {
             let known = self.known.read().unwrap_or_else(|p| p.into_inner());
             sets.iter().flat_map(|s| groups(s)).filter(|g| !known.contains_key(g)).collect()
         };
         missing.sort_unstable();
         missing.dedup();
-        let found: Vec<(Group, Bests)> = missing.into_par_iter().map(|g| (g, bests(errands, g))).collect();
+        let work = |g: Group| if progress.is_cancelled() { Err(Cancelled) } else { Ok((g, bests(errands, g))) };
+        let found: Vec<(Group, Bests)> = missing.into_par_iter().map(work).collect::<Result<_, _>>()?;
         self.known.write().unwrap_or_else(|p| p.into_inner()).extend(found);
+        Ok(())
     }
 
     fn of_group(&self, errands: &[Errand], group: Group) -> Bests {
@@ -118,10 +125,14 @@ fn bests(errands: &[Errand], group: Group) -> Bests {
         let colours: Vec<(f64, Lab)> = e.craft.exact(&of).into_iter().map(|lab| (lab.value().0, lab)).collect();
         for target in &e.targets {
             let value = target.lab.value().0;
+            let wanted = Wanted::of(target.lab, e.cost);
             let mut best: Option<Best> = None;
             for (nth, (v, lab)) in colours.iter().enumerate() {
                 let by_value = e.cost.of_value(v - value);
                 if best.is_some_and(|b| by_value >= b.cost) {
+                    continue;
+                }
+                if best.is_some_and(|b| by_value + wanted.colour_bound(*lab, e.cost) >= b.cost) {
                     continue;
                 }
                 let cost = by_value + e.cost.of_colour(*lab, target.lab);

@@ -6,6 +6,7 @@
 //! precision with lanes; [`judge`] re-judges every set that could be best in double precision, so the answer does not depend on rounding. [`search`] puts
 //! these together under a painter's [`demands`] and explains the result; [`ready`] remembers tables for the next search.
 
+mod answer;
 mod bound;
 mod climb;
 pub mod cost;
@@ -13,9 +14,12 @@ pub mod craft;
 pub mod demands;
 mod dense;
 pub mod exact;
+mod field;
 mod judge;
 mod kernel;
 pub mod next;
+mod no_answer;
+mod octets;
 mod prove;
 mod ready;
 pub mod search;
@@ -23,9 +27,11 @@ mod subsets;
 mod table;
 mod top;
 
+pub use answer::{NearTie, SetFound, knee};
 pub use cost::{Cost, Target};
 pub use craft::{Craft, Mix, MixLayer, Part};
 pub use demands::Demands;
+pub use no_answer::NoAnswer;
 pub use ready::Tables;
-pub use search::{Ask, Choice, Need, SetFound, search};
+pub use search::{Ask, Choice, Need, search};
 pub use table::{Errand, Table};

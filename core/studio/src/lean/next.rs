@@ -1,7 +1,9 @@
 //! What each candidate would add to a set that is already chosen.
 
+use super::no_answer::NoAnswer;
 use super::ready::{Key, Ready};
-use super::search::{Ask, NoAnswer, check};
+use super::search::{Ask, check};
+use crate::progress::Unwatched;
 use rayon::prelude::*;
 
 /// What one more pigment does.
@@ -25,7 +27,7 @@ pub fn next(ask: &Ask, taken: usize) -> Result<Vec<Next>, NoAnswer> {
     let candidates: Vec<u16> = (taken..ready.key.pigments.len()).map(|i| i as u16).filter(|i| !whites.contains(i)).collect();
     let with = |more: Option<u16>| -> Vec<u16> { (0..taken as u16).chain(more).chain(whites.iter().copied()).collect() };
     let sets: Vec<Vec<u16>> = candidates.iter().map(|c| with(Some(*c))).collect();
-    ready.judge.prepare(&errands, &sets);
+    ready.judge.prepare(&errands, &sets, &Unwatched)?;
     let before = ready.judge.judge(&errands, &with(None)).cost;
     let first = errands[0].targets.len();
     let all = candidates.par_iter().zip(&sets).map(|(c, set)| {

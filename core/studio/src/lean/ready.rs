@@ -2,11 +2,12 @@
 
 use super::craft::Craft;
 use super::judge::Judge;
-use super::search::{Ask, Need, NoAnswer, limits, white_of};
+use super::no_answer::NoAnswer;
+use super::search::{Ask, Need, limits, white_of};
 use super::table::{Errand, Table};
 use crate::crafts::{Grain, Limits, craft};
 use lean_media::{Medium, Pigment};
-use std::sync::{Arc, Mutex};
+use std::sync::{Arc, Mutex, OnceLock};
 
 /// Everything a table hangs on.
 #[derive(Clone, PartialEq)]
@@ -43,8 +44,8 @@ pub struct Ready {
     pub key: Key,
     /// The craft of each piece.
     pub crafts: Vec<Box<dyn Craft + Send>>,
-    /// Least costs; empty until evaluated.
-    pub table: Table,
+    /// Least costs, once evaluated.
+    pub table: OnceLock<Table>,
     /// What was judged in double precision so far.
     pub judge: Judge,
 }
@@ -53,7 +54,15 @@ impl Ready {
     /// Everything but the table.
     pub fn without_table(key: Key) -> Self {
         let crafts = key.needs.iter().map(|n| key.craft(n, key.limits)).collect();
-        Self { key, crafts, table: Table::default(), judge: Judge::default() }
+        Self { key, crafts, table: OnceLock::new(), judge: Judge::default() }
+    }
+
+    /// Least costs.
+    ///
+    /// # Panics
+    /// When they were not evaluated yet.
+    pub fn table(&self) -> &Table {
+        self.table.get().unwrap_or_else(|| unreachable!("the table is evaluated before it is asked for"))
     }
 
     /// The pieces to serve with their crafts.
@@ -90,7 +99,7 @@ impl Tables {
     pub fn keep(&self, ready: Arc<Ready>) {
         let mut all = self.0.lock().unwrap_or_else(|p| p.into_inner());
         all.push(ready);
-        let bytes = |all: &[Arc<Ready>]| all.iter().map(|r| r.table.bytes()).sum::<usize>();
+        let bytes = |all: &[Arc<Ready>]| all.iter().map(|r| r.table.get().map_or(0, Table::bytes)).sum::<usize>();
         while all.len() > REMEMBERED || (all.len() > 1 && bytes(&all) > MOST_BYTES) {
             all.remove(0);
         }

@@ -3,6 +3,7 @@
 use super::cost::{Cost, Target};
 use super::craft::Craft;
 use super::kernel::{self, CostF, Wanted};
+use super::octets::OCTET;
 use crate::progress::{Cancelled, Progress};
 use lean_media::lanes::Colours;
 use rayon::prelude::*;
@@ -10,9 +11,6 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// Most targets one search takes, over all its pieces.
 pub const MOST_TARGETS: usize = 96;
-
-/// Rows are padded to a multiple of this many targets: nine zones take twelve.
-pub const PADDED: usize = 4;
 
 /// A cost no recipe reaches. Finite, so that sums stay ordered.
 pub const NEVER: f32 = 1e6;
@@ -103,7 +101,7 @@ impl Table {
         Self::begin(errands, progress).completed()
     }
 
-    /// Evaluates the recipes of one and two, a small part of the work.
+    /// Evaluates the recipes of one and two, a small part of the work. Cancelled, it stops early and says so when it is to be completed.
     ///
     /// # Panics
     /// When there are more than [`MOST_TARGETS`] targets.
@@ -193,6 +191,34 @@ impl Table {
         self.complete.then(|| self.row(self.triple_rows[self.pair_rows[i].wrapping_add(j)].wrapping_add(k)))
     }
 
+    /// Rows of all triples that begin with `i < j`, the third ascending from `j + 1`. Empty in a table that is only begun.
+    pub fn triples_from(&self, i: usize, j: usize) -> &[f32] {
+        if !self.complete || j + 1 >= self.pigments {
+            return &[];
+        }
+        let row = self.triple_rows[self.pair_rows[i].wrapping_add(j)].wrapping_add(j + 1);
+        &self.rows[row * self.width..(row + self.pigments - j - 1) * self.width]
+    }
+
+    /// The same for three different pigments in any order.
+    #[inline(always)]
+    pub fn triple_of(&self, i: usize, j: usize, k: usize) -> &[f32] {
+        let (i, j) = (i.min(j), i.max(j));
+        let (i, j, k) = if k < i { (k, i, j) } else if k < j { (i, k, j) } else { (i, j, k) };
+        self.row(self.triple_rows[self.pair_rows[i].wrapping_add(j)].wrapping_add(k))
+    }
+
+    /// Least costs with two pigments in any order, or with one when both are the same.
+    #[inline(always)]
+    pub fn pair_of(&self, i: usize, j: usize) -> &[f32] {
+        if i == j { self.single(i) } else { self.pair(i.min(j), i.max(j)) }
+    }
+
+    /// Whether groups of three are in it.
+    pub fn is_complete(&self) -> bool {
+        self.complete
+    }
+
     /// Bytes the table takes.
     pub fn bytes(&self) -> usize {
         size_of_val(self.rows.as_slice()) + size_of_val(self.triple_rows.as_slice())
@@ -223,12 +249,15 @@ impl<'a> Work<'a> {
             from += e.targets.len();
             own
         };
-        Self { errands: errands.iter().map(narrow).collect(), width: targets.next_multiple_of(PADDED).max(8), progress }
+        Self { errands: errands.iter().map(narrow).collect(), width: targets.next_multiple_of(OCTET), progress }
     }
 
     /// Weighted least cost per target over the recipes of exactly this group, started from `start` (already weighted).
     fn run(&self, group: &[usize], start: &[f32]) -> Vec<f32> {
         let mut out = start.to_vec();
+        if self.progress.is_cancelled() {
+            return out;
+        }
         let mut mixed: Vec<Colours> = Vec::with_capacity(32);
         for e in &self.errands {
             mixed.clear();

@@ -46,10 +46,11 @@ impl Top {
             return;
         }
         set.sort_unstable();
-        let at = self.sets.partition_point(|r| r.cost.total_cmp(&cost).then_with(|| r.set.cmp(&set)).is_lt());
-        if self.sets.get(at).is_some_and(|r| r.set == set) {
+        // The same set may come again with a cost that was added up in another order.
+        if self.sets.iter().any(|r| r.set == set) {
             return;
         }
+        let at = self.sets.partition_point(|r| r.cost.total_cmp(&cost).then_with(|| r.set.cmp(&set)).is_lt());
         self.sets.insert(at, Ranked { cost, set });
         self.sets.truncate(KEPT);
     }

@@ -66,18 +66,15 @@ mod tests {
 
     #[test]
     fn kin_share_more_and_nobody_sees_it() {
-        let set: Vec<&Pigment> = ["PB29", "PY43", "PR101", "PBr7", "PG7"].iter().filter_map(|id| library::find(id)).collect();
+        let set: Vec<&Pigment> = ["PB29", "PY43", "PR101", "PY35", "PG7"].iter().filter_map(|id| library::find(id)).collect();
         let craft = Wet::of(&set, library::find("PW6"), Limits::default(), Grain::Usual);
         let recipes = Recipes::of(&craft);
         let wanted: Vec<Lab> =
             (0..12).map(|i| Lab::from_lch(25.0 + 5.0 * f64::from(i), 4.0 + f64::from(i % 4) * 4.0, 61.0 * f64::from(i))).collect();
         let cost = Cost::default();
         let kin = related(&recipes, &wanted, &[1.0; 12], cost);
-        let pairs = |mixes: &[Mix]| {
-            let sets: Vec<Vec<&PigmentId>> = mixes.iter().map(|m| m.parts.iter().map(|p| &p.pigment).collect()).collect();
-            let shared = |a: &[&PigmentId], b: &[&PigmentId]| a.iter().filter(|p| b.contains(p)).count();
-            sets.iter().enumerate().map(|(i, a)| sets[i + 1..].iter().map(|b| shared(a, b)).sum::<usize>()).sum::<usize>()
-        };
+        let shared = |a: &Mix, b: &Mix| a.parts.iter().map(|p| a.share_of(&p.pigment) * b.share_of(&p.pigment)).sum::<f64>();
+        let pairs = |mixes: &[Mix]| -> f64 { mixes.iter().enumerate().flat_map(|(i, a)| mixes[i + 1..].iter().map(|b| shared(a, b))).sum() };
         let alone: Vec<Mix> = wanted.iter().map(|w| recipes.best(*w, cost).unwrap().1).collect();
         let kin: Vec<Mix> = kin.into_iter().flatten().collect();
         assert!(pairs(&kin) > pairs(&alone), "{} {}", pairs(&kin), pairs(&alone));

@@ -3,7 +3,8 @@
 use super::state::Piece;
 use crate::lean::cost::Colour;
 use crate::lean::{Ask, Choice, Cost, Need, Target};
-use crate::mixes::ground_of;
+use crate::lean::search::MOST_IN_SET;
+use crate::mixes::{ground_of, targets};
 use crate::paint_box::PaintBox;
 use lean_media::{Medium, Pigment};
 use serde::{Deserialize, Serialize};
@@ -93,6 +94,18 @@ impl Piece {
     /// These targets, on this piece's ground, at a cost.
     pub fn need(&self, targets: Vec<Target>, cost: Cost) -> Need {
         Need { ground: ground_of(self), targets, cost, weight: 1.0 }
+    }
+
+    /// What this piece needs of a set.
+    pub fn own_need(&self) -> Need {
+        self.need(targets(self), self.cost())
+    }
+
+    /// Sizes the search goes through: from two, or from one where mixes are of one pigment anyway, as far as the painter wants.
+    pub fn sizes(&self) -> RangeInclusive<usize> {
+        let largest = usize::from(self.aim.largest).clamp(1, MOST_IN_SET);
+        let smallest = if self.demands.most_in_mix == Some(1) { 1 } else { 2 };
+        smallest.min(largest)..=largest
     }
 
     /// What is asked of the search for this piece.

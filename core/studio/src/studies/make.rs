@@ -3,7 +3,7 @@
 use super::order::{choose_together, ordered_pairs};
 use super::scheme;
 use crate::lean::exact::Recipes;
-use crate::lean::search::NoAnswer;
+use crate::lean::NoAnswer;
 use crate::lean::{Cost, Tables, Target, search};
 use crate::mixes::{craft_of, pigments_of, targets};
 use crate::outlook::basis;
