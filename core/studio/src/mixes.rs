@@ -145,6 +145,16 @@ pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     piece.zones.iter().zip(chosen).filter_map(|(z, mix)| Some(compare(z.id, z.target, mix?, neutral))).collect()
 }
 
+/// What mixes of all zones cost together, as the search weighs them. Not a number when no zone has weight.
+pub fn cost_of(piece: &Piece, mixes: &[ZoneMix]) -> f64 {
+    let wanted = targets(piece);
+    let total: f64 = wanted.iter().map(|t| t.weight).sum();
+    let miss = |(z, t): (&crate::piece::Zone, &Target)| {
+        mixes.iter().find(|m| m.zone == z.id).map_or(0.0, |m| t.weight * piece.cost().of(m.mix.lab, t.lab))
+    };
+    piece.zones.iter().zip(&wanted).filter(|(_, t)| t.weight > 0.0).map(miss).sum::<f64>() / total
+}
+
 /// How far a set reaches in one band of value.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

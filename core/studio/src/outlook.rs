@@ -46,6 +46,10 @@ pub struct Outlook {
     pub reach: Vec<ReachRow>,
     /// Cost of the set in use.
     pub cost: Option<f64>,
+    /// By how much finer mixes lower the cost, when they are asked for.
+    pub finer_gain: Option<f64>,
+    /// By how much mixes that share pigments raise it, when they are asked for.
+    pub kin_loss: Option<f64>,
     /// What was noticed.
     pub findings: Vec<Finding>,
     /// Fingerprint of zones, locks and Box: compare with that of a search or study.
@@ -81,6 +85,8 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         wells: Vec::new(),
         reach: Vec::new(),
         cost: None,
+        finer_gain: None,
+        kin_loss: None,
         findings: Vec::new(),
         basis: basis(piece, paint_box),
     };
@@ -91,10 +97,22 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         outlook.wells = mixes::wells(piece, paint_box, craft.as_ref(), &recipes, &outlook.mixes);
         outlook.reach = mixes::reach(&recipes, neutral);
         let targets = mixes::targets(piece);
-        outlook.cost = (targets.iter().map(|t| t.weight).sum::<f64>() > 0.0).then(|| recipes.cost_of(&targets, piece.cost()));
+        if targets.iter().map(|t| t.weight).sum::<f64>() > 0.0 {
+            let cost = recipes.cost_of(&targets, piece.cost());
+            outlook.cost = Some(cost);
+            outlook.finer_gain = (piece.mixing.finer && piece.brief.medium.is_wet_opaque()).then(|| usual_cost(piece, paint_box) - cost);
+            outlook.kin_loss = piece.mixing.kin.then(|| mixes::cost_of(piece, &outlook.mixes) - cost);
+        }
     }
     outlook.findings = findings(piece, &outlook.mixes, &outlook.wells);
     outlook
+}
+
+/// What the set in use costs with mixes of the usual eight parts.
+fn usual_cost(piece: &Piece, paint_box: &PaintBox) -> f64 {
+    let usual = Piece { mixing: crate::piece::Mixing { finer: false, ..piece.mixing }, ..piece.clone() };
+    let craft = mixes::craft_of(&usual, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
+    Recipes::of(craft.as_ref()).cost_of(&mixes::targets(piece), piece.cost())
 }
 
 /// Simplified edges of a piece's zones and the size of their grid.

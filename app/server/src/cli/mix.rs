@@ -103,7 +103,8 @@ fn written(a: &Mix) -> Result<Written, String> {
     })
 }
 
-fn owned(path: &Path) -> Result<Vec<Pigment>, String> {
+/// The pigments of a file.
+pub(super) fn owned(path: &Path) -> Result<Vec<Pigment>, String> {
     let text = std::fs::read_to_string(path).map_err(|e| format!("{}: {e}", path.display()))?;
     pigment_file::read(&text).map_err(|e| format!("{}: {e}", path.display()))
 }

@@ -1,7 +1,9 @@
 //! The command line: JSON on standard output, problems on standard error, exit 2 for bad input.
 
+mod lean;
 mod mix;
 mod serve;
+mod targets;
 mod values;
 
 use clap::{Parser, Subcommand};
@@ -23,6 +25,8 @@ enum What {
     Values(values::Values),
     /// The colour of a mix.
     Mix(mix::Mix),
+    /// The fewest pigments of a Box for what is needed.
+    Lean(Box<lean::Lean>),
     /// Print the generated description of the API.
     #[command(hide = true)]
     Openapi,
@@ -34,6 +38,7 @@ pub fn run() -> ExitCode {
         What::Serve(a) => serve::run(a),
         What::Values(a) => values::run(a).and_then(|v| print(&v)),
         What::Mix(a) => mix::run(a).and_then(|v| print(&v)),
+        What::Lean(a) => lean::run(*a).and_then(|v| print(&v)),
         What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),
     };
     match done {
