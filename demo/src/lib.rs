@@ -36,6 +36,8 @@ struct Entry {
     id: String,
     name: String,
     made_of: BTreeMap<String, f64>,
+    /// Of a pen: how strong its ink is against the strongest there is.
+    strength: Option<f64>,
     white: bool,
 }
 
@@ -49,6 +51,21 @@ pub fn oils() -> DemoBox {
     read(include_str!("../boxes/oil.json"))
 }
 
+/// Thirty-six alcohol pens.
+pub fn pens() -> DemoBox {
+    read(include_str!("../boxes/marker.json"))
+}
+
+/// Twenty-four coloured pencils.
+pub fn pencils() -> DemoBox {
+    read(include_str!("../boxes/pencil.json"))
+}
+
+/// Fourteen pans of watercolour. White is the paper.
+pub fn pans() -> DemoBox {
+    read(include_str!("../boxes/watercolour.json"))
+}
+
 fn read(text: &str) -> DemoBox {
     let file: BoxFile = serde_json::from_str(text).expect("the demo Boxes are readable");
     DemoBox { name: file.name, medium: file.medium, pigments: file.pigments.into_iter().map(blend).collect() }
@@ -60,7 +77,21 @@ fn blend(entry: Entry) -> Pigment {
         .iter()
         .map(|(id, parts)| (library::find(id).expect("demo sticks are blends of shipped pigments"), Parts(*parts)))
         .collect();
-    Pigment { white: entry.white, ..Pigment::blended(PigmentId(entry.id), entry.name, &of) }
+    let laid = Pigment { white: entry.white, ..Pigment::blended(PigmentId(entry.id), entry.name, &of) };
+    match entry.strength {
+        None => laid,
+        Some(strength) => ink(laid, strength),
+    }
+}
+
+/// Absorption of the strongest ink where it absorbs most.
+const STRONGEST_INK: f64 = 32.0;
+
+/// A dye that absorbs like a pigment, so strong. What dye it is, and how it lasts, nobody said.
+fn ink(like: Pigment, strength: f64) -> Pigment {
+    let peak = like.k.iter().copied().fold(f64::MIN_POSITIVE, f64::max);
+    let k = like.k.iter().map(|k| k / peak * strength * STRONGEST_INK).collect();
+    Pigment { k, colour_index: Vec::new(), lightfastness: String::new(), staining: false, granulating: false, ..like }
 }
 
 #[cfg(test)]
@@ -69,15 +100,17 @@ mod tests {
 
     #[test]
     fn the_boxes_are_sound_and_of_the_stated_size() {
-        assert_eq!((pastels().pigments.len(), oils().pigments.len()), (61, 12));
-        for b in [pastels(), oils()] {
+        let boxes = [pastels(), pens(), pencils(), pans(), oils()];
+        assert_eq!(boxes.each_ref().map(|b| b.pigments.len()), [61, 36, 24, 14, 12]);
+        assert_eq!(boxes.each_ref().map(|b| b.medium), Medium::ALL);
+        for b in boxes {
             b.pigments.iter().for_each(|p| p.check().unwrap());
-            assert_eq!(b.pigments.iter().filter(|p| p.white).count(), 1);
+            assert_eq!(b.pigments.iter().filter(|p| p.white).count(), usize::from(b.medium.has_white()));
         }
     }
 
     #[test]
     fn no_stick_makes_hazardous_dust() {
-        assert!(pastels().pigments.iter().all(|p| p.hazard.is_empty()));
+        assert!(pastels().pigments.iter().chain(&pencils().pigments).all(|p| p.hazard.is_empty()));
     }
 }

@@ -30,6 +30,9 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
     }
     let pastels = put(store, lean_demo::pastels(), "yard-pastels")?;
     put(store, lean_demo::oils(), "bench-oils")?;
+    put(store, lean_demo::pens(), "kite-pens")?;
+    put(store, lean_demo::pencils(), "bell-pencils")?;
+    put(store, lean_demo::pans(), "hen-pans")?;
     tram_shed(store, &pastels)
 }
 

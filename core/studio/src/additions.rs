@@ -8,7 +8,7 @@ use crate::crafts::{Grain, Limits, craft};
 use crate::mixes::{Mark, ground_of, pigments_of, swatch};
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
-use lean_media::{Pigment, PigmentId, library};
+use lean_media::{Medium, Pigment, PigmentId, library};
 use serde::Serialize;
 
 /// Where one more pigment would come from.
@@ -91,7 +91,9 @@ fn candidates<'a>(piece: &Piece, paint_box: &'a PaintBox, set: &[&Pigment]) -> V
     let is_owned = |p: &Pigment| {
         paint_box.pigments.iter().any(|o| o.id == p.id || (!o.colour_index.is_empty() && o.colour_index == p.colour_index))
     };
-    let shop = library::modelled().iter().filter(|p| !p.white && !is_owned(p)).map(|p| (p, Source::Bought));
+    // The shipped pigments are paint; of inks there is no library.
+    let shipped = if piece.brief.medium == Medium::Marker { &[] } else { library::modelled() };
+    let shop = shipped.iter().filter(|p| !p.white && !is_owned(p)).map(|p| (p, Source::Bought));
     let all: Vec<(&Pigment, Source)> = owned.chain(shop).collect();
     let pigments: Vec<&Pigment> = all.iter().map(|c| c.0).collect();
     let craft = craft(piece.brief.medium, &ground_of(piece), &pigments, None, Limits::default(), Grain::Usual);

@@ -15,6 +15,7 @@ export type JobView = Schemas["JobView"];
 export type BoxView = Schemas["BoxView"];
 export type PigmentView = Schemas["PigmentView"];
 export type SetFound = Schemas["SetFound"];
+export type Addition = Schemas["Addition"];
 export type Problem = Schemas["Problem"];
 export type StudioView = Schemas["StudioView"];
 export type Study = Schemas["Study"];

@@ -177,6 +177,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/additions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What one more pigment would be worth to the set in use: from the Box, brought back from the exclusions, or bought. */
+        get: operations["read_additions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/redo": {
         parameters: {
             query?: never;
@@ -504,6 +521,43 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description One more pigment for the set in use. */
+        Addition: {
+            /**
+             * Format: double
+             * @description By how much the cost falls with it.
+             */
+            gain: number;
+            /** @description How it looks. */
+            mark: components["schemas"]["Mark"];
+            /** @description Its plain name. */
+            name: string;
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+            /** @description Where it comes from. */
+            source: components["schemas"]["Source"];
+            /** @description Zones whose best recipe it would be in. */
+            zones: components["schemas"]["ZoneId"][];
+        };
+        /** @description What the search aims at. */
+        Aim: {
+            /** @description Other pieces to serve. */
+            also_for: components["schemas"]["Companion"][];
+            /** @description Whether misses too small to be seen cost nothing. */
+            good_enough: boolean;
+            /**
+             * Format: int32
+             * @description Largest set searched for.
+             */
+            largest: number;
+            /** @description What counts. */
+            matching: components["schemas"]["Matching"];
+            /**
+             * Format: double
+             * @description Charge per step of value against a colour difference of 1.
+             */
+            value_weight: number;
+        };
         /** @description Stable name of a Box. */
         BoxId: string;
         /** @description A line in the list of Boxes. */
@@ -568,6 +622,79 @@ export interface components {
              * @description Share with every channel at 255.
              */
             light: number;
+        };
+        /** @description Another piece the same set should serve. */
+        Companion: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            piece: number;
+            /**
+             * Format: double
+             * @description How much it counts; this piece counts 1.
+             */
+            weight: number;
+        };
+        /** @description Everything a painter may ask of a set. The default asks nothing. */
+        Demands: {
+            /**
+             * Format: double
+             * @description A value some mix must be as dark as.
+             * @default null
+             */
+            darkest: number | null;
+            /**
+             * Format: int32
+             * @description No pigment that fades sooner than this class, 1 (lasting) to 4; an unknown class does not pass.
+             * @default null
+             */
+            least_lasting: number | null;
+            /**
+             * Format: double
+             * @description A value some mix, or what is free, must be as light as.
+             * @default null
+             */
+            lightest: number | null;
+            /**
+             * Format: int32
+             * @description Most pigments in one mix, 1 to 3; 1 for colours used as they come.
+             * @default null
+             */
+            most_in_mix: number | null;
+            /**
+             * Format: int32
+             * @description Most layers over each other in one place, 1 to 3.
+             * @default null
+             */
+            most_layers: number | null;
+            /** @default null */
+            mother: components["schemas"]["Mother"] | null;
+            /**
+             * @description No black pigment: darks are mixed.
+             * @default false
+             */
+            no_black: boolean;
+            /**
+             * @description No pigment that calls for a caution.
+             * @default false
+             */
+            no_hazard: boolean;
+            /**
+             * @description Only pigments of these families, and greys; empty for all.
+             * @default []
+             */
+            only_hues: components["schemas"]["HueFamily"][];
+            /**
+             * @description At least one string: a light, a middle and a dark of one hue family.
+             * @default false
+             */
+            string: boolean;
+            /**
+             * @description Families of which the set must hold a warm and a cool pigment.
+             * @default []
+             */
+            warm_and_cool: components["schemas"]["HueFamily"][];
         };
         /** @description A finding the painter has answered. */
         Dismissal: {
@@ -690,6 +817,11 @@ export interface components {
             version: string;
         };
         /**
+         * @description Stretches of the hue circle, in painters' words.
+         * @enum {string}
+         */
+        HueFamily: "rose" | "red" | "orange" | "yellow" | "green" | "sea-green" | "blue" | "violet";
+        /**
          * @description How much a zone matters.
          * @enum {string}
          */
@@ -795,10 +927,15 @@ export interface components {
             warm_cool: components["schemas"]["Srgb8"];
         };
         /**
+         * @description What counts when a mix is matched with its target.
+         * @enum {string}
+         */
+        Matching: "value-first" | "strict" | "values-only";
+        /**
          * @description What a pigment is bound in. A Box and a piece each have one.
          * @enum {string}
          */
-        Medium: "soft-pastel" | "oil";
+        Medium: "soft-pastel" | "marker" | "pencil" | "watercolour" | "oil";
         /** @description Two zones to join. */
         Merge: {
             /**
@@ -816,12 +953,48 @@ export interface components {
          * @description A length in millimetres.
          */
         Millimetres: number;
-        /** @description A recipe and the colour it gives laid opaque. */
+        /** @description A recipe and the colour it gives on its ground. */
         Mix: {
             /** @description Its colour under daylight. */
             lab: components["schemas"]["Lab"];
-            /** @description What goes in, most parts first. */
+            /** @description Layers, first laid first; empty for a wet mix laid opaque and for bare ground. */
+            layers?: components["schemas"]["MixLayer"][];
+            /** @description What goes in, most first. */
             parts: components["schemas"]["Part"][];
+        };
+        /** @description One layer of a mix that is laid in layers. */
+        MixLayer: {
+            /** @description How it is laid, in a few words: `middle wash`, `two coats`, `firm`, `full, rubbed in`. */
+            how: string;
+            /** @description What it is of; several only where a wash is mixed. */
+            of: components["schemas"]["Part"][];
+        };
+        /** @description How mixes are made from the set in use. */
+        Mixing: {
+            /** @description Up to sixteen parts, or a touch of one more pigment. */
+            finer: boolean;
+            /** @description Recipes that share pigments where nobody sees the loss. */
+            kin: boolean;
+        };
+        /** @description A pigment in every mix. */
+        Mother: {
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+            /**
+             * Format: double
+             * @description Its least share in each mix, above 0 and below 1. White alone in oil is a mix; bare ground is none.
+             */
+            share: number;
+        };
+        /** @description A set nearly as good. */
+        NearTie: {
+            /**
+             * Format: double
+             * @description Its cost.
+             */
+            cost: number;
+            /** @description The pigments, white not counted. */
+            pigments: components["schemas"]["PigmentId"][];
         };
         /** @description A new Box. */
         NewBox: {
@@ -860,6 +1033,11 @@ export interface components {
             /** @description What was noticed. */
             findings: components["schemas"]["Finding"][];
             /**
+             * Format: double
+             * @description By how much finer mixes lower the cost, when they are asked for.
+             */
+            finer_gain?: number | null;
+            /**
              * Format: int32
              * @description Cells down the zone grid.
              */
@@ -869,6 +1047,11 @@ export interface components {
              * @description Cells across the zone grid; 0 without zones.
              */
             grid_width: number;
+            /**
+             * Format: double
+             * @description By how much mixes that share pigments raise it, when they are asked for.
+             */
+            kin_loss?: number | null;
             /** @description A recipe for every zone; empty without a set. */
             mixes: components["schemas"]["ZoneMix"][];
             /** @description What the set can reach, darkest first. */
@@ -883,29 +1066,37 @@ export interface components {
          * @enum {string}
          */
         PageFormat: "a4" | "letter";
-        /** @description Some whole parts of one pigment. */
+        /** @description Some of one pigment. */
         Part: {
             /**
              * Format: int32
-             * @description Whole parts, 1..=8.
+             * @description Whole parts in a wet mix. In layers how much in all: coats, pressure or mass from 1 light to 3, parts of a wash times its strength.
              */
             parts: number;
             /** @description Which pigment. */
             pigment: components["schemas"]["PigmentId"];
+            /** @description Only a touch: one part to twenty-four of all the rest. */
+            touch?: boolean;
         };
         /** @description One planned work. */
         Piece: {
+            /** @description What the search aims at. */
+            aim: components["schemas"]["Aim"];
             /** @description What it is. */
             brief: components["schemas"]["Brief"];
             /** @description The set in use. */
             chosen: components["schemas"]["ChosenSet"];
             chosen_study?: components["schemas"]["StudySlot"] | null;
+            /** @description What else is asked of a set. */
+            demands: components["schemas"]["Demands"];
             /** @description Findings answered. */
             dismissed: components["schemas"]["Dismissal"][];
             /** @description Pigments no set may hold. */
             excluded: components["schemas"]["PigmentId"][];
             /** @description Pigments every set must hold. */
             locked: components["schemas"]["PigmentId"][];
+            /** @description How mixes are made from a set. */
+            mixing: components["schemas"]["Mixing"];
             paint_box?: components["schemas"]["BoxId"] | null;
             reference?: components["schemas"]["Reference"] | null;
             search?: components["schemas"]["SearchKept"] | null;
@@ -973,7 +1164,7 @@ export interface components {
             id: components["schemas"]["PigmentId"];
             /** @description Light-fastness as commonly stated. */
             lightfastness: string;
-            /** @description Its masstone. */
+            /** @description How it looks alone. */
             mark: components["schemas"]["Mark"];
             /** @description Plain name. */
             name: string;
@@ -1139,13 +1330,23 @@ export interface components {
              * @description Weighted mean cost over the zones.
              */
             cost: number;
+            /** @description What each target of the first piece misses by. */
+            misses: number[];
+            /** @description Whether there are more than were counted. */
+            more_near_ties: boolean;
+            /** @description How many there are in all. */
+            near_tie_count: number;
+            /** @description Sets within a fiftieth of the best, best first, the best itself left out; at most a dozen are listed. */
+            near_ties: components["schemas"]["NearTie"][];
+            /** @description Mean miss of each piece it has to serve. */
+            pieces: number[];
             /** @description The pigments, white not counted. */
             pigments: components["schemas"]["PigmentId"][];
             /** @description By how much the cost rises when one pigment is dropped, in the order of `pigments`. */
             price_of_dropping: number[];
             /** @description Whether every other set of this size is known to cost at least as much. */
             proved_optimal: boolean;
-            /** @description The recipe for each target, in the order given. */
+            /** @description The recipe for each target of the first piece, in the order given. */
             recipes: components["schemas"]["Mix"][];
             /** @description The second-best set, when there is one. */
             runner_up: components["schemas"]["PigmentId"][];
@@ -1154,6 +1355,13 @@ export interface components {
              * @description Its cost.
              */
             runner_up_cost?: number | null;
+            /** @description Zones (by place in the search) whose recipe each pigment is in, in the order of `pigments`. */
+            serves: number[][];
+            /**
+             * Format: double
+             * @description Where it is not: the best possible set costs at most this share less.
+             */
+            within?: number | null;
         };
         /** @description How studies are laid out for printing. */
         SheetSettings: {
@@ -1169,6 +1377,11 @@ export interface components {
             /** @description Across, 10..=3000 mm. */
             width: components["schemas"]["Millimetres"];
         };
+        /**
+         * @description Where one more pigment would come from.
+         * @enum {string}
+         */
+        Source: "owned" | "brought-back" | "bought";
         /** @description A zone and the line that parts it. */
         Split: {
             /**
@@ -1378,6 +1591,21 @@ export interface components {
             excluded: components["schemas"]["PigmentId"][];
             /** @description Must be in. */
             locked: components["schemas"]["PigmentId"][];
+        } | {
+            /** @description All of it. */
+            demands: components["schemas"]["Demands"];
+            /** @enum {string} */
+            do: "set-demands";
+        } | {
+            /** @description All of it. */
+            aim: components["schemas"]["Aim"];
+            /** @enum {string} */
+            do: "set-aim";
+        } | {
+            /** @enum {string} */
+            do: "set-mixing";
+            /** @description All of it. */
+            mixing: components["schemas"]["Mixing"];
         } | {
             /** @enum {string} */
             do: "choose-set";
@@ -1779,7 +2007,10 @@ export interface operations {
     };
     shipped_pigments: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Oil when left out. */
+                medium?: components["schemas"]["Medium"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1792,6 +2023,14 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PigmentView"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -1882,6 +2121,43 @@ export interface operations {
                 content?: never;
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_additions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Addition"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

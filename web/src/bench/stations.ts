@@ -1,4 +1,4 @@
-import type { PieceView } from "../api/client";
+import type { PieceView, Schemas } from "../api/client";
 
 export type StationName = "brief" | "subject" | "lean-set" | "mixes" | "studies" | "box";
 
@@ -53,6 +53,15 @@ function size(v: PieceView): string {
   return `${width / 10} × ${height / 10} cm`;
 }
 
-/** Soft pastel is said "sticks", oil "tubes". */
-export const unit = (medium: string, n: number) => (medium === "soft-pastel" ? "stick" : "tube") + (n === 1 ? "" : "s");
-export const mediumName = (medium: string) => medium.replace("-", " ");
+/** What one piece of a Box is called in each medium, and what the medium is called. */
+const MEDIA: Record<Schemas["Medium"], { unit: string; name: string }> = {
+  "soft-pastel": { unit: "stick", name: "soft pastel" },
+  marker: { unit: "pen", name: "alcohol marker" },
+  pencil: { unit: "pencil", name: "coloured pencil" },
+  watercolour: { unit: "pan", name: "watercolour" },
+  oil: { unit: "tube", name: "oil" },
+};
+
+export const media = Object.entries(MEDIA).map(([value, m]) => ({ value: value as Schemas["Medium"], label: m.name }));
+export const unit = (medium: Schemas["Medium"], n: number) => MEDIA[medium].unit + (n === 1 ? "" : "s");
+export const mediumName = (medium: Schemas["Medium"]) => MEDIA[medium].name;

@@ -44,25 +44,31 @@ pub struct SetFound {
     pub runner_up_cost: Option<f64>,
     /// Sets within a fiftieth of the best, best first, the best itself left out; at most a dozen are listed.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub near_ties: Vec<NearTie>,
     /// How many there are in all.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub near_tie_count: usize,
     /// Whether there are more than were counted.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub more_near_ties: bool,
     /// By how much the cost rises when one pigment is dropped, in the order of `pigments`.
     pub price_of_dropping: Vec<f64>,
     /// Zones (by place in the search) whose recipe each pigment is in, in the order of `pigments`.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub serves: Vec<Vec<usize>>,
     /// The recipe for each target of the first piece, in the order given.
     pub recipes: Vec<Mix>,
     /// What each target of the first piece misses by.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub misses: Vec<f64>,
     /// Mean miss of each piece it has to serve.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub pieces: Vec<f64>,
 }
 

@@ -251,12 +251,15 @@ pub struct Piece {
     pub excluded: Vec<PigmentId>,
     /// What else is asked of a set.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub demands: Demands,
     /// What the search aims at.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub aim: Aim,
     /// How mixes are made from a set.
     #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
     pub mixing: Mixing,
     /// The last search.
     pub search: Option<SearchKept>,

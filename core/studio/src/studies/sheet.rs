@@ -3,6 +3,7 @@
 //! The layout is a list of marks on a page, y down from the top left; printers of any kind draw the same list.
 
 use super::scheme::describe;
+use crate::lean::{Mix, MixLayer, Part};
 use crate::mixes::compare;
 use crate::outlook::arcs;
 use crate::paint_box::PaintBox;
@@ -258,12 +259,27 @@ fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, 
     }
 }
 
-/// A recipe in whole parts: `3 slate blue : 1 white`.
-pub fn recipe_text(paint_box: &PaintBox, mix: &crate::lean::Mix) -> String {
-    let name = |id| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+/// What goes without saying of a layer: a full crisp stroke, one coat.
+const USUAL: [&str; 3] = ["full", "crisp", "one coat"];
+
+/// A recipe in whole parts, `3 slate blue : 1 white`, or its layers, first laid first: `slate blue > dove, light`.
+pub fn recipe_text(paint_box: &PaintBox, mix: &Mix) -> String {
+    let name = |p: &Part| paint_box.find(&p.pigment).map_or_else(|| p.pigment.0.clone(), |p| p.name.clone());
+    let part = |p: &Part| if p.touch { format!("a touch of {}", name(p)) } else { format!("{} {}", p.parts, name(p)) };
+    let mixed = |of: &[Part]| of.iter().map(part).collect::<Vec<_>>().join(" : ");
+    let said = |what: String, how: &str| {
+        let told = how.split(", ").filter(|h| !USUAL.contains(h));
+        std::iter::once(what.as_str()).chain(told).collect::<Vec<_>>().join(", ")
+    };
+    let layer = |l: &MixLayer| match l.of.as_slice() {
+        [only] => said(name(only), &l.how),
+        of => said(mixed(of), &l.how),
+    };
     match mix.parts.as_slice() {
-        [only] => format!("{} alone", name(&only.pigment)),
-        parts => parts.iter().map(|p| format!("{} {}", p.parts, name(&p.pigment))).collect::<Vec<_>>().join(" : "),
+        [] => "bare ground".into(),
+        _ if !mix.layers.is_empty() => mix.layers.iter().map(layer).collect::<Vec<_>>().join(" > "),
+        [only] => format!("{} alone", name(only)),
+        parts => mixed(parts),
     }
 }
 

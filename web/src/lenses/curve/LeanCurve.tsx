@@ -1,4 +1,4 @@
-import type { SetFound } from "../../api/client";
+import type { Addition, SetFound } from "../../api/client";
 import styles from "./LeanCurve.module.css";
 
 type Props = {
@@ -11,10 +11,12 @@ type Props = {
   onChoose?: (size: SetFound) => void;
   onLook?: (size: SetFound | null) => void;
   names?: (id: string) => string;
+  /** What one more pigment brought back or bought would do at the set in use. */
+  more?: Addition[];
 };
 
 /** Miss against the number of pigments, a falling step line. With names, what each step brings in and leaves out is written on it. */
-export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook, names }: Props) {
+export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook, names, more }: Props) {
   if (!sizes.length) return null;
   const top = Math.max(...sizes.map((s) => s.cost)) * 1.08 || 1;
   const [foot, head, left] = [22, names ? 26 : 20, names ? 34 : 0];
@@ -24,6 +26,7 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
     .map((s, i) => `${i ? "L" : "M"}${left + i * step} ${y(s.cost)}L${left + (i + 1) * step} ${y(s.cost)}`)
     .join("");
   const at = sizes.findIndex((s) => s.pigments.length === chosen);
+  const reach = (i: number) => (i === at ? Math.max(0, ...(more ?? []).map((a) => a.gain)) : 0);
   const next = at >= 0 ? sizes[at + 1] : undefined;
   return (
     <svg width={width} height={height} className={styles.curve} role="img" aria-label={spoken(sizes, unit)}>
@@ -50,6 +53,19 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
           className={styles.here}
         />
       )}
+      {at >= 0 &&
+        names &&
+        more?.map((a) => (
+          <g key={a.pigment} aria-hidden="true">
+            <line
+              x1={left + at * step}
+              x2={left + (at + 1) * step}
+              y1={y(sizes[at].cost - a.gain)}
+              y2={y(sizes[at].cost - a.gain)}
+              className={styles.more}
+            />
+          </g>
+        ))}
       {sizes.map((s, i) => (
         <g key={s.pigments.length}>
           <text
@@ -60,6 +76,12 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
             fill="currentColor"
           >
             {s.pigments.length}
+            {names && s.near_tie_count > 0 && (
+              <tspan dx={9} className={styles.ties}>{`${s.near_tie_count}${s.more_near_ties ? "+" : ""} alike`}</tspan>
+            )}
+            {names && !s.proved_optimal && s.within != null && (
+              <tspan dx={9} className={styles.ties}>{`within ${Math.ceil(s.within * 100)} %`}</tspan>
+            )}
           </text>
           {names && (
             <g aria-hidden="true">
@@ -76,9 +98,11 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
                 from={sizes[i - 1]}
                 to={s}
                 x={left + i * step + 6}
-                y={y(s.cost) + 15}
-                room={height - foot - y(s.cost) - 10}
+                y={y(s.cost - reach(i)) + 15}
+                room={height - foot - y(s.cost - reach(i)) - 10}
+                width={step - 12}
                 names={names}
+                more={i === at ? more : undefined}
               />
             </g>
           )}
@@ -101,27 +125,35 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
   );
 }
 
-/** What enters and what leaves on this step, as far as there is room under it. */
+/** What enters and what leaves on this step, and what one more would bring, as far as there is room under it. */
 function Change({
   from,
   to,
   x,
   y,
   room,
+  width,
   names,
+  more = [],
 }: {
   from?: SetFound;
   to: SetFound;
   x: number;
   y: number;
   room: number;
+  width: number;
   names: (id: string) => string;
+  more?: Addition[];
 }) {
   const enters = to.pigments.filter((p) => !from?.pigments.includes(p)).map((p) => `+ ${names(p)}`);
   const leaves = (from?.pigments ?? []).filter((p) => !to.pigments.includes(p)).map((p) => `− ${names(p)}`);
-  return [...enters, ...leaves].slice(0, Math.max(0, Math.floor(room / 14))).map((text, i) => (
+  const gains = more.map((a) => `−${a.gain.toFixed(1)} ${a.source === "bought" ? "buying" : "with"} ${a.name}`);
+  const lines = [...enters, ...leaves, ...gains].slice(0, Math.max(0, Math.floor(room / 14)));
+  // A line longer than its step would run into the next: letters are about six pixels wide.
+  const most = Math.floor(width / 6);
+  return lines.map((text, i) => (
     <text key={text} x={x} y={y + i * 14} className={styles.change}>
-      {text}
+      {text.length > most ? `${text.slice(0, most - 1)}…` : text}
     </text>
   ));
 }

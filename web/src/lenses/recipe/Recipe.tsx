@@ -1,31 +1,62 @@
-import type { Mix } from "../../api/client";
+import type { Mix, Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import styles from "./Recipe.module.css";
+import { recipeLine } from "./words";
 
-/** A recipe as small heaps of paint, one for each whole part, and the same in words. */
+type Part = Schemas["Part"];
+
+/** A recipe: small heaps of paint, one for each whole part, or its layers with the last laid on top; and the same in words. */
 export function Recipe({ mix }: { mix: Mix }) {
   const { box } = useBench();
-  const named = mix.parts.map((p) => ({ ...p, owned: box?.pigments.find((q) => q.id === p.pigment) }));
-  const words = named.map((p) => `${p.parts} ${p.owned?.name ?? p.pigment}`);
+  const owned = (p: Part) => box?.pigments.find((q) => q.id === p.pigment);
+  const name = (p: Part) => owned(p)?.name ?? p.pigment;
+  const colour = (p: Part) => {
+    const c = owned(p)?.mark.screen;
+    return c && `rgb(${c.r} ${c.g} ${c.b})`;
+  };
+  if (!mix.parts.length) {
+    return <p className={styles.recipe}>Leave the ground bare.</p>;
+  }
+  if (mix.layers?.length) {
+    return (
+      <ol className={styles.layers}>
+        {mix.layers.map((l, i) => (
+          <li key={i}>
+            <span className={styles.heaps} aria-hidden="true">
+              {l.of.map((p) => (
+                <Heap key={p.pigment} parts={l.of.length > 1 ? p.parts : 1} colour={colour(p)} />
+              ))}
+            </span>
+            <span>
+              {i > 0 && "over it "}
+              {l.of.length > 1 ? l.of.map((p) => `${p.parts} ${name(p)}`).join(" : ") : name(l.of[0])}, <i>{l.how}</i>
+            </span>
+          </li>
+        ))}
+      </ol>
+    );
+  }
   return (
     <div className={styles.recipe}>
       <span className={styles.heaps} aria-hidden="true">
-        {named.map((p) => (
-          <span key={p.pigment} className={styles.heap}>
-            {Array.from({ length: p.parts }, (_, i) => (
-              <i
-                key={i}
-                style={{
-                  background: p.owned
-                    ? `rgb(${p.owned.mark.screen.r} ${p.owned.mark.screen.g} ${p.owned.mark.screen.b})`
-                    : undefined,
-                }}
-              />
-            ))}
-          </span>
+        {mix.parts.map((p) => (
+          <Heap key={p.pigment} parts={p.touch ? 0 : p.parts} colour={colour(p)} />
         ))}
       </span>
-      <span>{named.length === 1 ? `${named[0].owned?.name ?? named[0].pigment} alone` : words.join(" : ")}</span>
+      <span>{recipeLine(mix, (id) => box?.pigments.find((q) => q.id === id)?.name ?? id)}</span>
     </div>
+  );
+}
+
+/** One square for each part; a touch is a sliver. */
+function Heap({ parts, colour }: { parts: number; colour?: string }) {
+  return (
+    <span className={styles.heap}>
+      {parts === 0 ? (
+        <i className={styles.touch} style={{ background: colour }} />
+      ) : (
+        Array.from({ length: parts }, (_, i) => <i key={i} style={{ background: colour }} />)
+      )}
+    </span>
   );
 }

@@ -85,19 +85,23 @@ function BriefSurface() {
         <div style={{ width: width * scale, height: height * scale, background: ground?.hex }} />
         <figcaption>
           {width / 10} × {height / 10} cm, the ground as it is before anything lies on it
-          {ground && (
-            <>
-              . It takes{" "}
-              {brief.medium === "oil"
-                ? `${ground.takes.paint} layers of paint`
-                : `${ground.takes.pastel} ${ground.takes.pastel === 1 ? "layer" : "layers"} of pastel`}{" "}
-              (modelled).
-            </>
-          )}
+          {ground && <>. It takes {taken(brief.medium, ground.takes)} (modelled).</>}
         </figcaption>
       </figure>
     </div>
   );
+}
+
+/** How much of a medium a ground takes. */
+function taken(medium: Schemas["Medium"], takes: Schemas["Takes"]): string {
+  const [n, one, many] = {
+    "soft-pastel": [takes.pastel, "layer of pastel", "layers of pastel"] as const,
+    marker: [takes.ink, "coat of ink", "coats of ink"] as const,
+    pencil: [takes.pencil, "layer of pencil", "layers of pencil"] as const,
+    watercolour: [takes.wash, "wash", "washes"] as const,
+    oil: [takes.paint, "layer of paint", "layers of paint"] as const,
+  }[medium];
+  return `${n} ${n === 1 ? one : many}`;
 }
 
 function BriefCard() {

@@ -2,12 +2,15 @@ import { useElementSize } from "@mantine/hooks";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { SetFound } from "../../api/client";
+import { useAdditions } from "../../api/useAdditions";
 import { Station } from "../../bench/Bench";
 import { useBench } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { LeanCurve } from "../../lenses/curve/LeanCurve";
+import { Asked } from "./Asked";
 import { BoxShelf } from "./BoxShelf";
 import styles from "./LeanSet.module.css";
+import { firstOfEach } from "./OneMore";
 import { PigmentCard, SetCard } from "./SetCard";
 
 /** Choose few: what each further pigment buys, and which they are. */
@@ -32,6 +35,7 @@ export function LeanSet() {
 function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
   const { view, box, work, changes } = useBench();
   const { ref, width } = useElementSize();
+  const additions = firstOfEach(useAdditions().data ?? []).filter((a) => a.source !== "owned");
   const { search, chosen, brief } = view.piece;
   const running = work.job?.what === "searching" ? work.job : null;
   const sizes = running ? running.found : (search?.sizes ?? []);
@@ -69,6 +73,7 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
             height={210}
             unit={unit(brief.medium, 1)}
             names={name}
+            more={running || stale ? undefined : additions}
             onLook={onLook}
             onChoose={
               running ? undefined : (s) => changes.wish({ do: "choose-set", pigments: s.pigments }).catch(() => {})
@@ -96,16 +101,11 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
         <p className={styles.first}>
           {running
             ? "Going through every recipe of up to three pigments for every zone."
-            : `From the ${box.pigments.filter((p) => !p.white).length} in ${box.name}, the exact best set of two to six for these ${view.piece.zones.length} zones. White is free.`}
+            : `From the ${box.pigments.filter((p) => !p.white).length} in ${box.name}, the exact best set of each size up to ${view.piece.aim.largest} for these ${view.piece.zones.length} zones. ${free(brief.medium)}`}
         </p>
       )}
+      <Asked />
       <BoxShelf />
-      {brief.medium === "soft-pastel" && (
-        <p className={styles.model}>
-          Computed for now as wet opaque paint, standing in for pastel until its own model is here; a guide to which
-          sticks, not to how they are laid. All pigments are modelled.
-        </p>
-      )}
     </div>
   );
 }
@@ -125,5 +125,9 @@ function NotYet({ zones }: { zones: boolean }) {
     </div>
   );
 }
+
+/** What costs no place in a set. */
+const free = (medium: string) =>
+  medium === "watercolour" || medium === "marker" ? "Bare paper is free." : "White is free, and so is bare ground.";
 
 const same = (a: string[], b: string[]) => a.length === b.length && a.every((x) => b.includes(x));

@@ -5,7 +5,10 @@ import { useNotice } from "../../bench/notice";
 import { unit } from "../../bench/stations";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { Alike } from "./Alike";
 import styles from "./LeanSet.module.css";
+import { OneMore } from "./OneMore";
+import { useDecide } from "./useDecide";
 
 /** The set in use, or the one looked at on the curve: its pigments with what each is worth. */
 export function SetCard({ looked }: { looked: SetFound | null }) {
@@ -26,6 +29,11 @@ export function SetCard({ looked }: { looked: SetFound | null }) {
       </div>
     );
   }
+  const serves = (id: string) => {
+    const n =
+      size?.serves[size.pigments.indexOf(id)]?.length ?? view.outlook.wells.find((w) => w.pigment === id)?.zones;
+    return n === undefined ? "" : `${n} ${n === 1 ? "zone" : "zones"}`;
+  };
   const price = (id: string) =>
     size?.price_of_dropping[size.pigments.indexOf(id)] ?? view.outlook.wells.find((w) => w.pigment === id)?.price;
   return (
@@ -35,14 +43,8 @@ export function SetCard({ looked }: { looked: SetFound | null }) {
       </h2>
       {size && (
         <p>
-          Mean miss <span className="figures">{size.cost.toFixed(2)}</span>,{" "}
-          {size.proved_optimal ? "proved best of this size" : "best found"}
-          {size.runner_up_cost != null && (
-            <>
-              ; runner-up <span className="figures">{size.runner_up_cost.toFixed(2)}</span>
-            </>
-          )}
-          .
+          Mean miss <span className="figures">{size.cost.toFixed(2)}</span>, {certainty(size)}.
+          {size.pieces.length > 1 && ` In this piece ${size.pieces[0].toFixed(2)}.`}
         </p>
       )}
       <ul className={styles.members}>
@@ -53,35 +55,25 @@ export function SetCard({ looked }: { looked: SetFound | null }) {
               <button type="button" className="plain" onClick={() => selectPigment(id)}>
                 {p && <Stroke marks={[p.mark]} ground={ground} height={26} />}
                 <b>{p?.name ?? id}</b>
+                <span className={styles.serves}>{serves(id)}</span>
                 <span className="figures">{price(id)?.toFixed(1) ?? ""}</span>
               </button>
             </li>
           );
         })}
       </ul>
-      <p className={styles.small}>The figure is what the miss would rise by without it.</p>
-      {size && size.runner_up.length > 0 && !looked && <RunnerUp size={size} />}
+      <p className={styles.small}>Zones it serves, and what the miss would rise by without it.</p>
+      {!looked && size && <Alike size={size} />}
+      {!looked && <OneMore />}
     </div>
   );
 }
 
-function RunnerUp({ size }: { size: SetFound }) {
-  const { box, changes } = useBench();
-  const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
-  const enters = size.runner_up.filter((p) => !size.pigments.includes(p)).map(name);
-  const leaves = size.pigments.filter((p) => !size.runner_up.includes(p)).map(name);
-  return (
-    <p className={styles.runner}>
-      Nearly as good: {enters.join(", ")} for {leaves.join(", ")}.{" "}
-      <button
-        type="button"
-        className="act"
-        onClick={() => changes.wish({ do: "choose-set", pigments: size.runner_up }).catch(() => {})}
-      >
-        Take that
-      </button>
-    </p>
-  );
+/** How sure it is that no other set of this size is better. */
+function certainty(size: SetFound): string {
+  if (size.proved_optimal) return "proved best of this size";
+  const within = size.within == null ? null : Math.ceil(size.within * 100);
+  return within == null ? "best found" : `best found, within ${within} % of the best possible`;
 }
 
 /** One pigment of the Box: what it is, and whether the search must or must not use it. */
@@ -90,23 +82,20 @@ export function PigmentCard({ id }: { id: string }) {
   const { say } = useNotice();
   const ground = useGround();
   const p = box?.pigments.find((q) => q.id === id);
-  if (!p) return null;
-  const { locked, excluded, chosen } = view.piece;
+  const { locked, excluded, chosen, demands } = view.piece;
   const state = locked.includes(id) ? "locked" : excluded.includes(id) ? "left out" : "free";
   const without = (list: string[]) => list.filter((x) => x !== id);
+  const decideFor = useDecide();
   const decide = (next: string) =>
-    changes
-      .wish({
-        do: "set-choice",
-        locked: next === "locked" ? [...without(locked), id] : without(locked),
-        excluded: next === "left out" ? [...without(excluded), id] : without(excluded),
-      })
-      .then(() =>
-        say(
-          next === "free" ? `${p.name}: the search decides.` : `${p.name}: ${next}. Search again to see what follows.`,
-        ),
-      )
-      .catch(() => {});
+    decideFor({
+      do: "set-choice",
+      locked: next === "locked" ? [...without(locked), id] : without(locked),
+      excluded: next === "left out" ? [...without(excluded), id] : without(excluded),
+    }).then(() => say(next === "free" ? `${p?.name}: the search decides.` : `${p?.name}: ${next}.`));
+  const mother = demands.mother?.pigment === id ? String(demands.mother.share) : "0";
+  const decideMother = (share: number) =>
+    decideFor({ do: "set-demands", demands: { ...demands, mother: share ? { pigment: id, share } : null } });
+  if (!p) return null;
   const inSet = chosen.pigments.includes(id);
   const zones = view.outlook.mixes
     .filter((m) => m.mix.parts.some((x) => x.pigment === id))
@@ -148,6 +137,17 @@ export function PigmentCard({ id }: { id: string }) {
               { value: "free", label: "may use it" },
               { value: "locked", label: "must use it" },
               { value: "left out", label: "must leave it out" },
+            ]}
+          />
+          <NativeSelect
+            label="In every mix, as the mother colour"
+            value={mother}
+            onChange={(e) => decideMother(Number(e.currentTarget.value))}
+            data={[
+              { value: "0", label: "no" },
+              { value: "0.05", label: "a twentieth at least" },
+              { value: "0.1", label: "a tenth at least" },
+              { value: "0.25", label: "a quarter at least" },
             ]}
           />
           <button

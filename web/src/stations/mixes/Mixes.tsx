@@ -1,3 +1,4 @@
+import { Checkbox } from "@mantine/core";
 import { Link } from "react-router";
 import type { ZoneMix } from "../../api/client";
 import { Station } from "../../bench/Bench";
@@ -6,6 +7,7 @@ import { FindingNote } from "../../bench/Findings";
 import { Picture } from "../../lenses/picture/Picture";
 import { Planned } from "../../lenses/picture/Planned";
 import { Recipe } from "../../lenses/recipe/Recipe";
+import { recipeHead } from "../../lenses/recipe/words";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import styles from "./Mixes.module.css";
@@ -79,6 +81,33 @@ function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
   );
 }
 
+/** How finely parts are measured, and whether mixes are to be kin. */
+function Mixing() {
+  const { view, changes } = useBench();
+  const { mixing, brief } = view.piece;
+  const { finer_gain, kin_loss } = view.outlook;
+  const set = (change: Partial<typeof mixing>) =>
+    changes.wish({ do: "set-mixing", mixing: { ...mixing, ...change } }).catch(() => {});
+  return (
+    <div className={styles.mixing}>
+      {brief.medium === "oil" && (
+        <Checkbox
+          label="Finer: up to sixteen parts, or a touch of one more"
+          description={finer_gain == null ? undefined : `The mean miss falls by ${finer_gain.toFixed(2)}.`}
+          checked={mixing.finer}
+          onChange={(e) => set({ finer: e.currentTarget.checked })}
+        />
+      )}
+      <Checkbox
+        label="Kin: share pigments where nobody sees the difference"
+        description={kin_loss == null ? undefined : `The mean miss rises by ${kin_loss.toFixed(2)}.`}
+        checked={mixing.kin}
+        onChange={(e) => set({ kin: e.currentTarget.checked })}
+      />
+    </div>
+  );
+}
+
 function MixCard() {
   const bench = useBench();
   const { view } = bench;
@@ -89,6 +118,7 @@ function MixCard() {
     return (
       <div className={styles.card}>
         <h2>Mixes</h2>
+        <Mixing />
         <p>Each stroke is split: left what is wanted, right what the set gives, on the ground of the piece.</p>
         {missed.length > 0 && (
           <p>
@@ -131,7 +161,7 @@ function MixCard() {
         <dd className="figures">{m.difference.toFixed(1)}</dd>
       </dl>
       <div className={styles.recipe}>
-        <h3>{m.mix.parts.length === 1 ? "Alone" : `In ${m.mix.parts.reduce((n, p) => n + p.parts, 0)} parts`}</h3>
+        <h3>{recipeHead(m.mix)}</h3>
         <Recipe mix={m.mix} />
       </div>
       {view.outlook.findings

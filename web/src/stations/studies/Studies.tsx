@@ -6,6 +6,7 @@ import { seen, useBench, zoneName } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { Picture } from "../../lenses/picture/Picture";
 import { Planned } from "../../lenses/picture/Planned";
+import { recipeLine } from "../../lenses/recipe/words";
 import { useGround } from "../../lenses/stroke/useGround";
 import { PrintCard } from "./PrintCard";
 import styles from "./Studies.module.css";
@@ -185,9 +186,7 @@ function StudyColumn({
               <b>
                 <span className="figures">{m.zone}</span> {zoneName(view, m.zone)}
               </b>{" "}
-              {m.mix.parts.length === 1
-                ? `${name(m.mix.parts[0].pigment)} alone`
-                : m.mix.parts.map((p) => `${p.parts} ${name(p.pigment)}`).join(" : ")}
+              {recipeLine(m.mix, name)}
             </span>
           </li>
         ))}

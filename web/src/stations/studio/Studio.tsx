@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
-import { mediumName } from "../../bench/stations";
+import { media, mediumName } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { useRoom } from "../../room/useRoom";
 import styles from "./Studio.module.css";
@@ -114,10 +114,7 @@ function NewPiece() {
           label="Medium"
           value={medium}
           onChange={(e) => setMedium(e.currentTarget.value as Schemas["Medium"])}
-          data={[
-            { value: "soft-pastel", label: "soft pastel" },
-            { value: "oil", label: "oil" },
-          ]}
+          data={media}
         />
         <button type="submit" className="act main" disabled={make.isPending || !ground}>
           Start

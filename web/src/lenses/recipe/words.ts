@@ -1,0 +1,31 @@
+import type { Mix, Schemas } from "../../api/client";
+
+type Part = Schemas["Part"];
+
+/** What goes without saying of a layer where there is little room: a full crisp stroke, one coat. */
+const USUAL = ["full", "crisp", "one coat"];
+
+/** A recipe on one line: whole parts, or its layers, first laid first. */
+export function recipeLine(mix: Mix, name: (id: string) => string): string {
+  const part = (p: Part) => (p.touch ? `a touch of ${name(p.pigment)}` : `${p.parts} ${name(p.pigment)}`);
+  const mixed = (of: Part[]) => of.map(part).join(" : ");
+  if (!mix.parts.length) return "bare ground";
+  if (mix.layers?.length) {
+    return mix.layers
+      .map((l) => {
+        const what = l.of.length === 1 ? name(l.of[0].pigment) : mixed(l.of);
+        return [what, ...l.how.split(", ").filter((h) => !USUAL.includes(h))].join(", ");
+      })
+      .join(" > ");
+  }
+  return mix.parts.length === 1 ? `${name(mix.parts[0].pigment)} alone` : mixed(mix.parts);
+}
+
+/** What stands over a recipe. */
+export function recipeHead(mix: Mix): string {
+  if (!mix.parts.length) return "Bare";
+  const layers = mix.layers?.length ?? 0;
+  if (layers) return layers === 1 ? "In one layer" : `In ${layers} layers`;
+  if (mix.parts.length === 1) return "Alone";
+  return `In ${mix.parts.reduce((n, p) => n + (p.touch ? 0 : p.parts), 0)} parts`;
+}

@@ -1,0 +1,215 @@
+import { type ReactNode, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useBench } from "../../bench/context";
+import { unit } from "../../bench/stations";
+import { useStudio } from "../../lenses/stroke/useGround";
+import styles from "./Asked.module.css";
+import { useDecide } from "./useDecide";
+
+type Demands = Schemas["Demands"];
+type Aim = Schemas["Aim"];
+
+const FAMILIES: Schemas["HueFamily"][] = ["rose", "red", "orange", "yellow", "green", "sea-green", "blue", "violet"];
+const LASTING = ["any", "I", "I to II", "I to III", "I to IV"];
+
+/** What is asked of the set, as words that are switched on and off where they stand; each starts the search anew. */
+export function Asked() {
+  const { view, box } = useBench();
+  const decide = useDecide();
+  const [hues, setHues] = useState(false);
+  const { demands, aim, brief } = view.piece;
+  const values = view.outlook.shapes.map((s) => s.target.value);
+  const [darkest, lightest] = [Math.min(...values), Math.max(...values)];
+  const ask = (change: Partial<Demands>) => decide({ do: "set-demands", demands: { ...demands, ...change } });
+  const layered = brief.medium !== "oil";
+  const mother = demands.mother && box?.pigments.find((p) => p.id === demands.mother?.pigment)?.name;
+  const anyHue = (demands.only_hues?.length ?? 0) + (demands.warm_and_cool?.length ?? 0) > 0;
+  return (
+    <section className={styles.asked} aria-label="Asked of the set">
+      <Row lead="asked">
+        <Switch on={!!demands.no_black} onSwitch={(on) => ask({ no_black: on })}>
+          no black
+        </Switch>
+        <Switch on={!!demands.no_hazard} onSwitch={(on) => ask({ no_hazard: on })}>
+          nothing hazardous
+        </Switch>
+        <Turn
+          says="light-fastness"
+          words={LASTING}
+          at={demands.least_lasting ?? 0}
+          onTurn={(n) => ask({ least_lasting: n || null })}
+        />
+        <Switch on={!!demands.string} onSwitch={(on) => ask({ string: on })}>
+          a string
+        </Switch>
+        <Switch
+          on={demands.darkest != null}
+          onSwitch={(on) => ask({ darkest: on ? reachable(darkest) : null })}
+        >{`as dark as ${(demands.darkest ?? reachable(darkest)).toFixed(1)}`}</Switch>
+        <Switch
+          on={demands.lightest != null}
+          onSwitch={(on) => ask({ lightest: on ? reachable(lightest) : null })}
+        >{`as light as ${(demands.lightest ?? reachable(lightest)).toFixed(1)}`}</Switch>
+        <Switch on={hues || anyHue} onSwitch={setHues}>
+          hues
+        </Switch>
+      </Row>
+      {(hues || anyHue) && <Hues demands={demands} onAsk={ask} />}
+      <Row lead="mixes">
+        <Turn
+          says="pigments in one"
+          words={["up to 3", "1 alone", "up to 2"]}
+          at={demands.most_in_mix === 3 ? 0 : (demands.most_in_mix ?? 0)}
+          onTurn={(n) => ask({ most_in_mix: n || null })}
+        />
+        {layered && (
+          <Turn
+            says="layers"
+            words={["as many as the ground takes", "1 only", "up to 2"]}
+            at={demands.most_layers === 3 ? 0 : (demands.most_layers ?? 0)}
+            onTurn={(n) => ask({ most_layers: n || null })}
+          />
+        )}
+        {demands.mother && (
+          <Switch on onSwitch={() => ask({ mother: null })}>
+            {`${mother ?? demands.mother.pigment} in every mix, ${Math.round(demands.mother.share * 100)} % at least`}
+          </Switch>
+        )}
+      </Row>
+      <Aims aim={aim} />
+    </section>
+  );
+}
+
+/** Planned values are asked for a hair inside, so that rounding does not put them out of reach. */
+const reachable = (value: number) => Math.round(value * 10) / 10;
+
+function Hues({ demands, onAsk }: { demands: Demands; onAsk: (change: Partial<Demands>) => void }) {
+  const only = demands.only_hues ?? [];
+  const both = demands.warm_and_cool ?? [];
+  const turn = (list: Schemas["HueFamily"][], f: Schemas["HueFamily"]) =>
+    list.includes(f) ? list.filter((x) => x !== f) : [...list, f];
+  return (
+    <>
+      <Row lead="only">
+        {FAMILIES.map((f) => (
+          <Switch key={f} on={only.includes(f)} onSwitch={() => onAsk({ only_hues: turn(only, f) })}>
+            {f.replace("-", " ")}
+          </Switch>
+        ))}
+        <span className={styles.note}>and greys</span>
+      </Row>
+      <Row lead="both">
+        <span className={styles.note}>a warm and a cool</span>
+        {FAMILIES.map((f) => (
+          <Switch key={f} on={both.includes(f)} onSwitch={() => onAsk({ warm_and_cool: turn(both, f) })}>
+            {f.replace("-", " ")}
+          </Switch>
+        ))}
+      </Row>
+    </>
+  );
+}
+
+const MATCHING: [Aim["matching"], string][] = [
+  ["value-first", "value first"],
+  ["strict", "every difference alike"],
+  ["values-only", "values, warm or cool"],
+];
+const WEIGHTS = [10, 20, 40];
+
+function Aims({ aim }: { aim: Aim }) {
+  const { view } = useBench();
+  const decide = useDecide();
+  const studio = useStudio();
+  const aimAt = (change: Partial<Aim>) => decide({ do: "set-aim", aim: { ...aim, ...change } });
+  const others = studio.data?.pieces.filter((p) => p.id !== view.id && p.medium === view.piece.brief.medium && p.zones);
+  return (
+    <Row lead="match">
+      {MATCHING.map(([matching, words]) => (
+        <Switch key={matching} on={aim.matching === matching} onSwitch={() => aimAt({ matching })}>
+          {words}
+        </Switch>
+      ))}
+      {aim.matching !== "strict" && (
+        <Turn
+          says="a step of value weighs"
+          words={WEIGHTS.map((w) => `${w}`)}
+          at={Math.max(0, WEIGHTS.indexOf(aim.value_weight))}
+          usual={1}
+          onTurn={(n) => aimAt({ value_weight: WEIGHTS[n] })}
+        />
+      )}
+      <Switch on={aim.good_enough} onSwitch={(good_enough) => aimAt({ good_enough })}>
+        a quarter step is good enough
+      </Switch>
+      <Turn
+        says={`${unit(view.piece.brief.medium, 2)} up to`}
+        words={["4", "6", "8"]}
+        at={Math.max(0, [4, 6, 8].indexOf(aim.largest))}
+        usual={1}
+        onTurn={(n) => aimAt({ largest: [4, 6, 8][n] })}
+      />
+      {others?.map((p) => {
+        const on = aim.also_for.some((c) => c.piece === p.id);
+        const rest = aim.also_for.filter((c) => c.piece !== p.id);
+        return (
+          <Switch
+            key={p.id}
+            on={on}
+            onSwitch={() => aimAt({ also_for: on ? rest : [...rest, { piece: p.id, weight: 1 }] })}
+          >
+            {`also for ${p.title}`}
+          </Switch>
+        );
+      })}
+    </Row>
+  );
+}
+
+function Switch({ on, onSwitch, children }: { on: boolean; onSwitch: (on: boolean) => void; children: string }) {
+  return (
+    <button type="button" className={styles.switch} aria-pressed={on} onClick={() => onSwitch(!on)}>
+      {children}
+    </button>
+  );
+}
+
+/** One of a few words in turn. */
+function Turn({
+  says,
+  words,
+  at,
+  usual = 0,
+  onTurn,
+}: {
+  says: string;
+  words: string[];
+  at: number;
+  usual?: number;
+  onTurn: (next: number) => void;
+}) {
+  return (
+    <span className={styles.turn}>
+      {says}{" "}
+      <button
+        type="button"
+        className={styles.switch}
+        aria-label={`${says} ${words[at]}; change it`}
+        data-changed={at !== usual}
+        onClick={() => onTurn((at + 1) % words.length)}
+      >
+        {words[at]}
+      </button>
+    </span>
+  );
+}
+
+function Row({ lead, children }: { lead: string; children: ReactNode }) {
+  return (
+    <div className={styles.row}>
+      <span className={styles.lead}>{lead}</span>
+      <div>{children}</div>
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+import { type Addition, hex } from "../../api/client";
+import { useAdditions } from "../../api/useAdditions";
+import { useBench, zoneName } from "../../bench/context";
+import styles from "./LeanSet.module.css";
+
+const FROM: Record<Addition["source"], string> = {
+  owned: "from the Box",
+  "brought-back": "brought back",
+  bought: "to buy",
+};
+
+/** What one more pigment would be worth: from the Box, brought back from those left out, or bought. */
+export function OneMore() {
+  const { view, changes } = useBench();
+  const additions = useAdditions();
+  const { chosen, locked, excluded } = view.piece;
+  const best = firstOfEach(additions.data ?? []);
+  if (!best.length) return null;
+  const put = (a: Addition) => changes.wish({ do: "choose-set", pigments: [...chosen.pigments, a.pigment] });
+  const bringBack = (a: Addition) =>
+    changes.wish({ do: "set-choice", locked, excluded: excluded.filter((p) => p !== a.pigment) }).then(() => put(a));
+  return (
+    <section className={styles.alike} aria-label="One more">
+      <h3>One more would lower the miss</h3>
+      <ul>
+        {best.map((a) => (
+          <li key={a.pigment}>
+            <span title={a.zones.map((z) => zoneName(view, z)).join(", ")}>
+              <i className={styles.chip} style={{ background: hex(a.mark.screen) }} />
+              {a.name} <i>{FROM[a.source]}</i>
+            </span>
+            <span className="figures">−{a.gain.toFixed(1)}</span>
+            {a.source !== "bought" && chosen.pigments.length < 8 && (
+              <button
+                type="button"
+                className="act"
+                aria-label={`${a.source === "owned" ? "Put in" : "Bring back"} ${a.name}`}
+                onClick={() => (a.source === "owned" ? put(a) : bringBack(a)).catch(() => {})}
+              >
+                {a.source === "owned" ? "Put in" : "Bring back"}
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The most useful of each source. */
+export function firstOfEach(all: Addition[]): Addition[] {
+  return all.filter((a, i) => all.findIndex((b) => b.source === a.source) === i);
+}
