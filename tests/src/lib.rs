@@ -9,3 +9,4 @@ pub mod driver;
 pub mod page;
 pub mod pictures;
 pub mod server;
+pub mod stage;

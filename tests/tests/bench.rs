@@ -1,44 +1,12 @@
 //! The bench: the field, undo, mending zones, two windows, wrong files, a cancelled search, a killed server.
 
-use lean_browser_tests::{driver::Driver, page::Page, pictures, server::Server};
-use std::path::Path;
+use lean_browser_tests::pictures;
+use lean_browser_tests::stage::{Stage, piece};
 
 const CTRL: char = '\u{E009}';
 const SHIFT: char = '\u{E008}';
 const UP: char = '\u{E013}';
 const DOWN: char = '\u{E015}';
-
-struct Stage {
-    // Fields are dropped in this order: the browser before the server it talks to.
-    driver: Driver,
-    server: Server,
-    folder: tempfile::TempDir,
-}
-
-impl Stage {
-    fn demo() -> Self {
-        let folder = tempfile::tempdir().unwrap();
-        let server = Server::start(&folder.path().join("demo.db"), true);
-        Self { driver: Driver::start(), server, folder }
-    }
-
-    async fn page(&self) -> Page {
-        Page::open(&self.driver, &self.server.address).await
-    }
-
-    fn path(&self) -> &Path {
-        self.folder.path()
-    }
-}
-
-const TARGET: &str = "fetch('/api/pieces/1').then(r => r.json()).then(v => window.piece = v)";
-
-/// The piece as the server has it now.
-async fn piece(page: &Page) -> serde_json::Value {
-    page.value(&format!("(window.piece = null, {TARGET}, 1)")).await;
-    page.until("the piece has come", "window.piece").await;
-    page.value("window.piece").await
-}
 
 fn target_of(view: &serde_json::Value, zone: u64) -> f64 {
     let shapes = view["outlook"]["shapes"].as_array().unwrap();

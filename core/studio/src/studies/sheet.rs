@@ -268,8 +268,8 @@ pub fn recipe_text(paint_box: &PaintBox, mix: &Mix) -> String {
     let part = |p: &Part| if p.touch { format!("a touch of {}", name(p)) } else { format!("{} {}", p.parts, name(p)) };
     let mixed = |of: &[Part]| of.iter().map(part).collect::<Vec<_>>().join(" : ");
     let said = |what: String, how: &str| {
-        let told = how.split(", ").filter(|h| !USUAL.contains(h));
-        std::iter::once(what.as_str()).chain(told).collect::<Vec<_>>().join(", ")
+        let told: Vec<&str> = how.split(", ").filter(|h| !USUAL.contains(h)).collect();
+        if told.is_empty() { what } else { format!("{what}, {}", told.join(" ").replace("rubbed in", "rubbed")) }
     };
     let layer = |l: &MixLayer| match l.of.as_slice() {
         [only] => said(name(only), &l.how),

@@ -14,7 +14,8 @@ export function recipeLine(mix: Mix, name: (id: string) => string): string {
     return mix.layers
       .map((l) => {
         const what = l.of.length === 1 ? name(l.of[0].pigment) : mixed(l.of);
-        return [what, ...l.how.split(", ").filter((h) => !USUAL.includes(h))].join(", ");
+        const told = l.how.split(", ").filter((h) => !USUAL.includes(h));
+        return told.length ? `${what}, ${told.join(" ").replace("rubbed in", "rubbed")}` : what;
       })
       .join(" > ");
   }

@@ -1,4 +1,3 @@
-import { Checkbox } from "@mantine/core";
 import { Link } from "react-router";
 import type { ZoneMix } from "../../api/client";
 import { Station } from "../../bench/Bench";
@@ -91,20 +90,42 @@ function Mixing() {
   return (
     <div className={styles.mixing}>
       {brief.medium === "oil" && (
-        <Checkbox
-          label="Finer: up to sixteen parts, or a touch of one more"
-          description={finer_gain == null ? undefined : `The mean miss falls by ${finer_gain.toFixed(2)}.`}
-          checked={mixing.finer}
-          onChange={(e) => set({ finer: e.currentTarget.checked })}
+        <Tick
+          on={mixing.finer}
+          says="Finer: up to sixteen parts, or a touch of one more"
+          effect={finer_gain == null ? undefined : `lowers the mean miss by ${finer_gain.toFixed(2)}`}
+          onTick={(finer) => set({ finer })}
         />
       )}
-      <Checkbox
-        label="Kin: share pigments where nobody sees the difference"
-        description={kin_loss == null ? undefined : `The mean miss rises by ${kin_loss.toFixed(2)}.`}
-        checked={mixing.kin}
-        onChange={(e) => set({ kin: e.currentTarget.checked })}
+      <Tick
+        on={mixing.kin}
+        says="Kin: share pigments where nobody sees the difference"
+        effect={kin_loss == null ? undefined : `raises the mean miss by ${kin_loss.toFixed(2)}`}
+        onTick={(kin) => set({ kin })}
       />
     </div>
+  );
+}
+
+function Tick({
+  on,
+  says,
+  effect,
+  onTick,
+}: {
+  on: boolean;
+  says: string;
+  effect?: string;
+  onTick: (on: boolean) => void;
+}) {
+  return (
+    <label className={styles.tick}>
+      <input type="checkbox" checked={on} onChange={(e) => onTick(e.currentTarget.checked)} />
+      <span>
+        {says}
+        {effect && <b>{effect}</b>}
+      </span>
+    </label>
   );
 }
 
