@@ -1,7 +1,7 @@
 //! The bench: the field, undo, mending zones, two windows, wrong files, a cancelled search, a killed server.
 
-use lean_browser_tests::pictures;
 use lean_browser_tests::stage::{Stage, piece};
+use lean_browser_tests::{driver::Driver, page::Page, pictures, server::Server};
 
 const CTRL: char = '\u{E009}';
 const SHIFT: char = '\u{E008}';

@@ -29,7 +29,8 @@ async fn a_demand_starts_the_search_and_is_taken_back() {
     assert!(before["piece"]["search"]["sizes"].as_array().unwrap().iter().any(|s| holds(s, "lamp-soot")));
 
     page.click("no black").await;
-    page.until("it is switched on", "[...document.querySelectorAll('button[aria-pressed=true]')].some(b => b.innerText === 'no black')").await;
+    page.until("it is switched on", "[...document.querySelectorAll('button[aria-pressed=true]')].some(b => b.innerText === 'no black')")
+        .await;
     let asked = searched(&page).await;
     assert_eq!(asked["piece"]["demands"]["no_black"], true);
     let sizes = asked["piece"]["search"]["sizes"].as_array().unwrap();
@@ -72,7 +73,10 @@ async fn an_equal_is_taken_and_what_was_left_out_is_brought_back() {
     page.find("section[aria-label='Nearly as good'] button").await.click().await.unwrap();
     page.until(
         "another set is in use",
-        &format!("fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && JSON.stringify(window.now.piece.chosen) !== {}", serde_json::json!(five.to_string())),
+        &format!(
+            "fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && JSON.stringify(window.now.piece.chosen) !== {}",
+            serde_json::json!(five.to_string())
+        ),
     )
     .await;
     page.close().await;

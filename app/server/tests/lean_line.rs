@@ -94,7 +94,8 @@ fn seeds_exclusions_and_demands_are_kept() {
     let solved = Solved::new();
     let (_, free, _) = solved.run(&["--sizes", "3"]);
     let best = free["sizes"][0]["pigments"].as_array().unwrap();
-    let (unwanted, other) = (best[0].as_str().unwrap(), solved.case["pigments"].as_array().unwrap().iter().find(|p| !best.contains(&p["id"])));
+    let (unwanted, other) =
+        (best[0].as_str().unwrap(), solved.case["pigments"].as_array().unwrap().iter().find(|p| !best.contains(&p["id"])));
     let seed = other.unwrap()["id"].as_str().unwrap();
     let (code, held, problems) =
         solved.run(&["--sizes", "3", "--seed-pigments", seed, "--without", unwanted, "--good-enough", "--mother", &format!("{seed}:0.1")]);

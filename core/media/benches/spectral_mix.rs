@@ -5,12 +5,14 @@
 //! 36 bands, one square root and one division (the divider) and 8 multiply-adds for K and S, 5 further operations for the fused
 //! formula and 3 multiply-adds for X, Y, Z. The slower of the two is the limit.
 
+mod limits;
+
 use lean_colour::BANDS;
 use lean_media::lanes::{Colours, LANES, Lane, Spectrum, colours_of_all};
 use lean_media::opaque::OIL;
 use lean_media::{Paint, Parts, Pigment, library};
+use limits::{operations_a_second, pairs_a_second, rate};
 use std::hint::black_box;
-use std::time::Instant;
 
 /// Arithmetic operations for eight mixes and one band, square root and division not counted.
 const OPERATIONS: f64 = 8.0 + 5.0 + 3.0;
@@ -46,82 +48,4 @@ fn main() {
         if divider > units { "square root and division" } else { "multiply-adds" },
         100.0 * many / limit
     );
-}
-
-/// Best rate of several rounds.
-fn rate(mixes: usize, mut work: impl FnMut()) -> f64 {
-    (0..15)
-        .map(|_| {
-            let start = Instant::now();
-            work();
-            mixes as f64 / start.elapsed().as_secs_f64()
-        })
-        .fold(0.0, f64::max)
-}
-
-/// Pairs of a square root and a division of eight numbers, a second.
-fn pairs_a_second() -> f64 {
-    const ROUNDS: usize = 40_000;
-    rate(ROUNDS * 8, || {
-        #[cfg(target_arch = "x86_64")]
-        if is_x86_feature_detected!("avx2") {
-            // SAFETY: the feature was just found on this processor.
-            unsafe { divide_wide(ROUNDS) };
-            return;
-        }
-        divide(ROUNDS);
-    })
-}
-
-#[cfg(target_arch = "x86_64")]
-#[target_feature(enable = "avx2,fma")]
-fn divide_wide(rounds: usize) {
-    divide(rounds);
-}
-
-#[inline(always)]
-fn divide(rounds: usize) {
-    let mut x = [[1.5f32; LANES]; 8];
-    for _ in 0..rounds {
-        for row in &mut x {
-            for v in row.iter_mut() {
-                *v = 2.0 / (1.0 + v.sqrt());
-            }
-        }
-    }
-    black_box(x);
-}
-
-/// Multiply-adds of eight numbers, a second.
-fn operations_a_second() -> f64 {
-    const ROUNDS: usize = 100_000;
-    rate(ROUNDS * 12, || {
-        #[cfg(target_arch = "x86_64")]
-        if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
-            // SAFETY: the features were just found on this processor.
-            unsafe { multiply_wide(ROUNDS) };
-            return;
-        }
-        multiply(ROUNDS);
-    })
-}
-
-#[cfg(target_arch = "x86_64")]
-#[target_feature(enable = "avx2,fma")]
-fn multiply_wide(rounds: usize) {
-    multiply(rounds);
-}
-
-#[inline(always)]
-fn multiply(rounds: usize) {
-    let mut x = [[1.0f32; LANES]; 12];
-    let (a, b) = (black_box(0.999_9f32), black_box(1e-4f32));
-    for _ in 0..rounds {
-        for row in &mut x {
-            for v in row.iter_mut() {
-                *v = v.mul_add(a, b);
-            }
-        }
-    }
-    black_box(x);
 }

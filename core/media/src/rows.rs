@@ -73,20 +73,25 @@ impl Real for f32 {
     }
     #[inline(always)]
     fn power(self, exponent: Self) -> Self {
-        two_to(exponent * log_two(self.max(1e-12)))
+        two_to(exponent * log_two(above(self, 1e-12)))
     }
     const FLOOR: Self = 1e-6;
 }
 
 #[inline(always)]
 fn two_to(x: f32) -> f32 {
-    let x = x.clamp(-126.0, 126.0);
-    let whole = (x + 126.5) as i32 - 126;
-    let f = x - whole as f32;
+    let x = if x < -126.0 { -126.0 } else { x };
+    let x = if x > 126.0 { 126.0 } else { x };
+    // Added to one and a half times 2^23, a number is rounded to whole ones, which then stand in its last bits: no conversion, no branch.
+    const ROUNDING: f32 = 12_582_912.0;
+    let rounded = x + ROUNDING;
+    let f = x - (rounded - ROUNDING);
+    let whole = rounded.to_bits().wrapping_sub(ROUNDING.to_bits());
     // Taylor series of 2^f on −½..½.
     let p = 1.0
-        + f * (0.693_147_2 + f * (0.240_226_5 + f * (0.055_504_11 + f * (0.009_618_13 + f * (0.001_333_36 + f * 0.000_154_04)))));
-    p * f32::from_bits(((whole + 127) as u32) << 23)
+        + f * (std::f32::consts::LN_2
+            + f * (0.240_226_5 + f * (0.055_504_11 + f * (0.009_618_13 + f * (0.001_333_36 + f * 0.000_154_04)))));
+    p * f32::from_bits(whole.wrapping_add(127) << 23)
 }
 
 #[inline(always)]
@@ -140,9 +145,7 @@ impl<T: Real> Spectra<T> {
     /// Sums, each times its amount.
     #[inline(always)]
     pub fn weighed<const N: usize>(of: [(&Self, T); N]) -> Self {
-        let sum = |band: fn(&Self) -> &Row<T>| {
-            row(|i| of.iter().fold(T::default(), |sum, (s, amount)| sum + band(s)[i] * *amount))
-        };
+        let sum = |band: fn(&Self) -> &Row<T>| row(|i| of.iter().fold(T::default(), |sum, (s, amount)| sum + band(s)[i] * *amount));
         Self { k: sum(|s| &s.k), s: sum(|s| &s.s) }
     }
 }
@@ -188,10 +191,16 @@ impl<T: Real> Film<T> {
         out
     }
 
+    /// What is seen of it in one band over a ground of reflectance `g`.
+    #[inline(always)]
+    pub fn over_one(&self, i: usize, g: T) -> T {
+        self.r[i] + self.t2[i] * g / (T::of(1.0) - self.r[i] * g)
+    }
+
     /// What is seen of it over a ground.
     #[inline(always)]
     pub fn over(&self, ground: &Row<T>) -> Row<T> {
-        row(|i| self.r[i] + self.t2[i] * ground[i] / (T::of(1.0) - self.r[i] * ground[i]))
+        row(|i| self.over_one(i, ground[i]))
     }
 }
 

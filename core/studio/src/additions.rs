@@ -1,10 +1,10 @@
 //! What one more pigment would be worth: from the Box, brought back, or bought.
 
+use crate::crafts::{Grain, Limits, craft};
+use crate::lean::NoAnswer;
 use crate::lean::demands::{Alone, forbidden};
 use crate::lean::next::next;
-use crate::lean::NoAnswer;
 use crate::lean::{Ask, Choice, Need};
-use crate::crafts::{Grain, Limits, craft};
 use crate::mixes::{Mark, ground_of, pigments_of, swatch};
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
@@ -88,9 +88,8 @@ fn candidates<'a>(piece: &Piece, paint_box: &'a PaintBox, set: &[&Pigment]) -> V
     let not_in_set = |p: &&Pigment| !p.white && set.iter().all(|s| s.id != p.id);
     let source = |p: &Pigment| if piece.excluded.contains(&p.id) { Source::BroughtBack } else { Source::Owned };
     let owned = paint_box.pigments.iter().filter(not_in_set).map(|p| (p, source(p)));
-    let is_owned = |p: &Pigment| {
-        paint_box.pigments.iter().any(|o| o.id == p.id || (!o.colour_index.is_empty() && o.colour_index == p.colour_index))
-    };
+    let is_owned =
+        |p: &Pigment| paint_box.pigments.iter().any(|o| o.id == p.id || (!o.colour_index.is_empty() && o.colour_index == p.colour_index));
     // The shipped pigments are paint; of inks there is no library.
     let shipped = if piece.brief.medium == Medium::Marker { &[] } else { library::modelled() };
     let shop = shipped.iter().filter(|p| !p.white && !is_owned(p)).map(|p| (p, Source::Bought));

@@ -1,8 +1,8 @@
 //! What a painter may ask of a piece directly. Facts about pixels and searches come from the work itself, never from outside.
 
-use crate::paint_box::{BoxId, PaintBox};
 use crate::lean::Demands;
 use crate::lean::search::MOST_IN_SET;
+use crate::paint_box::{BoxId, PaintBox};
 use crate::piece::{Aim, Brief, ChosenSet, Command, Dismissal, Importance, Mixing, Piece, Refusal, SheetSettings, StudySlot, ZoneId};
 use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;

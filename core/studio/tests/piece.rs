@@ -51,10 +51,10 @@ fn command() -> impl Strategy<Value = Command> {
         Just(Command::UseBox { paint_box: Some(BoxId("b".into())) }),
         Just(Command::SetChoice { locked: vec!["x".into()], excluded: vec!["y".into()] }),
         Just(Command::ChooseSet { chosen: ChosenSet { pigments: vec!["x".into(), "z".into()] } }),
-        (any::<bool>(), prop::option::of(0u8..6)).prop_map(|(no_black, most_in_mix)| Command::SetDemands {
-            demands: Demands { no_black, most_in_mix, ..Demands::default() }
-        }),
-        (0u8..10, 0.0..120.0f64).prop_map(|(largest, value_weight)| Command::SetAim { aim: Aim { largest, value_weight, ..Aim::default() } }),
+        (any::<bool>(), prop::option::of(0u8..6))
+            .prop_map(|(no_black, most_in_mix)| Command::SetDemands { demands: Demands { no_black, most_in_mix, ..Demands::default() } }),
+        (0u8..10, 0.0..120.0f64)
+            .prop_map(|(largest, value_weight)| Command::SetAim { aim: Aim { largest, value_weight, ..Aim::default() } }),
         any::<bool>().prop_map(|finer| Command::SetMixing { mixing: Mixing { finer, kin: !finer } }),
         Just(Command::SetReference { reference: None, zone_map: None, zones: vec![] }),
         Just(Command::LayZones { zone_map: None, zones: vec![], what: "none".into() }),

@@ -116,7 +116,8 @@ impl Priced {
 }
 
 fn sizes(text: &str) -> Result<RangeInclusive<usize>, String> {
-    let number = |t: &str| t.trim_start_matches('=').parse::<usize>().map_err(|_| format!("\"{text}\" is no range of sizes: write 2..6 or 4"));
+    let number =
+        |t: &str| t.trim_start_matches('=').parse::<usize>().map_err(|_| format!("\"{text}\" is no range of sizes: write 2..6 or 4"));
     match text.split_once("..") {
         Some((a, b)) => Ok(number(a)?..=number(b)?),
         None => number(text).map(|n| n..=n),
@@ -125,7 +126,11 @@ fn sizes(text: &str) -> Result<RangeInclusive<usize>, String> {
 
 fn family(text: &str) -> Result<HueFamily, String> {
     let named = |f: &&HueFamily| f.name().replace(' ', "-") == text.replace(' ', "-");
-    HueFamily::ALL.iter().find(named).copied().ok_or_else(|| format!("\"{text}\" is no hue family: choose rose, red, orange, yellow, green, sea-green, blue or violet"))
+    HueFamily::ALL
+        .iter()
+        .find(named)
+        .copied()
+        .ok_or_else(|| format!("\"{text}\" is no hue family: choose rose, red, orange, yellow, green, sea-green, blue or violet"))
 }
 
 fn mother(text: &str) -> Result<Mother, String> {

@@ -50,8 +50,9 @@ pub fn read(path: &Path) -> Result<Vec<Given>, String> {
 }
 
 fn parse(text: &str) -> Result<Vec<Given>, String> {
-    let file: File = serde_json::from_str(text)
-        .map_err(|e| format!("this is not a target file: {e}. It should look like {{\"targets\":[{{\"lab\":[50,10,-20],\"weight\":1}}]}}"))?;
+    let file: File = serde_json::from_str(text).map_err(|e| {
+        format!("this is not a target file: {e}. It should look like {{\"targets\":[{{\"lab\":[50,10,-20],\"weight\":1}}]}}")
+    })?;
     let pieces = match (file.targets, file.pieces) {
         (Some(targets), None) => vec![Piece { ground: None, weight: 1.0, targets }],
         (None, Some(pieces)) if !pieces.is_empty() => pieces,

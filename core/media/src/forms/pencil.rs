@@ -1,6 +1,6 @@
 //! Coloured pencil: up to three pencils in order, each laid light, middle or firm.
 
-use super::{Form, PRESSURES, layered, place_of};
+use super::{Form, MOST_LAYERS, PRESSURES, layered, place_of};
 use crate::choices::Choices;
 use crate::ground::Ground;
 use crate::rows::{Film, PADDED_BANDS, Real, Row, Spectra, padded};
@@ -35,27 +35,84 @@ impl<T: Real> Pencils<T> {
         crate::rows::outside(&self.paper, |r| crate::rows::veiled(choices.paper_veil, r))
     }
 
+    /// `lower` remembers the layers beneath the last one: forms that follow each other often share them.
     #[inline(always)]
-    pub fn seen(&self, of: &[usize], form: &Form) -> Row<T> {
+    pub fn seen(&self, of: &[usize], form: &Form, lower: &mut Lower<T>) -> Row<T> {
         let layers = form.layers();
-        let mut sum = [T::default(); PADDED_BANDS];
-        for state in 0..1usize << layers.len() {
-            let mut area = T::of(1.0);
-            let mut there = self.paper;
-            for (n, l) in layers.iter().enumerate() {
-                let step = usize::from(l.amount) - 1;
-                let cover = self.covers[step];
-                if state >> n & 1 == 1 {
-                    area = area * cover;
-                    there = self.films[of[place_of(l)]][step].over(&there);
-                } else {
-                    area = area * (T::of(1.0) - cover);
-                }
-            }
-            for i in 0..PADDED_BANDS {
-                sum[i] = sum[i] + area * there[i].power(self.narrow);
+        let place = |l: &super::Laying| (of[place_of(l)], usize::from(l.amount) - 1);
+        let (last, below) = (layers.len() - 1, &layers[..layers.len() - 1]);
+        if lower.states == 0 || lower.laid.len() != below.len() || !below.iter().zip(&lower.laid).all(|(l, known)| place(l) == *known) {
+            lower.start(self);
+            // A loop, not a closure: only what is inlined is compiled for wide registers.
+            for l in below {
+                lower.lay(self, place(l));
             }
         }
-        sum.map(|r| r.power(self.spread))
+        let (pencil, step) = place(&layers[last]);
+        let (cover, film) = (self.covers[step], &self.films[pencil][step]);
+        let mut sum = lower.sum;
+        for x in &mut sum {
+            *x = *x * (T::of(1.0) - cover);
+        }
+        for state in 0..lower.states {
+            let (area, beneath) = (cover * lower.areas[state], &lower.there[state]);
+            for i in 0..PADDED_BANDS {
+                sum[i] = sum[i] + area * film.over_one(i, beneath[i]).power(self.narrow);
+            }
+        }
+        for x in &mut sum {
+            *x = x.power(self.spread);
+        }
+        sum
+    }
+}
+
+/// Layers beneath the last one: what is seen where each of them covers or not.
+pub struct Lower<T> {
+    /// Pencil and pressure of each.
+    laid: Vec<(usize, usize)>,
+    states: usize,
+    areas: [T; 1 << (MOST_LAYERS - 1)],
+    there: [Row<T>; 1 << (MOST_LAYERS - 1)],
+    /// All of it together, as strokes are averaged.
+    sum: Row<T>,
+}
+
+impl<T: Real> Default for Lower<T> {
+    fn default() -> Self {
+        let empty = [T::default(); PADDED_BANDS];
+        Self { laid: Vec::new(), states: 0, areas: Default::default(), there: [empty; 1 << (MOST_LAYERS - 1)], sum: empty }
+    }
+}
+
+impl<T: Real> Lower<T> {
+    fn start(&mut self, pencils: &Pencils<T>) {
+        self.laid.clear();
+        (self.states, self.areas[0], self.there[0]) = (1, T::of(1.0), pencils.paper);
+        for (x, paper) in self.sum.iter_mut().zip(&pencils.paper) {
+            *x = paper.power(pencils.narrow);
+        }
+    }
+
+    #[inline(always)]
+    fn lay(&mut self, pencils: &Pencils<T>, (pencil, step): (usize, usize)) {
+        let (cover, film) = (pencils.covers[step], &pencils.films[pencil][step]);
+        let rest = T::of(1.0) - cover;
+        for x in &mut self.sum {
+            *x = *x * rest;
+        }
+        for state in 0..self.states {
+            let area = self.areas[state] * cover;
+            let beneath = self.there[state];
+            let covered = &mut self.there[state + self.states];
+            for i in 0..PADDED_BANDS {
+                covered[i] = film.over_one(i, beneath[i]);
+                self.sum[i] = self.sum[i] + area * covered[i].power(pencils.narrow);
+            }
+            self.areas[state + self.states] = area;
+            self.areas[state] = self.areas[state] * rest;
+        }
+        self.states *= 2;
+        self.laid.push((pencil, step));
     }
 }

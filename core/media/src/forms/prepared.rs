@@ -1,10 +1,10 @@
 //! Pigments of a medium on a ground, ready for any form.
 
+use super::Form;
 use super::ink::Pens;
 use super::pastel::Sticks;
-use super::pencil::Pencils;
+use super::pencil::{Lower, Pencils};
 use super::wash::Pans;
-use super::Form;
 use crate::choices::Choices;
 use crate::ground::Ground;
 use crate::lanes::{Colours, LANES, seen};
@@ -61,11 +61,11 @@ impl<T: Real> Prepared<T> {
     }
 
     #[inline(always)]
-    fn relative(&self, of: &[usize], form: &Form) -> [T; 3] {
+    fn relative(&self, of: &[usize], form: &Form, lower: &mut Lower<T>) -> [T; 3] {
         let seen = match &self.kind {
             Kind::Pans(k) => k.seen(of, form),
             Kind::Pens(k) => k.seen(of, form),
-            Kind::Pencils(k) => k.seen(of, form),
+            Kind::Pencils(k) => k.seen(of, form, lower),
             Kind::Sticks(k) => k.seen(of, form),
         };
         self.weights.seen(&seen)
@@ -75,7 +75,7 @@ impl<T: Real> Prepared<T> {
 impl Prepared<f64> {
     /// The colour of one form of these pigments.
     pub fn colour(&self, of: &[usize], form: &Form) -> Lab<D65> {
-        lab(self.relative(of, form))
+        lab(self.relative(of, form, &mut Lower::default()))
     }
 
     /// The ground left bare.
@@ -103,10 +103,11 @@ impl Prepared<f32> {
 
     #[inline(always)]
     fn colours_plain(&self, of: &[usize], forms: &[Form], out: &mut Vec<Colours>) {
+        let mut lower = Lower::default();
         for eight in forms.chunks(LANES) {
             let mut sums = [[0.0f32; LANES]; 3];
             for lane in 0..LANES {
-                let relative = self.relative(of, &eight[lane.min(eight.len() - 1)]);
+                let relative = self.relative(of, &eight[lane.min(eight.len() - 1)], &mut lower);
                 for c in 0..3 {
                     sums[c][lane] = relative[c];
                 }

@@ -73,9 +73,7 @@ pub struct Pans<T> {
 
 impl<T: Real> Pans<T> {
     pub fn of(spectra: Vec<Spectra<T>>, pigments: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
-        let spread = |p: &&Pigment| {
-            T::of(ground.tooth * if p.granulating { choices.wash.granulation } else { choices.wash.settling })
-        };
+        let spread = |p: &&Pigment| T::of(ground.tooth * if p.granulating { choices.wash.granulation } else { choices.wash.settling });
         let spreads: Vec<T> = pigments.iter().map(spread).collect();
         let alone = spectra.iter().zip(&spreads).map(|(s, spread)| WASHES.map(|x| settled(s, *spread, T::of(x)))).collect();
         let thinned = pigments.iter().map(|p| T::of(super::thinned(Medium::Watercolour, p))).collect();

@@ -96,7 +96,9 @@ impl Craft for Layered {
     }
 
     fn mix(&self, group: &[usize], nth: usize, lab: Lab) -> Mix {
-        let Some(form) = (!group.is_empty()).then(|| self.list(group)[nth]) else { return Mix { parts: Vec::new(), layers: Vec::new(), lab } };
+        let Some(form) = (!group.is_empty()).then(|| self.list(group)[nth]) else {
+            return Mix { parts: Vec::new(), layers: Vec::new(), lab };
+        };
         let mut parts: Vec<Part> = Vec::new();
         for (place, pigment) in group.iter().enumerate() {
             let amount: u32 = form.layers().iter().map(|l| u32::from(l.parts[place]) * u32::from(l.amount)).sum();

@@ -49,7 +49,14 @@ fn at_place(mother: Option<(usize, f64)>) -> usize {
 }
 
 /// The craft of a medium: recipes of `pigments` on `ground`. `white` is free in wet mixes; elsewhere it is `None`, and a white is one of `pigments`.
-pub fn craft(medium: Medium, ground: &Ground, pigments: &[&Pigment], white: Option<&Pigment>, limits: Limits, grain: Grain) -> Box<dyn Craft + Send> {
+pub fn craft(
+    medium: Medium,
+    ground: &Ground,
+    pigments: &[&Pigment],
+    white: Option<&Pigment>,
+    limits: Limits,
+    grain: Grain,
+) -> Box<dyn Craft + Send> {
     match Layered::of(medium, ground, pigments, limits) {
         Some(layered) => Box::new(layered),
         None => Box::new(Wet::of(pigments, white, limits, grain)),

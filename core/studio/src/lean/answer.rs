@@ -146,7 +146,8 @@ fn judged<'a>(ready: &Ready, errands: &[Errand], proved: &'a Proved, progress: &
     let mut close: Vec<Close> =
         ranked.iter().take_while(|r| r.cost <= limit).map(|r| Close { cost: r.cost.into(), set: r.set.as_slice() }).collect();
     let listed = ranked.get(NEAR_LISTED).map_or(f32::INFINITY, |r| r.cost) + 2.0 * slack;
-    let matters = |c: f64| c <= f64::from(second + 2.0 * slack) || c <= f64::from(listed) || (c - f64::from(edge)).abs() <= f64::from(2.0 * slack);
+    let matters =
+        |c: f64| c <= f64::from(second + 2.0 * slack) || c <= f64::from(listed) || (c - f64::from(edge)).abs() <= f64::from(2.0 * slack);
     let again: Vec<Vec<u16>> = close.iter().filter(|c| matters(c.cost)).map(|c| c.set.to_vec()).collect();
     ready.judge.prepare(errands, &again, progress)?;
     close.iter_mut().filter(|c| matters(c.cost)).for_each(|c| c.cost = ready.judge.judge(errands, c.set).cost);

@@ -6,9 +6,9 @@
 //! set (Geoffrion 1974). The charges are improved by subgradient steps (Held, Wolfe & Crowder 1974). A pigment that earns so little that
 //! forcing it in lifts the bound above what is already known is in no set worth having; one that cannot be left out is in all of them.
 
-use crate::progress::Progress;
 use super::octets::{Plain, Row, by_width};
 use super::table::{MOST_TARGETS, Table};
+use crate::progress::Progress;
 use rayon::prelude::*;
 
 #[cfg(target_arch = "x86_64")]
@@ -161,7 +161,7 @@ impl<'a> Relaxation<'a> {
         let (n, m) = (self.scope.ids.len(), self.scope.table.width);
         let heads: Vec<usize> = (0..n).collect();
         let mut cheapest = self.start();
-        let parts: Vec<Cheapest> = heads.into_par_iter().map(|i| self.from_head(i, &cheapest)).collect();
+        let parts: Vec<Cheapest> = heads.into_par_iter().map(|i| self.groups_of(i, &cheapest)).collect();
         for part in &parts {
             cheapest.merge(part);
         }
@@ -197,23 +197,23 @@ impl<'a> Relaxation<'a> {
     }
 
     /// The cheapest groups whose first pigment is `i`, if they are below `start`.
-    fn from_head(&self, i: usize, start: &Cheapest) -> Cheapest {
+    fn groups_of(&self, i: usize, start: &Cheapest) -> Cheapest {
         #[cfg(target_arch = "x86_64")]
         if is_x86_feature_detected!("avx2") {
             // SAFETY: the feature was just found on this processor.
-            return unsafe { self.from_head_wide(i, start) };
+            return unsafe { self.groups_of_wide(i, start) };
         }
-        by_width!(Plain, self.scope.table.width, self.from_head_rows(i, start))
+        by_width!(Plain, self.scope.table.width, self.groups_of_rows(i, start))
     }
 
     #[cfg(target_arch = "x86_64")]
     #[target_feature(enable = "avx2")]
-    fn from_head_wide(&self, i: usize, start: &Cheapest) -> Cheapest {
-        by_width!(Wide, self.scope.table.width, self.from_head_rows(i, start))
+    fn groups_of_wide(&self, i: usize, start: &Cheapest) -> Cheapest {
+        by_width!(Wide, self.scope.table.width, self.groups_of_rows(i, start))
     }
 
     #[inline(always)]
-    fn from_head_rows<R: Row>(&self, i: usize, start: &Cheapest) -> Cheapest {
+    fn groups_of_rows<R: Row>(&self, i: usize, start: &Cheapest) -> Cheapest {
         let Scope { table, ids, .. } = self.scope;
         let n = ids.len();
         let mut all = Lowest::<R>::of(start);

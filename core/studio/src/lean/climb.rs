@@ -115,8 +115,7 @@ impl Climb<'_> {
     fn best_addition(&self, set: &[usize], top: &mut Top) -> Option<usize> {
         let base = self.whole(set);
         let now = self.least(&base);
-        let pairs: Vec<(usize, usize)> =
-            base.iter().enumerate().flat_map(|(a, i)| base[a + 1..].iter().map(move |j| (*i, *j))).collect();
+        let pairs: Vec<(usize, usize)> = base.iter().enumerate().flat_map(|(a, i)| base[a + 1..].iter().map(move |j| (*i, *j))).collect();
         let full = set.len() + 1 == self.places;
         let mut best: Option<(f32, usize)> = None;
         let mut row = now.clone();

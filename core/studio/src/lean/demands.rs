@@ -38,8 +38,7 @@ pub const HUELESS: f64 = 8.0;
 
 impl HueFamily {
     /// All of them, round the circle.
-    pub const ALL: [Self; 8] =
-        [Self::Rose, Self::Red, Self::Orange, Self::Yellow, Self::Green, Self::SeaGreen, Self::Blue, Self::Violet];
+    pub const ALL: [Self; 8] = [Self::Rose, Self::Red, Self::Orange, Self::Yellow, Self::Green, Self::SeaGreen, Self::Blue, Self::Violet];
 
     /// The family of a colour by its CIELAB hue angle; `None` for greys. Where one ends is a choice.
     pub fn of(lab: Lab) -> Option<Self> {
@@ -156,7 +155,10 @@ impl Demands {
             return Err(format!("A share of {} of \"{}\" in every mix is out of range; it may be 0.01 to 0.9.", m.share, m.pigment));
         }
         if let Some(f) = self.warm_and_cool.iter().find(|f| !self.only_hues.is_empty() && !self.only_hues.contains(f)) {
-            return Err(format!("A warm and a cool {0} are asked for, but {0} is not among the only hues. Add it or take the other back.", f.name()));
+            return Err(format!(
+                "A warm and a cool {0} are asked for, but {0} is not among the only hues. Add it or take the other back.",
+                f.name()
+            ));
         }
         Ok(())
     }
@@ -235,7 +237,7 @@ impl Alone {
     }
 
     /// Degrees of hue from the warm pole, 0..=180.
-    fn from_warm(&self) -> f64 {
+    fn off_warm(&self) -> f64 {
         let off = (self.vivid.hue() - WARM_POLE).rem_euclid(360.0);
         off.min(360.0 - off)
     }
@@ -346,12 +348,8 @@ impl<'a> Judgement<'a> {
     /// How many pigments are missing for a warm and a cool of a family.
     fn missing(&self, family: HueFamily, set: &[u16]) -> u32 {
         let members = set.iter().filter_map(|i| self.alone[usize::from(*i)].as_ref()).filter(|a| a.family() == Some(family));
-        let (least, most) = members.map(Alone::from_warm).fold((f64::INFINITY, f64::NEG_INFINITY), |(l, m), x| (l.min(x), m.max(x)));
-        if most < least {
-            2
-        } else {
-            u32::from(most - least < WARM_FROM_COOL)
-        }
+        let (least, most) = members.map(Alone::off_warm).fold((f64::INFINITY, f64::NEG_INFINITY), |(l, m), x| (l.min(x), m.max(x)));
+        if most < least { 2 } else { u32::from(most - least < WARM_FROM_COOL) }
     }
 
     /// Shows the reach of every group of a set, small groups first, until `enough` says so.

@@ -3,9 +3,9 @@
 //! Single precision. Callers re-judge what matters in double precision, see [`super::exact`].
 
 use super::cost::{Colour, Cost, HOLD_CHARGE, SIDE_CHARGE, side};
+use super::dense::less;
 use lean_colour::temperature::WARM_POLE;
 use lean_colour::{D65, Lab};
-use super::dense::less;
 use lean_media::lanes::{Colours, LANES, Lane};
 use lean_media::rows::Real;
 
@@ -183,7 +183,10 @@ fn rotation(cos: f32, sin: f32) -> f32 {
     // The tangent of half the angle, at most 1; its arctangent by Abramowitz & Stegun 4.4.49, within 2e-8.
     let t = across / (1.0 + along.max(0.0));
     let s = t * t;
-    let series = -0.333_331_45 + s * (0.199_935_51 + s * (-0.142_089 + s * (0.106_562_64 + s * (-0.075_289_64 + s * (0.042_909_614 + s * (-0.016_165_737 + s * 0.002_866_225_7))))));
+    let series = -0.333_331_45
+        + s * (0.199_935_51
+            + s * (-0.142_089
+                + s * (0.106_562_64 + s * (-0.075_289_64 + s * (0.042_909_614 + s * (-0.016_165_737 + s * 0.002_866_225_7))))));
     let degrees = 2.0 * 57.295_78 * t * (1.0 + s * series);
     let x = 60f32.to_radians() * Real::exponential(-(degrees * degrees) * (1.0 / 625.0));
     // Taylor series of the sine up to 60°, within 4e-8.

@@ -17,6 +17,7 @@ pub mod exact;
 mod field;
 mod judge;
 mod kernel;
+pub mod measured;
 pub mod next;
 mod no_answer;
 mod octets;

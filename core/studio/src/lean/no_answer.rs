@@ -43,7 +43,9 @@ pub enum NoAnswer {
     #[error("No set of {0} to {1} pigments does all that is asked ({2}). Allow more pigments or ask for less.")]
     Demanding(usize, usize, String),
     /// The same where not every set could be tried.
-    #[error("No set of {0} to {1} pigments was found that does all that is asked ({2}), though not every one could be tried. Allow more pigments or ask for less.")]
+    #[error(
+        "No set of {0} to {1} pigments was found that does all that is asked ({2}), though not every one could be tried. Allow more pigments or ask for less."
+    )]
     NoneFound(usize, usize, String),
     /// No zone counts.
     #[error("There is nothing to match: no zone has any weight. Find zones first, or raise the importance of one.")]

@@ -79,7 +79,16 @@ pub fn search(ask: &Ask, tables: &Tables, progress: &dyn Progress, found: &dyn F
     {
         return Err(NoAnswer::Demand(why));
     }
-    let mut run = Run { ask, ready: &ready, field: &field, judgement: &judgement, found, answers: Vec::new(), lesson: Lesson::default(), undecided: false };
+    let mut run = Run {
+        ask,
+        ready: &ready,
+        field: &field,
+        judgement: &judgement,
+        found,
+        answers: Vec::new(),
+        lesson: Lesson::default(),
+        undecided: false,
+    };
     let mut sizes = field.sizes(ask);
     let work = |sizes: &[usize]| sizes.iter().map(|k| SIZES[*k]).sum::<f64>();
     if ready.table.get().is_none() {

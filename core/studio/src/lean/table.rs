@@ -204,7 +204,13 @@ impl Table {
     #[inline(always)]
     pub fn triple_of(&self, i: usize, j: usize, k: usize) -> &[f32] {
         let (i, j) = (i.min(j), i.max(j));
-        let (i, j, k) = if k < i { (k, i, j) } else if k < j { (i, k, j) } else { (i, j, k) };
+        let (i, j, k) = if k < i {
+            (k, i, j)
+        } else if k < j {
+            (i, k, j)
+        } else {
+            (i, j, k)
+        };
         self.row(self.triple_rows[self.pair_rows[i].wrapping_add(j)].wrapping_add(k))
     }
 

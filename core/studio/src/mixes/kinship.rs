@@ -30,7 +30,8 @@ pub fn related(recipes: &Recipes, wanted: &[Lab], areas: &[f64], cost: Cost) -> 
         let mut changed = false;
         for zone in 0..wanted.len() {
             let in_use = use_of(&choices, &picked, areas, zone);
-            let kin = |m: &Mix| m.parts.iter().map(|p| m.share_of(&p.pigment) * in_use.get(&p.pigment).copied().unwrap_or(0.0)).sum::<f64>();
+            let kin =
+                |m: &Mix| m.parts.iter().map(|p| m.share_of(&p.pigment) * in_use.get(&p.pigment).copied().unwrap_or(0.0)).sum::<f64>();
             let better = |a: &Mix, b: &Mix| kin(a).total_cmp(&kin(b)).then(b.parts.len().cmp(&a.parts.len()));
             // Of equals the cheapest, which stands first.
             let best = (0..choices[zone].len()).rev().max_by(|a, b| better(&choices[zone][*a], &choices[zone][*b]));
@@ -74,7 +75,8 @@ mod tests {
         let cost = Cost::default();
         let kin = related(&recipes, &wanted, &[1.0; 12], cost);
         let shared = |a: &Mix, b: &Mix| a.parts.iter().map(|p| a.share_of(&p.pigment) * b.share_of(&p.pigment)).sum::<f64>();
-        let pairs = |mixes: &[Mix]| -> f64 { mixes.iter().enumerate().flat_map(|(i, a)| mixes[i + 1..].iter().map(|b| shared(a, b))).sum() };
+        let pairs =
+            |mixes: &[Mix]| -> f64 { mixes.iter().enumerate().flat_map(|(i, a)| mixes[i + 1..].iter().map(|b| shared(a, b))).sum() };
         let alone: Vec<Mix> = wanted.iter().map(|w| recipes.best(*w, cost).unwrap().1).collect();
         let kin: Vec<Mix> = kin.into_iter().flatten().collect();
         assert!(pairs(&kin) > pairs(&alone), "{} {}", pairs(&kin), pairs(&alone));

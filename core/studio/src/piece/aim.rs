@@ -2,8 +2,8 @@
 
 use super::state::Piece;
 use crate::lean::cost::Colour;
-use crate::lean::{Ask, Choice, Cost, Need, Target};
 use crate::lean::search::MOST_IN_SET;
+use crate::lean::{Ask, Choice, Cost, Need, Target};
 use crate::mixes::{ground_of, targets};
 use crate::paint_box::PaintBox;
 use lean_media::{Medium, Pigment};

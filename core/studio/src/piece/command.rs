@@ -1,7 +1,7 @@
 //! Everything that can be done to a piece.
 
-use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
 use super::aim::{Aim, Mixing};
+use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
 use crate::lean::Demands;
 use crate::paint_box::BoxId;
 use lean_colour::Lab;

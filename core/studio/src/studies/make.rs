@@ -2,8 +2,8 @@
 
 use super::order::{choose_together, ordered_pairs};
 use super::scheme;
-use crate::lean::exact::Recipes;
 use crate::lean::NoAnswer;
+use crate::lean::exact::Recipes;
 use crate::lean::{Cost, Tables, Target, search};
 use crate::mixes::{craft_of, pigments_of, targets};
 use crate::outlook::basis;

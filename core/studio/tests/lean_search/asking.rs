@@ -42,12 +42,7 @@ pub fn some_targets() -> Vec<Target> {
 }
 
 /// The answer for one piece in oil.
-pub fn in_oil(
-    pigments: &[Pigment],
-    targets: &[Target],
-    choice: &Choice,
-    sizes: RangeInclusive<usize>,
-) -> Result<Vec<SetFound>, NoAnswer> {
+pub fn in_oil(pigments: &[Pigment], targets: &[Target], choice: &Choice, sizes: RangeInclusive<usize>) -> Result<Vec<SetFound>, NoAnswer> {
     let needs = [need(Medium::Oil, targets.to_vec())];
     search(&Ask { pigments, medium: Medium::Oil, needs: &needs, choice, sizes }, &Tables::default(), &Unwatched, &|_| {})
 }

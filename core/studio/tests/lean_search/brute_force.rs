@@ -148,7 +148,9 @@ impl<'a> Tried<'a> {
         let colours: Vec<Lab> = self.recipes[0].iter().filter(|r| self.within(set, r)).map(|r| r.lab).collect();
         let lightest = q.lightest.map(|l| l.max(q.darkest.unwrap_or(0.0)));
         let values = || colours.iter().map(|c| c.value().0);
-        q.darkest.is_none_or(|d| values().any(|v| v <= d)) && lightest.is_none_or(|l| values().any(|v| v >= l)) && (!q.string || string(&colours))
+        q.darkest.is_none_or(|d| values().any(|v| v <= d))
+            && lightest.is_none_or(|l| values().any(|v| v >= l))
+            && (!q.string || string(&colours))
     }
 
     fn ranked(&self) -> Vec<(f64, Vec<usize>)> {

@@ -79,8 +79,13 @@ fn values_only_leaves_the_hue_free_and_tolerance_spends_no_pigment_on_what_is_no
     let owned = thirty();
     let with = |cost: Cost, sizes| {
         let needs = [Need { cost, ..need(Medium::Oil, some_targets()) }];
-        search(&Ask { pigments: &owned, medium: Medium::Oil, needs: &needs, choice: &Choice::default(), sizes }, &Tables::default(), &Unwatched, &|_| {})
-            .unwrap()
+        search(
+            &Ask { pigments: &owned, medium: Medium::Oil, needs: &needs, choice: &Choice::default(), sizes },
+            &Tables::default(),
+            &Unwatched,
+            &|_| {},
+        )
+        .unwrap()
     };
     let values = with(Cost::values_only(Temperature(0.0)), 2..=3);
     assert!(values[1].cost < with(Cost::default(), 3..=3)[0].cost);
@@ -96,8 +101,10 @@ fn values_only_leaves_the_hue_free_and_tolerance_spends_no_pigment_on_what_is_no
 #[test]
 fn one_set_for_several_pieces_lies_between_their_own() {
     let owned = thirty();
-    let warm: Vec<Target> = (0..5).map(|i| Target { lab: Lab::from_lch(30.0 + 10.0 * f64::from(i), 35.0, 40.0 + 10.0 * f64::from(i)), weight: 1.0 }).collect();
-    let cool: Vec<Target> = (0..6).map(|i| Target { lab: Lab::from_lch(25.0 + 9.0 * f64::from(i), 30.0, 230.0 + 12.0 * f64::from(i)), weight: 2.0 }).collect();
+    let warm: Vec<Target> =
+        (0..5).map(|i| Target { lab: Lab::from_lch(30.0 + 10.0 * f64::from(i), 35.0, 40.0 + 10.0 * f64::from(i)), weight: 1.0 }).collect();
+    let cool: Vec<Target> =
+        (0..6).map(|i| Target { lab: Lab::from_lch(25.0 + 9.0 * f64::from(i), 30.0, 230.0 + 12.0 * f64::from(i)), weight: 2.0 }).collect();
     let both = |weight: f64| {
         let needs = [need(Medium::Oil, warm.clone()), Need { weight, ..need(Medium::Oil, cool.clone()) }];
         let ask = Ask { pigments: &owned, medium: Medium::Oil, needs: &needs, choice: &Choice::default(), sizes: 3..=3 };

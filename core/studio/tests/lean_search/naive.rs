@@ -146,7 +146,11 @@ fn layers(medium: Medium, of: &Pigment, (_, amount, rubbed): Stroke) -> Vec<Laye
         }
         Medium::Pencil => vec![Layer::Pencil { of, pressure: Pressure([0.3, 0.7, 1.0][step]) }],
         Medium::SoftPastel => {
-            vec![Layer::Pastel { of: vec![(of, Parts(1.0))], mass: Mass([0.5, 1.5, 3.0][step]), rubbing: Rubbing(if rubbed { 0.45 } else { 0.0 }) }]
+            vec![Layer::Pastel {
+                of: vec![(of, Parts(1.0))],
+                mass: Mass([0.5, 1.5, 3.0][step]),
+                rubbing: Rubbing(if rubbed { 0.45 } else { 0.0 }),
+            }]
         }
         Medium::Oil | Medium::Watercolour => unreachable!("mixed, not laid stroke by stroke"),
     }
@@ -191,7 +195,13 @@ impl Price {
                 let pole = WARM_POLE.to_radians();
                 let warmth = |l: Lab| l.a * pole.cos() + l.b * pole.sin() - neutral;
                 let same = lean_colour::temperature::SAME;
-                let wrong = if warmth(wanted) >= same { -warmth(mix) } else if warmth(wanted) <= -same { warmth(mix) } else { 0.0 };
+                let wrong = if warmth(wanted) >= same {
+                    -warmth(mix)
+                } else if warmth(wanted) <= -same {
+                    warmth(mix)
+                } else {
+                    0.0
+                };
                 0.5 * wrong.max(0.0)
             }
         };
@@ -211,8 +221,5 @@ impl Price {
 
 /// All sets of `k` out of `n`.
 pub fn sets(n: usize, k: usize) -> Vec<Vec<usize>> {
-    (0u32..1 << n)
-        .filter(|bits| bits.count_ones() as usize == k)
-        .map(|bits| (0..n).filter(|i| bits >> i & 1 == 1).collect())
-        .collect()
+    (0u32..1 << n).filter(|bits| bits.count_ones() as usize == k).map(|bits| (0..n).filter(|i| bits >> i & 1 == 1).collect()).collect()
 }

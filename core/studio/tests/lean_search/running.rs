@@ -9,7 +9,14 @@ use std::sync::Mutex;
 use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
 use std::time::{Duration, Instant};
 
-fn ask_with(pigments: &[Pigment], medium: Medium, choice: &Choice, sizes: (usize, usize), tables: &Tables, watch: &dyn Progress) -> Result<Vec<SetFound>, NoAnswer> {
+fn ask_with(
+    pigments: &[Pigment],
+    medium: Medium,
+    choice: &Choice,
+    sizes: (usize, usize),
+    tables: &Tables,
+    watch: &dyn Progress,
+) -> Result<Vec<SetFound>, NoAnswer> {
     let needs = [need(medium, some_targets())];
     search(&Ask { pigments, medium, needs: &needs, choice, sizes: sizes.0..=sizes.1 }, tables, watch, &|_| {})
 }
@@ -29,7 +36,9 @@ fn more_pigments_never_cost_more_and_the_answer_is_the_same_on_any_number_of_thr
         assert_eq!(one, two);
         assert_eq!(one, five);
         assert!(one.windows(2).all(|w| w[1].cost <= w[0].cost + 1e-12));
-        assert!(one.iter().all(|s| s.proved_optimal && s.runner_up_cost.unwrap() >= s.cost && s.price_of_dropping.iter().all(|p| *p >= -1e-12)));
+        assert!(
+            one.iter().all(|s| s.proved_optimal && s.runner_up_cost.unwrap() >= s.cost && s.price_of_dropping.iter().all(|p| *p >= -1e-12))
+        );
         for s in &one {
             let listed: Vec<f64> = s.near_ties.iter().map(|t| t.cost).collect();
             assert!(listed.iter().all(|c| *c >= s.cost && *c <= s.cost * 1.02 + 1e-9) && listed.is_sorted());
@@ -41,7 +50,11 @@ fn more_pigments_never_cost_more_and_the_answer_is_the_same_on_any_number_of_thr
 #[test]
 fn remembered_tables_give_the_same_answer() {
     let owned = many(30);
-    let choice = Choice { locked: vec![owned[4].id.clone()], excluded: vec![owned[9].id.clone()], demands: Demands { no_black: true, ..Demands::default() } };
+    let choice = Choice {
+        locked: vec![owned[4].id.clone()],
+        excluded: vec![owned[9].id.clone()],
+        demands: Demands { no_black: true, ..Demands::default() },
+    };
     let tables = Tables::default();
     ask_with(&owned, Medium::Oil, &Choice::default(), (2, 4), &tables, &Unwatched).unwrap();
     let warm = ask_with(&owned, Medium::Oil, &choice, (3, 5), &tables, &Unwatched).unwrap();
@@ -60,7 +73,13 @@ struct Watch {
 
 impl Watch {
     fn cancelling_at(cancel_at: usize) -> Self {
-        Self { shares: Mutex::default(), cancel_at, reports: AtomicUsize::new(0), cancelled: AtomicBool::new(false), since: Mutex::default() }
+        Self {
+            shares: Mutex::default(),
+            cancel_at,
+            reports: AtomicUsize::new(0),
+            cancelled: AtomicBool::new(false),
+            since: Mutex::default(),
+        }
     }
 }
 
