@@ -8,6 +8,9 @@ use lean_studio::lean::{Ask, Choice, Need, NoAnswer, SetFound, Tables, Target, s
 use lean_studio::progress::Unwatched;
 use proptest::prelude::*;
 
+/// L*, chroma, hue and weight of a target.
+type Wanted = (f64, f64, f64, f64);
+
 /// Pigments, demands and what they are for, drawn at random.
 #[derive(Clone, Debug)]
 struct Question {
@@ -16,7 +19,7 @@ struct Question {
     k: usize,
     lock: bool,
     exclude: bool,
-    pieces: Vec<(Vec<(f64, f64, f64, f64)>, f64)>,
+    pieces: Vec<(Vec<Wanted>, f64)>,
     price: (f64, bool, Option<f64>),
     most_in_mix: Option<u8>,
     most_layers: Option<u8>,
@@ -60,7 +63,7 @@ impl Question {
     }
 
     fn needs(&self, medium: Medium) -> Vec<Need> {
-        let target = |(l, c, h, weight): &(f64, f64, f64, f64)| Target { lab: Lab::from_lch(*l, *c, *h), weight: *weight };
+        let target = |(l, c, h, weight): &Wanted| Target { lab: Lab::from_lch(*l, *c, *h), weight: *weight };
         self.grounds(medium)
             .into_iter()
             .zip(&self.pieces)
