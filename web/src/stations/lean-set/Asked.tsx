@@ -93,16 +93,26 @@ function Hues({ demands, onAsk }: { demands: Demands; onAsk: (change: Partial<De
     <>
       <Row lead="only">
         {FAMILIES.map((f) => (
-          <Switch key={f} on={only.includes(f)} onSwitch={() => onAsk({ only_hues: turn(only, f) })}>
+          <Switch
+            key={f}
+            on={only.includes(f)}
+            label={`only ${f.replace("-", " ")}`}
+            onSwitch={() => onAsk({ only_hues: turn(only, f) })}
+          >
             {f.replace("-", " ")}
           </Switch>
         ))}
         <span className={styles.note}>and greys</span>
       </Row>
-      <Row lead="both">
+      <Row lead="pairs">
         <span className={styles.note}>a warm and a cool</span>
         {FAMILIES.map((f) => (
-          <Switch key={f} on={both.includes(f)} onSwitch={() => onAsk({ warm_and_cool: turn(both, f) })}>
+          <Switch
+            key={f}
+            on={both.includes(f)}
+            label={`a warm and a cool ${f.replace("-", " ")}`}
+            onSwitch={() => onAsk({ warm_and_cool: turn(both, f) })}
+          >
             {f.replace("-", " ")}
           </Switch>
         ))}
@@ -167,9 +177,19 @@ function Aims({ aim }: { aim: Aim }) {
   );
 }
 
-function Switch({ on, onSwitch, children }: { on: boolean; onSwitch: (on: boolean) => void; children: string }) {
+function Switch({
+  on,
+  label,
+  onSwitch,
+  children,
+}: {
+  on: boolean;
+  label?: string;
+  onSwitch: (on: boolean) => void;
+  children: string;
+}) {
   return (
-    <button type="button" className={styles.switch} aria-pressed={on} onClick={() => onSwitch(!on)}>
+    <button type="button" className={styles.switch} aria-pressed={on} aria-label={label} onClick={() => onSwitch(!on)}>
       {children}
     </button>
   );
