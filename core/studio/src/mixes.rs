@@ -200,20 +200,18 @@ pub struct Well {
 }
 
 /// The wells of the tray with their use and price.
-pub fn wells(piece: &Piece, paint_box: &PaintBox, craft: &dyn Craft, recipes: &Recipes, mixes: &[ZoneMix]) -> Vec<Well> {
+pub fn wells(piece: &Piece, paint_box: &PaintBox, recipes: &Recipes, mixes: &[ZoneMix]) -> Vec<Well> {
     let set = pigments_of(paint_box, &piece.chosen.pigments);
     let ground = ground_of(piece);
     let wanted = targets(piece);
     let any = wanted.iter().map(|t| t.weight).sum::<f64>() > 0.0;
-    let cost = |of: &Recipes| if any { of.cost_of(&wanted, piece.cost()) } else { 0.0 };
-    let whole = cost(recipes);
+    let whole = if any { recipes.cost_of(&wanted, piece.cost()) } else { 0.0 };
     set.iter()
         .enumerate()
         .map(|(i, p)| {
-            let rest: Vec<usize> = (0..craft.pigments()).filter(|j| *j != i).collect();
             let used = mixes.iter().filter(|m| m.mix.share_of(&p.id) > 0.0);
             let share = |m: &ZoneMix| m.mix.share_of(&p.id) * piece.zone(m.zone).map_or(0.0, |z| z.reading.area);
-            let price = cost(&Recipes::among(craft, &rest)) - whole;
+            let price = if any { recipes.cost_without(i, &wanted, piece.cost()) - whole } else { 0.0 };
             Well {
                 pigment: p.id.clone(),
                 name: p.name.clone(),

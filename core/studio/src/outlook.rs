@@ -94,7 +94,7 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         let craft = mixes::craft_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
         let recipes = Recipes::of(craft.as_ref());
         outlook.mixes = mixes::mixes(piece, &recipes);
-        outlook.wells = mixes::wells(piece, paint_box, craft.as_ref(), &recipes, &outlook.mixes);
+        outlook.wells = mixes::wells(piece, paint_box, &recipes, &outlook.mixes);
         outlook.reach = mixes::reach(&recipes, neutral);
         let targets = mixes::targets(piece);
         if targets.iter().map(|t| t.weight).sum::<f64>() > 0.0 {

@@ -78,6 +78,12 @@ impl Prepared<f64> {
         lab(self.relative(of, form, &mut Lower::default()))
     }
 
+    /// The colours of these forms of these pigments, in their order.
+    pub fn colours_of(&self, of: &[usize], forms: &[Form]) -> Vec<Lab<D65>> {
+        let mut lower = Lower::default();
+        forms.iter().map(|form| lab(self.relative(of, form, &mut lower))).collect()
+    }
+
     /// The ground left bare.
     pub fn bare(&self) -> Lab<D65> {
         lab(self.weights.seen(&self.bare))

@@ -92,7 +92,7 @@ impl Craft for Layered {
         if group.is_empty() {
             return vec![self.wide.bare()];
         }
-        self.list(group).iter().map(|f| self.wide.colour(group, f)).collect()
+        self.wide.colours_of(group, self.list(group))
     }
 
     fn mix(&self, group: &[usize], nth: usize, lab: Lab) -> Mix {

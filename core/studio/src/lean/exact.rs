@@ -19,6 +19,10 @@ struct Candidate {
 }
 
 impl Candidate {
+    fn holds(&self, pigment: usize) -> bool {
+        self.group[..usize::from(self.size)].iter().any(|i| usize::from(*i) == pigment)
+    }
+
     fn group(&self) -> Vec<usize> {
         self.group[..usize::from(self.size)].iter().map(|i| usize::from(*i)).collect()
     }
@@ -58,9 +62,15 @@ impl<'a> Recipes<'a> {
 
     /// The `count` cheapest recipes, cheapest first.
     pub fn ranked(&self, wanted: Lab, cost: Cost, count: usize) -> Vec<(f64, Mix)> {
+        self.cheapest(wanted, cost, count, None).into_iter().map(|(cost, i)| (cost, self.mix(i))).collect()
+    }
+
+    /// The `count` cheapest candidates that do without one pigment, cheapest first.
+    fn cheapest(&self, wanted: Lab, cost: Cost, count: usize, without: Option<usize>) -> Vec<(f64, usize)> {
         let value = wanted.value().0;
         let mut found: Vec<(f64, usize)> = Vec::with_capacity(count + 1);
-        for (i, c) in self.all.iter().enumerate() {
+        let fits = |c: &Candidate| without.is_none_or(|p| !c.holds(p));
+        for (i, c) in self.all.iter().enumerate().filter(|(_, c)| fits(c)) {
             let worst = if found.len() < count { f64::INFINITY } else { found[found.len() - 1].0 };
             let by_value = cost.of_value(c.value - value);
             if by_value >= worst {
@@ -73,7 +83,7 @@ impl<'a> Recipes<'a> {
                 found.truncate(count);
             }
         }
-        found.into_iter().map(|(cost, i)| (cost, self.mix(i))).collect()
+        found
     }
 
     fn mix(&self, i: usize) -> Mix {
@@ -83,8 +93,17 @@ impl<'a> Recipes<'a> {
 
     /// Weighted mean over the targets of the least cost of each.
     pub fn cost_of(&self, targets: &[Target], cost: Cost) -> f64 {
+        self.mean(targets, cost, None)
+    }
+
+    /// The same without one pigment of the set.
+    pub fn cost_without(&self, pigment: usize, targets: &[Target], cost: Cost) -> f64 {
+        self.mean(targets, cost, Some(pigment))
+    }
+
+    fn mean(&self, targets: &[Target], cost: Cost, without: Option<usize>) -> f64 {
         let total: f64 = targets.iter().map(|t| t.weight).sum();
-        let least = |t: &Target| self.best(t.lab, cost).map_or(f64::INFINITY, |b| b.0);
+        let least = |t: &Target| self.cheapest(t.lab, cost, 1, without).first().map_or(f64::INFINITY, |b| b.0);
         let sum: f64 = targets.iter().filter(|t| t.weight > 0.0).map(|t| t.weight * least(t)).sum();
         sum / total
     }
@@ -126,6 +145,17 @@ mod tests {
         assert!(cost < 1e-9 && mix.lab == lab);
         let three = recipes.ranked(Lab::new(50.0, 5.0, 5.0), Cost::default(), 3);
         assert!(three.windows(2).all(|w| w[0].0 <= w[1].0));
+    }
+
+    #[test]
+    fn the_cost_without_a_pigment_is_that_of_the_others_alone() {
+        let craft = wet(&["PB29", "PY43", "PR101"], Some("PW6"));
+        let targets = [Target { lab: Lab::new(45.0, 20.0, 15.0), weight: 2.0 }, Target { lab: Lab::new(60.0, -5.0, -20.0), weight: 1.0 }];
+        let cost = Cost::default();
+        for (out, rest) in [(0, [1, 2]), (1, [0, 2]), (2, [0, 1])] {
+            let without = Recipes::of(&craft).cost_without(out, &targets, cost);
+            assert!((without - Recipes::among(&craft, &rest).cost_of(&targets, cost)).abs() < 1e-12);
+        }
     }
 
     #[test]
