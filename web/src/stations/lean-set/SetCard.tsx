@@ -11,10 +11,15 @@ import { OneMore } from "./OneMore";
 import { useDecide } from "./useDecide";
 
 /** The set in use, or the one looked at on the curve: its pigments with what each is worth. */
-export function SetCard({ looked }: { looked: SetFound | null }) {
+export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
   const { view, box, selectPigment } = useBench();
   const ground = useGround();
   const { search, chosen, brief } = view.piece;
+  // What is pointed at and in use already is not another set.
+  const inUse =
+    pointedAt?.pigments.length === chosen.pigments.length &&
+    pointedAt.pigments.every((p) => chosen.pigments.includes(p));
+  const looked = inUse ? null : pointedAt;
   const size =
     looked ??
     search?.sizes.find(
