@@ -66,7 +66,14 @@ async fn an_equal_is_taken_and_what_was_left_out_is_brought_back() {
     assert_eq!(back["piece"]["excluded"], serde_json::json!([]));
 
     page.click("Search again").await;
-    searched(&page).await;
+    page.until(
+        "the new search is kept and sets can be taken",
+        &format!(
+            "fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && window.now.revision > {} && [...document.querySelectorAll('main button')].some(b => b.innerText === 'the 5' && !b.disabled)",
+            back["revision"]
+        ),
+    )
+    .await;
     page.click("the 5").await;
     page.until("there are equals or a next best", "document.querySelector(\"section[aria-label='Nearly as good'] button\")").await;
     let five = piece(&page).await["piece"]["chosen"].clone();
