@@ -27,8 +27,10 @@ export function useJob(pieceId: number) {
       events.addEventListener("done", (e) => {
         stopListening();
         const ended = read(e);
-        setJob(null);
-        queries.invalidateQueries({ queryKey: pieceKey(pieceId) });
+        // The work is not over for this page until it has what came of it: a change made in between would meet a newer revision.
+        queries.invalidateQueries({ queryKey: pieceKey(pieceId) }).then(() => {
+          setJob((now) => (now?.id === id ? null : now));
+        });
         queries.invalidateQueries({ queryKey: ["ladder", pieceId] });
         queries.invalidateQueries({ queryKey: ["studio"] });
         if (ended.problem) {

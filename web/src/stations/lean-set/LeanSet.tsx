@@ -16,11 +16,13 @@ import { PigmentCard, SetCard } from "./SetCard";
 /** Choose few: what each further pigment buys, and which they are. */
 export function LeanSet() {
   const bench = useBench();
-  const [looked, setLooked] = useState<SetFound | null>(null);
+  // By size, so that what is pointed at follows a new search.
+  const [pointedAt, setPointedAt] = useState<number | null>(null);
+  const looked = useSizes().find((s) => s.pigments.length === pointedAt) ?? null;
   return (
     <Station
       name="Lean set"
-      surface={<Surface onLook={setLooked} />}
+      surface={<Surface onLook={(s) => setPointedAt(s?.pigments.length ?? null)} />}
       card={
         bench.pigment && bench.box?.pigments.some((p) => p.id === bench.pigment) ? (
           <PigmentCard id={bench.pigment} />
@@ -32,13 +34,19 @@ export function LeanSet() {
   );
 }
 
+/** What the search under way has found so far, or the last one found. */
+function useSizes(): SetFound[] {
+  const { view, work } = useBench();
+  return work.job?.what === "searching" ? work.job.found : (view.piece.search?.sizes ?? []);
+}
+
 function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
   const { view, box, work, changes } = useBench();
   const { ref, width } = useElementSize();
   const additions = firstOfEach(useAdditions().data ?? []).filter((a) => a.source !== "owned");
   const { search, chosen, brief } = view.piece;
   const running = work.job?.what === "searching" ? work.job : null;
-  const sizes = running ? running.found : (search?.sizes ?? []);
+  const sizes = useSizes();
   const stale = !running && !!search && search.basis !== view.outlook.basis;
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
   if (!view.piece.zones.length || !box) return <NotYet zones={view.piece.zones.length > 0} />;
