@@ -7,6 +7,8 @@ use serde_json::Value;
 
 /// Waits until the search kept with the demo piece is about the piece as it is, and gives the piece.
 async fn searched(page: &Page) -> Value {
+    // What an earlier look fetched says nothing about now.
+    page.value("window.now = null").await;
     page.until(
         "the search is up to date",
         "fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && window.now && window.now.piece.search.basis === window.now.outlook.basis && document.body.innerText.includes('Search again')",
@@ -78,6 +80,7 @@ async fn an_equal_is_taken_and_what_was_left_out_is_brought_back() {
     page.until("there are equals or a next best", "document.querySelector(\"section[aria-label='Nearly as good'] button\")").await;
     let five = piece(&page).await["piece"]["chosen"].clone();
     page.find("section[aria-label='Nearly as good'] button").await.click().await.unwrap();
+    page.value("window.now = null").await;
     page.until(
         "another set is in use",
         &format!(
