@@ -62,6 +62,8 @@ const STEPS_OF_PART: usize = 25;
 pub const BUDGET: f64 = 6e8;
 /// What a set costs that has to be held against demands, counted likewise: as long as no set is known that meets them, this is every one.
 const JUDGED: f64 = 200.0;
+/// Targets in a row that the budget is meant for; wider rows take longer.
+const USUAL_WIDTH: f64 = 24.0;
 /// How often what is in play is laid out anew as it shrinks.
 const ROUNDS: usize = 6;
 
@@ -101,10 +103,12 @@ impl Size<'_> {
     fn branch(&self, whole: Part, top: &mut Top, progress: &dyn Progress) -> Result<(Option<f64>, Vec<f32>), Cancelled> {
         let (all, mut decided) = (whole.sets(), 0.0);
         let mut spent = 0.0;
+        // Each step costs as much more as rows are wider than the usual ones.
+        let budget = self.budget * (USUAL_WIDTH / self.table.width as f64).min(1.0);
         let mut charges = Vec::new();
         let mut parts = vec![(f64::NEG_INFINITY, whole)];
         while let Some((known, mut part)) = parts.pop() {
-            if spent > self.budget {
+            if spent > budget {
                 let left = parts.iter().map(|p| p.0).fold(known, f64::min);
                 return Ok((Some(left), charges));
             }
