@@ -6,6 +6,7 @@
 #![deny(missing_docs)]
 
 pub mod decode;
+pub mod frame;
 pub mod outline;
 pub mod picture;
 pub mod readings;

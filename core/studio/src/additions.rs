@@ -57,7 +57,7 @@ pub fn additions(piece: &Piece, paint_box: &PaintBox, needs: Vec<Need>) -> Resul
     let named: Vec<&Pigment> = candidates.iter().map(|c| c.0).collect();
     let whites = paint_box.pigments.iter().filter(|p| p.white);
     let pigments: Vec<Pigment> = set.iter().chain(&named).copied().chain(whites).cloned().collect();
-    let choice = Choice { demands: piece.demands.clone(), ..Choice::default() };
+    let choice = Choice { demands: piece.asked(), ..Choice::default() };
     let sizes = 1..=crate::lean::search::MOST_IN_SET;
     let ask = Ask { pigments: &pigments, medium: piece.brief.medium, needs: &needs, choice: &choice, sizes };
     let ground = ground_of(piece);
@@ -96,6 +96,7 @@ fn candidates<'a>(piece: &Piece, paint_box: &'a PaintBox, set: &[&Pigment]) -> V
     let all: Vec<(&Pigment, Source)> = owned.chain(shop).collect();
     let pigments: Vec<&Pigment> = all.iter().map(|c| c.0).collect();
     let craft = craft(piece.brief.medium, &ground_of(piece), &pigments, None, Limits::default(), Grain::Usual);
-    let allowed = |i: usize, p: &Pigment| forbidden(&piece.demands, p, Alone::of(craft.as_ref(), i).as_ref()).is_none();
+    let asked = piece.asked();
+    let allowed = |i: usize, p: &Pigment| forbidden(&asked, p, Alone::of(craft.as_ref(), i).as_ref()).is_none();
     all.iter().enumerate().filter(|(i, (p, _))| allowed(*i, p)).map(|(_, c)| *c).collect()
 }

@@ -4,6 +4,7 @@ use crate::crafts::{Grain, Limits, craft};
 use crate::lean::exact::Recipes;
 use crate::lean::search::white_of;
 use crate::lean::{Cost, Craft, Mix, Target};
+use crate::light::key::Reach;
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
 use crate::words;
@@ -99,7 +100,7 @@ pub fn compare(zone: ZoneId, wanted: Lab, mix: Mix, neutral: Temperature) -> Zon
 
 /// Weight of each zone in a search: the root of its area, so that small zones still count, times its importance. A choice.
 pub fn targets(piece: &Piece) -> Vec<Target> {
-    piece.zones.iter().map(|z| Target { lab: z.target, weight: z.reading.area.max(0.0).sqrt() * z.importance.factor() }).collect()
+    piece.zones.iter().map(|z| Target { lab: piece.wanted(z), weight: z.reading.area.max(0.0).sqrt() * z.importance.factor() }).collect()
 }
 
 /// The set's pigments that are in the Box.
@@ -115,7 +116,7 @@ pub fn ground_of(piece: &Piece) -> Ground {
 /// The recipes of a set for a piece: those of its medium on its ground within what the painter asks of mixes. White is at hand where the medium has
 /// it. Numbers follow `set`.
 pub fn craft_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dyn Craft + Send> {
-    let (medium, asked) = (piece.brief.medium, &piece.demands);
+    let (medium, asked) = (piece.brief.medium, piece.asked());
     let white = white_of(&paint_box.pigments, medium);
     let mut pigments: Vec<&Pigment> = set.to_vec();
     if !medium.is_wet_opaque() {
@@ -135,14 +136,14 @@ pub fn craft_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dy
 /// The best recipe for every zone from the set in use; where the painter wants kin, recipes that share pigments as far as that cannot be seen.
 pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     let neutral = piece.neutral();
-    let wanted: Vec<Lab> = piece.zones.iter().map(|z| z.target).collect();
+    let wanted: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
     let chosen = if piece.mixing.kin {
         let areas: Vec<f64> = piece.zones.iter().map(|z| z.reading.area).collect();
         kinship::related(recipes, &wanted, &areas, piece.cost())
     } else {
         wanted.iter().map(|w| recipes.best(*w, piece.cost()).map(|b| b.1)).collect()
     };
-    piece.zones.iter().zip(chosen).filter_map(|(z, mix)| Some(compare(z.id, z.target, mix?, neutral))).collect()
+    piece.zones.iter().zip(chosen).filter_map(|(z, mix)| Some(compare(z.id, piece.wanted(z), mix?, neutral))).collect()
 }
 
 /// What mixes of all zones cost together, as the search weighs them. Not a number when no zone has weight.
@@ -179,6 +180,29 @@ pub fn reach(recipes: &Recipes, neutral: Temperature) -> Vec<ReachRow> {
         row.warm = row.warm.max(m.temperature.0);
     }
     rows.into_iter().flatten().collect()
+}
+
+/// The values this piece can reach: with the set in use, or, before there is one, with single pigments of the Box. `None` without pigments.
+pub fn reach_of(piece: &Piece, paint_box: &PaintBox) -> Option<Reach> {
+    let set = pigments_of(paint_box, &piece.chosen.pigments);
+    if !set.is_empty() {
+        let craft = craft_of(piece, paint_box, &set);
+        return reach_within(&Recipes::of(craft.as_ref()));
+    }
+    let each = paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| {
+        let craft = craft_of(piece, paint_box, &[p]);
+        reach_within(&Recipes::of(craft.as_ref()))
+    });
+    each.reduce(|a, b| Reach {
+        darkest: a.darkest.min(b.darkest),
+        lightest: a.lightest.max(b.lightest),
+        lightest_layer: a.lightest_layer.max(b.lightest_layer),
+    })
+}
+
+/// The values some recipes reach.
+pub fn reach_within(recipes: &Recipes) -> Option<Reach> {
+    Reach::of(recipes.laid(), recipes.free())
 }
 
 /// One pigment of the set in the tray.

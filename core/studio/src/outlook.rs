@@ -1,10 +1,13 @@
 //! Everything the bench shows of a piece that follows from it: marks, mixes, tray, reach, findings.
 
-use crate::findings::{Finding, findings};
+use crate::findings::{Finding, Plan, findings, order_of_pull};
+use crate::intent::fit::{Carries, Lies, carries};
 use crate::lean::exact::Recipes;
+use crate::light::key::{Reach, Squeezed, squeezed};
 use crate::mixes::{self, Mark, ReachRow, Well, ZoneMix};
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
+use crate::wall::loudness;
 use lean_picture::outline::{self, Arc, TOLERANCE};
 use serde::Serialize;
 
@@ -50,6 +53,8 @@ pub struct Outlook {
     pub finer_gain: Option<f64>,
     /// By how much mixes that share pigments raise it, when they are asked for.
     pub kin_loss: Option<f64>,
+    /// How light orders the plan.
+    pub light: LightOutlook,
     /// What was noticed.
     pub findings: Vec<Finding>,
     /// Fingerprint of zones, locks and Box: compare with that of a search or study.
@@ -71,7 +76,7 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
                 heart_x: f64::from(heart.0) + 0.5,
                 heart_y: f64::from(heart.1) + 0.5,
                 reading: Mark::of(z.reading.lab, neutral),
-                target: Mark::of(z.target, neutral),
+                target: Mark::of(piece.wanted(z), neutral),
             }
         })
         .collect();
@@ -87,15 +92,18 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         cost: None,
         finer_gain: None,
         kin_loss: None,
+        light: LightOutlook::default(),
         findings: Vec::new(),
         basis: basis(piece, paint_box),
     };
+    let mut reach = None;
     if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
         let craft = mixes::craft_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
         let recipes = Recipes::of(craft.as_ref());
         outlook.mixes = mixes::mixes(piece, &recipes);
         outlook.wells = mixes::wells(piece, paint_box, &recipes, &outlook.mixes);
         outlook.reach = mixes::reach(&recipes, neutral);
+        reach = mixes::reach_within(&recipes).map(|r| r.within_rules(piece));
         let targets = mixes::targets(piece);
         if targets.iter().map(|t| t.weight).sum::<f64>() > 0.0 {
             let cost = recipes.cost_of(&targets, piece.cost());
@@ -104,8 +112,48 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
             outlook.kin_loss = piece.mixing.kin.then(|| mixes::cost_of(piece, &outlook.mixes) - cost);
         }
     }
-    outlook.findings = findings(piece, &outlook.mixes, &outlook.wells);
+    if reach.is_none() {
+        reach = paint_box.and_then(|b| mixes::reach_of(piece, b)).map(|r| r.within_rules(piece));
+    }
+    outlook.light = LightOutlook::of(piece, &outlook.mixes, reach);
+    outlook.findings = findings(piece, &outlook.mixes, &outlook.wells, reach);
     outlook
+}
+
+/// How light orders a plan.
+#[derive(Clone, Debug, Default, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct LightOutlook {
+    /// The light in a few words.
+    pub words: String,
+    /// What values can be reached; `None` without a Box.
+    pub reach: Option<Reach>,
+    /// Neighbours whose difference shrank from reference to plan.
+    pub squeezed: Vec<Squeezed>,
+    /// Zones in the order in which they catch the eye.
+    pub eye: Vec<ZoneId>,
+    /// How the plan speaks on its wall, in a sentence; empty without a wall.
+    pub on_the_wall: String,
+    /// How the piece lies on its sheet.
+    pub lies: Option<Lies>,
+    /// How far the reference carries; `None` without one.
+    pub carries: Option<Carries>,
+}
+
+impl LightOutlook {
+    fn of(piece: &Piece, mixes: &[ZoneMix], reach: Option<Reach>) -> Self {
+        let plan = Plan::of(piece, mixes, reach);
+        let voice = piece.wall.as_ref().and_then(|w| loudness::voice(piece, &w.reading));
+        Self {
+            words: piece.lighting.describe(),
+            reach,
+            squeezed: squeezed(piece),
+            eye: order_of_pull(&plan).into_iter().map(|(z, _)| z).collect(),
+            on_the_wall: voice.map(|v| loudness::sentence(&v)).unwrap_or_default(),
+            lies: Some(piece.intent.fit.lies(piece.brief.size)),
+            carries: piece.reference.as_ref().map(|r| carries((r.width, r.height), piece.brief.size, 1.0)),
+        }
+    }
 }
 
 /// What the set in use costs with mixes of the usual eight parts.
@@ -122,9 +170,9 @@ pub fn arcs(piece: &Piece) -> (Vec<Arc>, (u32, u32)) {
 
 /// Fingerprint of what a search or study depends on (FNV-1a, 64 bits).
 pub fn basis(piece: &Piece, paint_box: Option<&PaintBox>) -> String {
-    let zones: Vec<_> = piece.zones.iter().map(|z| (z.id, z.target, z.importance, z.reading.area)).collect();
+    let zones: Vec<_> = piece.zones.iter().map(|z| (z.id, piece.wanted(z), z.importance, z.reading.area)).collect();
     let pigments: Vec<_> = paint_box.map(|b| b.pigments.iter().map(|p| (&p.id, &p.k, &p.s, p.white)).collect()).unwrap_or_default();
-    let asked = (&piece.locked, &piece.excluded, &piece.demands, &piece.aim, &piece.brief.medium, &piece.brief.ground);
+    let asked = (&piece.locked, &piece.excluded, &piece.asked(), piece.matching(), piece.intent.games.most_pigments, &piece.wished, &piece.aim, &piece.brief.medium, &piece.brief.ground);
     let text = serde_json::to_string(&(zones, asked, pigments)).unwrap_or_default();
     let hash = text.bytes().fold(0xcbf2_9ce4_8422_2325u64, |h, b| (h ^ u64::from(b)).wrapping_mul(0x0100_0000_01b3));
     format!("{hash:016x}")

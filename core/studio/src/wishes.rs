@@ -1,9 +1,17 @@
 //! What a painter may ask of a piece directly. Facts about pixels and searches come from the work itself, never from outside.
 
+use crate::intent::Intent;
 use crate::lean::Demands;
 use crate::lean::search::MOST_IN_SET;
+use crate::light::key::{Key, Reach, mapped};
+use crate::light::propose::propose;
+use crate::light::{Facts, Graded, Lighting, rules};
 use crate::paint_box::{BoxId, PaintBox};
-use crate::piece::{Aim, Brief, ChosenSet, Command, Dismissal, Importance, Mixing, Piece, Refusal, SheetSettings, StudySlot, ZoneId};
+use crate::piece::{
+    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, Mixing, Other, Piece, PlaneShape, Reference, Refusal, Serves,
+    SheetSettings, StudySlot, Wished, Zone, ZoneId,
+};
+use crate::wall::{Candidate, Heard, Measure, Wall};
 use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;
 use serde::{Deserialize, Serialize};
@@ -43,6 +51,91 @@ pub enum Wish {
         zone: ZoneId,
         /// The wanted colour.
         target: Lab,
+    },
+    /// What it is for and by which rules it is made.
+    SetIntent {
+        /// All of it.
+        intent: Intent,
+    },
+    /// What falls on it.
+    SetLighting {
+        /// All of it.
+        lighting: Lighting,
+    },
+    /// Say how a zone stands in the light.
+    SetFacts {
+        /// Which.
+        zone: ZoneId,
+        /// All that is known; it counts as said by hand.
+        facts: Facts,
+    },
+    /// Propose plane, distance, role and kind for every zone nothing was said about.
+    ProposeFacts,
+    /// Say what several zones should be.
+    SetTargets {
+        /// Which and what.
+        targets: Vec<ZoneTarget>,
+        /// What was done, for the line that says what was undone.
+        what: String,
+    },
+    /// Map the values of the reference into what can be reached.
+    MapValues {
+        /// Which part of the range.
+        key: Key,
+    },
+    /// Targets from the rules of light alone.
+    TargetsFromRules,
+    /// Let a target run to another colour, or not.
+    SetGraded {
+        /// Which zone.
+        zone: ZoneId,
+        /// Where to and which way; `None` makes it even again.
+        graded: Option<Graded>,
+    },
+    /// Keep a zone when zones are proposed anew, or not.
+    KeepZone {
+        /// Which.
+        zone: ZoneId,
+        /// Whether it stays.
+        kept: bool,
+    },
+    /// Panels, measure and meaning of the wall.
+    SetWall {
+        /// What is known about lengths.
+        measure: Option<Measure>,
+        /// Ways to hang it.
+        candidates: Vec<Candidate>,
+        /// The one taken.
+        taken: Option<usize>,
+        /// How it is meant to be heard.
+        heard: Option<Heard>,
+    },
+    /// Take the wall away.
+    RemoveWall,
+    /// Say what the main reference is for.
+    SetServes {
+        /// For what; empty for everything.
+        serves: Vec<Serves>,
+    },
+    /// Say what the other references are for, or leave some out.
+    SetOthers {
+        /// Those that stay.
+        others: Vec<Other>,
+    },
+    /// Choose among compositions and say why.
+    SetCompositions {
+        /// The sheet, or none.
+        compositions: Option<Compositions>,
+    },
+    /// Planes dragged into place where there is no reference.
+    LayPlanes {
+        /// The planes, from back to front.
+        planes: Vec<PlaneShape>,
+    },
+    /// Colours of another picture the set should serve too, or none.
+    SetWished {
+        /// Them.
+        wished: Option<Wished>,
     },
     /// Say which pigments must and must not be in a set.
     SetChoice {
@@ -114,6 +207,61 @@ impl Wish {
             Self::RenameZone { zone, name } => Command::RenameZone { zone, name: name.trim().to_owned() },
             Self::SetImportance { zone, importance } => Command::SetImportance { zone, importance },
             Self::SetTarget { zone, target } => Command::SetTarget { zone, target: lean_colour::real::toward_real(target) },
+            Self::SetIntent { intent } => Command::SetIntent { intent },
+            Self::SetLighting { lighting } => Command::SetLighting { lighting },
+            Self::SetFacts { zone, facts } => changed(piece, zone, "the light at", |z| z.facts = Facts { by_hand: true, ..facts })?,
+            Self::ProposeFacts => {
+                let facts = propose(piece);
+                let with = |z: &Zone| facts.iter().find(|(id, _)| *id == z.id).map(|(_, f)| Zone { facts: *f, ..z.clone() });
+                Command::ChangeZones { zones: piece.zones.iter().filter_map(with).collect(), what: "what was proposed of the light".into() }
+            }
+            Self::SetTargets { targets, what } => {
+                let zones = targets.iter().map(|t| {
+                    let zone = piece.zone(t.zone).ok_or(Refusal::NoSuchZone(t.zone.0))?;
+                    Ok(Zone { target: lean_colour::real::toward_real(t.target), ..zone.clone() })
+                });
+                Command::ChangeZones { zones: zones.collect::<Result<_, _>>()?, what }
+            }
+            Self::MapValues { key } => {
+                let reach = reach_of(piece, paint_box)?.within_rules(piece);
+                targets(piece, mapped(piece, reach, key, piece.intent.contrast()), "the values mapped into reach")
+            }
+            Self::TargetsFromRules => {
+                let reach = reach_of(piece, paint_box)?.within_rules(piece);
+                targets(piece, rules::targets(piece, reach), "targets from the rules of light")
+            }
+            Self::SetGraded { zone, graded } => {
+                let graded = graded.map(|g| Graded { to: lean_colour::real::toward_real(g.to), direction: g.direction.rem_euclid(360.0) });
+                changed(piece, zone, "the grading of", |z| z.graded = graded)?
+            }
+            Self::KeepZone { zone, kept } => changed(piece, zone, "the lock of", |z| z.kept = kept)?,
+            Self::SetWall { measure, candidates, taken, heard } => {
+                let wall = piece.wall.clone().ok_or_else(|| Refusal::Unknown("There is no photo of the wall yet. Drop one first.".into()))?;
+                Command::SetWall { wall: Some(Wall { measure, candidates, taken, heard, ..wall }), what: "the wall".into() }
+            }
+            Self::RemoveWall => Command::SetWall { wall: None, what: "taking the wall away".into() },
+            Self::SetServes { serves } => {
+                let reference = piece.reference.clone().ok_or_else(|| Refusal::Unknown("This piece has no reference yet. Drop a picture on it.".into()))?;
+                Command::SetReference {
+                    reference: Some(Reference { serves, ..reference }),
+                    zone_map: piece.zone_map.clone(),
+                    zones: piece.zones.clone(),
+                }
+            }
+            Self::SetOthers { others } => {
+                if let Some(o) = others.iter().find(|o| !piece.others.iter().any(|p| p.digest == o.digest)) {
+                    return Err(Refusal::Unknown(format!("\"{}\" is not among the references of this piece. Drop its file first.", o.file_name)));
+                }
+                Command::SetOthers { others }
+            }
+            Self::SetCompositions { compositions } => {
+                if compositions.as_ref().map(|c| &c.digest) != piece.compositions.as_ref().map(|c| &c.digest) && compositions.is_some() {
+                    return Err(Refusal::Unknown("That sheet is not kept with this piece. Drop its photo first.".into()));
+                }
+                Command::SetCompositions { compositions }
+            }
+            Self::LayPlanes { planes } => crate::zones::from_planes(piece, planes)?,
+            Self::SetWished { wished } => Command::SetWished { wished },
             Self::SetChoice { locked, excluded } => {
                 owned(&locked)?;
                 owned(&excluded)?;
@@ -147,6 +295,35 @@ impl Wish {
             Self::BringBackFindings => Command::SetDismissed { dismissed: Vec::new() },
         })
     }
+}
+
+/// A zone and what it should be.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ZoneTarget {
+    /// Which.
+    pub zone: ZoneId,
+    /// The wanted colour.
+    pub target: Lab,
+}
+
+/// The command that gives zones new targets.
+pub fn targets(piece: &Piece, new: Vec<(ZoneId, Lab)>, what: &str) -> Command {
+    let with = |(id, target): (ZoneId, Lab)| piece.zone(id).map(|z| Zone { target: lean_colour::real::toward_real(target), ..z.clone() });
+    Command::ChangeZones { zones: new.into_iter().filter_map(with).collect(), what: what.into() }
+}
+
+fn changed(piece: &Piece, zone: ZoneId, what: &str, change: impl FnOnce(&mut Zone)) -> Result<Command, Refusal> {
+    let mut new = piece.zone(zone).cloned().ok_or(Refusal::NoSuchZone(zone.0))?;
+    change(&mut new);
+    let what: String = format!("{what} {}", piece.zone_label(zone)).chars().take(MOST_NAME).collect();
+    Ok(Command::ChangeZones { zones: vec![new], what })
+}
+
+fn reach_of(piece: &Piece, paint_box: Option<&PaintBox>) -> Result<Reach, Refusal> {
+    paint_box
+        .and_then(|b| crate::mixes::reach_of(piece, b))
+        .ok_or_else(|| Refusal::Unknown("What can be reached depends on the Box. Choose one in the brief.".into()))
 }
 
 fn owned(paint_box: Option<&PaintBox>, pigments: &[PigmentId]) -> Result<(), Refusal> {

@@ -21,13 +21,7 @@ fn brief(title: &str) -> Brief {
 }
 
 fn zone(id: u16, lab: Lab, area: f64) -> Zone {
-    Zone {
-        id: ZoneId(id),
-        name: String::new(),
-        importance: Importance::Usual,
-        reading: Reading { area, value: lab.value(), lab },
-        target: lab,
-    }
+    Zone::read(ZoneId(id), Reading { area, value: lab.value(), lab })
 }
 
 /// Four zones in a row.
@@ -35,7 +29,7 @@ fn piece() -> Piece {
     let colours = [Lab::new(85.0, 0.0, -6.0), Lab::new(60.0, 20.0, 25.0), Lab::new(35.0, 4.0, 2.0), Lab::new(70.0, 2.0, 8.0)];
     let zones: Vec<Zone> = colours.iter().enumerate().map(|(i, c)| zone(i as u16 + 1, *c, 0.25)).collect();
     let map = ZoneMap { width: 8, height: 2, labels: vec![1, 1, 2, 2, 3, 3, 4, 4, 1, 1, 2, 2, 3, 3, 4, 4] };
-    let reference = Reference { digest: "d".into(), file_name: "r.png".into(), width: 8, height: 2, neutral: Temperature(3.0) };
+    let reference = Reference::whole("d".into(), "r.png".into(), (8, 2), Temperature(3.0));
     Piece::new(brief("Row")).apply(Command::SetReference { reference: Some(reference), zone_map: Some(map), zones }).unwrap().0
 }
 

@@ -19,13 +19,7 @@ fn row(colours: &[Lab]) -> Piece {
     let zones = colours
         .iter()
         .enumerate()
-        .map(|(i, lab)| Zone {
-            id: ZoneId(i as u16 + 1),
-            name: String::new(),
-            importance: Importance::Usual,
-            reading: Reading { area: 1.0 / f64::from(n), value: lab.value(), lab: *lab },
-            target: *lab,
-        })
+        .map(|(i, lab)| Zone::read(ZoneId(i as u16 + 1), Reading { area: 1.0 / f64::from(n), value: lab.value(), lab: *lab }))
         .collect();
     let brief = Brief {
         title: "Row".into(),
@@ -34,7 +28,7 @@ fn row(colours: &[Lab]) -> Piece {
         size: Size { width: Millimetres(400.0), height: Millimetres(300.0) },
     };
     let labels = (0..40 * n * 10).map(|i| ((i % (40 * n)) / 40 + 1) as u16).collect();
-    let reference = Reference { digest: "d".into(), file_name: "r.png".into(), width: 400, height: 300, neutral: Temperature(2.0) };
+    let reference = Reference::whole("d".into(), "r.png".into(), (400, 300), Temperature(2.0));
     let map = ZoneMap { width: 40 * n, height: 10, labels };
     Piece::new(brief).apply(Command::SetReference { reference: Some(reference), zone_map: Some(map), zones }).unwrap().0
 }

@@ -55,6 +55,16 @@ impl<'a> Recipes<'a> {
         self.all.iter().map(|c| c.lab)
     }
 
+    /// Every colour that something laid gives.
+    pub fn laid(&self) -> impl Iterator<Item = Lab> + '_ {
+        self.all.iter().filter(|c| c.size > 0).map(|c| c.lab)
+    }
+
+    /// Every colour that is free: bare ground, or white alone.
+    pub fn free(&self) -> impl Iterator<Item = Lab> + '_ {
+        self.all.iter().filter(|c| c.size == 0).map(|c| c.lab)
+    }
+
     /// The recipe of least cost for a colour, and that cost. `None` when there are no recipes at all.
     pub fn best(&self, wanted: Lab, cost: Cost) -> Option<(f64, Mix)> {
         self.ranked(wanted, cost, 1).into_iter().next()

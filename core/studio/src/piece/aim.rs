@@ -2,8 +2,9 @@
 
 use super::state::Piece;
 use crate::lean::cost::Colour;
+use crate::intent::schools::{Question, School};
 use crate::lean::search::MOST_IN_SET;
-use crate::lean::{Ask, Choice, Cost, Need, Target};
+use crate::lean::{Ask, Choice, Cost, Demands, Need, Target};
 use crate::mixes::{ground_of, targets};
 use crate::paint_box::PaintBox;
 use lean_media::{Medium, Pigment};
@@ -81,7 +82,7 @@ pub struct Mixing {
 impl Piece {
     /// What a miss costs in this piece.
     pub fn cost(&self) -> Cost {
-        let base = match self.aim.matching {
+        let base = match self.matching() {
             Matching::ValueFirst => Cost { value_weight: self.aim.value_weight, ..Cost::default() },
             Matching::Strict => Cost::strict(),
             Matching::ValuesOnly => {
@@ -89,6 +90,28 @@ impl Piece {
             }
         };
         if self.aim.good_enough { Cost { tolerance: Cost::GOOD_ENOUGH, ..base } } else { base }
+    }
+
+    /// What counts: what the painter chose for the search, or else what the schools of the brief ask for.
+    pub fn matching(&self) -> Matching {
+        let school = |q| self.intent.school(q, self.brief.medium);
+        match self.aim.matching {
+            Matching::ValueFirst if school(Question::Reference) == School::ValuesOnly => Matching::ValuesOnly,
+            Matching::ValueFirst if school(Question::Begin) == School::HuesFirst => Matching::Strict,
+            chosen => chosen,
+        }
+    }
+
+    /// Everything asked of a set: its demands and the rules of the game.
+    pub fn asked(&self) -> Demands {
+        let games = &self.intent.games;
+        let mut all = self.demands.clone();
+        all.no_black |= games.no_black;
+        if !games.only_hues.is_empty() {
+            let both: Vec<_> = games.only_hues.iter().filter(|h| all.only_hues.is_empty() || all.only_hues.contains(h)).copied().collect();
+            all.only_hues = if both.is_empty() { games.only_hues.clone() } else { both };
+        }
+        all
     }
 
     /// These targets, on this piece's ground, at a cost.
@@ -103,14 +126,15 @@ impl Piece {
 
     /// Sizes the search goes through: from two, or from one where mixes are of one pigment anyway, as far as the painter wants.
     pub fn sizes(&self) -> RangeInclusive<usize> {
-        let largest = usize::from(self.aim.largest).clamp(1, MOST_IN_SET);
+        let game = self.intent.games.most_pigments.unwrap_or(MOST_IN_SET as u8);
+        let largest = usize::from(self.aim.largest.min(game)).clamp(1, MOST_IN_SET);
         let smallest = if self.demands.most_in_mix == Some(1) { 1 } else { 2 };
         smallest.min(largest)..=largest
     }
 
     /// What is asked of the search for this piece.
     pub fn ask<'a>(&self, paint_box: &'a PaintBox, needs: Vec<Need>, sizes: RangeInclusive<usize>) -> Asked<'a> {
-        let choice = Choice { locked: self.locked.clone(), excluded: self.excluded.clone(), demands: self.demands.clone() };
+        let choice = Choice { locked: self.locked.clone(), excluded: self.excluded.clone(), demands: self.asked() };
         Asked { pigments: &paint_box.pigments, medium: self.brief.medium, needs, choice, sizes }
     }
 }

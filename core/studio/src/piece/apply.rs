@@ -1,6 +1,7 @@
 //! The one place where a piece changes.
 
 use super::aim::{Aim, MOST_COMPANIONS};
+use super::subject::{Compositions, MOST_OTHERS, Part};
 use super::command::Command;
 use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
 use crate::lean::search::MOST_IN_SET;
@@ -57,6 +58,26 @@ impl Piece {
                 }
                 Ok(())
             }
+            Command::SetIntent { intent } => intent.check().map_err(Refusal::Contradiction),
+            Command::SetWall { wall, what } => {
+                check_text("The description", what, 1)?;
+                wall.as_ref().map_or(Ok(()), |w| w.check().map_err(Refusal::Contradiction))
+            }
+            Command::ChangeZones { zones, what } => {
+                check_text("The description", what, 1)?;
+                zones.iter().try_for_each(|z| self.known(z.id))
+            }
+            Command::SetOthers { others } if others.len() > MOST_OTHERS => {
+                Err(Refusal::Range(format!("{MOST_OTHERS} references beside the main one are kept. Take one off first.")))
+            }
+            Command::SetCompositions { compositions: Some(c) } => check_compositions(c),
+            Command::LayPlanes { planes, zone_map, zones } => {
+                check_parts(planes.iter().map(|p| p.part))?;
+                check_zones(zone_map.as_ref(), zones)
+            }
+            Command::SetWished { wished: Some(w) } if !(0.0..=10.0).contains(&w.weight) => {
+                Err(Refusal::Range(format!("A weight of {} for wished colours is out of range; it may be 0 to 10.", w.weight)))
+            }
             Command::SetReference { reference, zone_map, zones } => {
                 if reference.is_none() && !zones.is_empty() {
                     return Err(Refusal::Contradiction("Zones need a reference to lie on.".into()));
@@ -104,12 +125,29 @@ impl Piece {
         let zone = |id: &ZoneId| self.zone(*id).cloned();
         match command {
             Command::SetBrief { .. } => vec![Command::SetBrief { brief: self.brief.clone() }],
+            Command::SetIntent { .. } => vec![Command::SetIntent { intent: self.intent.clone() }],
+            Command::SetWall { .. } => vec![Command::SetWall { wall: self.wall.clone(), what: "the wall as it was".into() }],
+            Command::SetLighting { .. } => vec![Command::SetLighting { lighting: self.lighting.clone() }],
+            Command::ChangeZones { zones, .. } => {
+                let before = zones.iter().filter_map(|z| zone(&z.id)).collect();
+                vec![Command::ChangeZones { zones: before, what: "the zones as they were".into() }]
+            }
+            Command::SetOthers { .. } => vec![Command::SetOthers { others: self.others.clone() }],
+            Command::SetCompositions { .. } => vec![Command::SetCompositions { compositions: self.compositions.clone() }],
+            Command::LayPlanes { .. } => vec![Command::LayPlanes {
+                planes: self.planes.clone(),
+                zone_map: self.zone_map.clone(),
+                zones: self.zones.clone(),
+            }],
+            Command::KeepChart { .. } => vec![Command::KeepChart { chart: self.chart.clone() }],
+            Command::SetWished { .. } => vec![Command::SetWished { wished: self.wished.clone() }],
             Command::UseBox { .. } => {
                 let demands = Command::SetDemands { demands: self.demands.clone() };
                 vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), demands, keep_search(), keep_studies()]
             }
             Command::SetReference { .. } => vec![
                 Command::SetReference { reference: self.reference.clone(), zone_map: self.zone_map.clone(), zones: self.zones.clone() },
+                Command::KeepChart { chart: self.chart.clone() },
                 keep_search(),
                 keep_studies(),
             ],
@@ -145,6 +183,19 @@ impl Piece {
     fn carry_out(&mut self, command: Command) {
         match command {
             Command::SetBrief { brief } => self.brief = brief,
+            Command::SetIntent { intent } => self.intent = intent,
+            Command::SetWall { wall, .. } => self.wall = wall,
+            Command::SetLighting { lighting } => self.lighting = lighting,
+            Command::ChangeZones { zones, .. } => {
+                for new in zones {
+                    self.change(new.id, |z| *z = new);
+                }
+            }
+            Command::SetOthers { others } => self.others = others,
+            Command::SetCompositions { compositions } => self.compositions = compositions,
+            Command::LayPlanes { planes, zone_map, zones } => (self.planes, self.zone_map, self.zones) = (planes, zone_map, zones),
+            Command::KeepChart { chart } => self.chart = chart,
+            Command::SetWished { wished } => self.wished = wished,
             Command::UseBox { paint_box } => {
                 self.paint_box = paint_box;
                 self.locked.clear();
@@ -157,6 +208,7 @@ impl Piece {
             }
             Command::SetReference { reference, zone_map, zones } => {
                 self.reference = reference;
+                self.chart = None;
                 self.zone_map = zone_map;
                 self.zones = zones;
                 self.search = None;
@@ -217,6 +269,29 @@ fn check_zones(map: Option<&ZoneMap>, zones: &[Zone]) -> Result<(), Refusal> {
         return Err(Refusal::Contradiction("The zones listed are not the zones on the map. Find the zones again.".into()));
     }
     Ok(())
+}
+
+fn check_parts(mut parts: impl Iterator<Item = Part>) -> Result<(), Refusal> {
+    let inside = |p: Part| {
+        [p.left, p.top].iter().all(|v| (0.0..=1.0).contains(v))
+            && p.width > 0.0
+            && p.height > 0.0
+            && p.left + p.width <= 1.0 + 1e-6
+            && p.top + p.height <= 1.0 + 1e-6
+    };
+    match parts.find(|p| !inside(*p)) {
+        Some(_) => Err(Refusal::Range("A shape reaches outside the picture or has no size. Draw it inside the frame.".into())),
+        None => Ok(()),
+    }
+}
+
+fn check_compositions(c: &Compositions) -> Result<(), Refusal> {
+    check_parts(c.cut.iter().map(|c| c.part))?;
+    c.cut.iter().try_for_each(|c| check_text("The reason", &c.reason, 0))?;
+    match c.chosen {
+        Some(i) if i >= c.cut.len() => Err(Refusal::Unknown(format!("There is no composition {} on this sheet.", i + 1))),
+        _ => Ok(()),
+    }
 }
 
 fn check_choice(locked: &[PigmentId], excluded: &[PigmentId]) -> Result<(), Refusal> {

@@ -1,9 +1,13 @@
 //! Everything that can be done to a piece.
 
 use super::aim::{Aim, Mixing};
+use super::subject::{Chart, Compositions, Other, PlaneShape, Wished};
 use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
+use crate::intent::Intent;
 use crate::lean::Demands;
+use crate::light::Lighting;
 use crate::paint_box::BoxId;
+use crate::wall::Wall;
 use lean_colour::Lab;
 use lean_media::PigmentId;
 use lean_picture::ZoneMap;
@@ -18,6 +22,60 @@ pub enum Command {
     SetBrief {
         /// The whole new brief.
         brief: Brief,
+    },
+    /// What it is for and by which rules it is made.
+    SetIntent {
+        /// All of it.
+        intent: Intent,
+    },
+    /// The place it will hang.
+    SetWall {
+        /// The wall, or none.
+        wall: Option<Wall>,
+        /// What was done, for the line that says what was undone.
+        what: String,
+    },
+    /// What falls on it.
+    SetLighting {
+        /// All of it.
+        lighting: Lighting,
+    },
+    /// Change several zones at once: targets, facts, grading, locks.
+    ChangeZones {
+        /// The zones as they should be; those not named stay.
+        zones: Vec<Zone>,
+        /// What was done.
+        what: String,
+    },
+    /// References beside the main one.
+    SetOthers {
+        /// All of them.
+        others: Vec<Other>,
+    },
+    /// A sheet of pencil compositions.
+    SetCompositions {
+        /// The sheet, or none.
+        compositions: Option<Compositions>,
+    },
+    /// Planes dragged into place, with the zones they make.
+    LayPlanes {
+        /// The planes.
+        planes: Vec<PlaneShape>,
+        /// Which zone every place belongs to.
+        #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+        zone_map: Option<ZoneMap>,
+        /// The zones.
+        zones: Vec<Zone>,
+    },
+    /// Keep the colour chart.
+    KeepChart {
+        /// The chart, or none.
+        chart: Option<Chart>,
+    },
+    /// Colours of another picture the set should serve too.
+    SetWished {
+        /// Them, or none.
+        wished: Option<Wished>,
     },
     /// Draw on another Box. Locks, exclusions and the set are cleared: they name pigments of the old one.
     UseBox {
@@ -128,6 +186,14 @@ impl Command {
     pub fn describe(&self) -> String {
         match self {
             Self::SetBrief { .. } => "the brief".into(),
+            Self::SetIntent { .. } => "what it is for".into(),
+            Self::SetWall { what, .. } | Self::ChangeZones { what, .. } => what.clone(),
+            Self::SetLighting { .. } => "the light".into(),
+            Self::SetOthers { .. } => "the other references".into(),
+            Self::SetCompositions { .. } => "the compositions".into(),
+            Self::LayPlanes { .. } => "the planes".into(),
+            Self::KeepChart { .. } => "the colour chart".into(),
+            Self::SetWished { .. } => "the colours wished for".into(),
             Self::UseBox { .. } => "the Box".into(),
             Self::SetReference { reference: Some(r), .. } => format!("the reference {}", r.file_name),
             Self::SetReference { .. } => "the reference".into(),

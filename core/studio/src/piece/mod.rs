@@ -4,6 +4,7 @@ mod aim;
 mod apply;
 mod command;
 mod state;
+mod subject;
 
 pub use aim::{Aim, Asked, Companion, MOST_COMPANIONS, Matching, Mixing};
 pub use apply::{Refusal, Undo};
@@ -12,3 +13,4 @@ pub use state::{
     Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, Reference, Schemed, SearchKept, SheetSettings,
     Size, Study, StudyMix, StudySlot, Zone, ZoneId,
 };
+pub use subject::{Chart, ChartCell, Composition, Compositions, MOST_OTHERS, Other, Part, PlaneKind, PlaneShape, Serves, Wished, WishedColour};

@@ -1,10 +1,15 @@
 //! What a piece is.
 
 use super::aim::{Aim, Mixing};
+use super::subject::{Chart, Compositions, Other, PlaneShape, Serves, Wished};
+use crate::intent::Intent;
 use crate::lean::{Demands, Mix, SetFound};
+use crate::light::{Facts, Graded, Lighting};
 use crate::paint_box::BoxId;
+use crate::wall::Wall;
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium, PigmentId};
+use lean_picture::frame::Frame;
 use lean_picture::{Reading, ZoneMap};
 use serde::{Deserialize, Serialize};
 
@@ -74,6 +79,33 @@ pub struct Zone {
     pub reading: Reading,
     /// What it should be in the piece. Starts as the reading.
     pub target: Lab,
+    /// How it stands in the light.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub facts: Facts,
+    /// When the target runs to another colour: where to and which way.
+    #[serde(default)]
+    pub graded: Option<Graded>,
+    /// Stays as it is when zones are proposed anew.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub kept: bool,
+}
+
+impl Zone {
+    /// A zone as it was just read: nameless, its target what it reads.
+    pub fn read(id: ZoneId, reading: Reading) -> Self {
+        Self {
+            id,
+            name: String::new(),
+            importance: Importance::Usual,
+            target: reading.lab,
+            reading,
+            facts: Facts::default(),
+            graded: None,
+            kept: false,
+        }
+    }
 }
 
 /// What the piece is made from. The file itself is kept untouched under its digest.
@@ -90,6 +122,25 @@ pub struct Reference {
     pub height: u32,
     /// Temperature of the picture's mean light: its own neutral, the middle of the field.
     pub neutral: Temperature,
+    /// What it is used for; empty for everything.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub serves: Vec<Serves>,
+    /// What of the file is looked at, and how. Width and height are those of the framed picture.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub frame: Frame,
+    /// A drawing in lines: its closed outlines are the zones.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub lines: bool,
+}
+
+impl Reference {
+    /// A reference looked at whole and as it is, for everything.
+    pub fn whole(digest: String, file_name: String, (width, height): (u32, u32), neutral: Temperature) -> Self {
+        Self { digest, file_name, width, height, neutral, serves: Vec::new(), frame: Frame::default(), lines: false }
+    }
 }
 
 /// What the piece is, before any picture.
@@ -236,6 +287,34 @@ pub struct Dismissal {
 pub struct Piece {
     /// What it is.
     pub brief: Brief,
+    /// What it is for and by which rules it is made.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub intent: Intent,
+    /// The place it will hang.
+    #[serde(default)]
+    pub wall: Option<Wall>,
+    /// What falls on it.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub lighting: Lighting,
+    /// Other references beside the one zones are found in.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub others: Vec<Other>,
+    /// A sheet of pencil compositions, cut apart.
+    #[serde(default)]
+    pub compositions: Option<Compositions>,
+    /// Planes dragged into place when there is no reference.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub planes: Vec<PlaneShape>,
+    /// The colours of the reference as a chart.
+    #[serde(default)]
+    pub chart: Option<Chart>,
+    /// Colours of another picture this piece's set should serve too.
+    #[serde(default)]
+    pub wished: Option<Wished>,
     /// The Box it draws on.
     pub paint_box: Option<BoxId>,
     /// What it is made from.
@@ -280,6 +359,14 @@ impl Piece {
     pub fn new(brief: Brief) -> Self {
         Self {
             brief,
+            intent: Intent::default(),
+            wall: None,
+            lighting: Lighting::default(),
+            others: Vec::new(),
+            compositions: None,
+            planes: Vec::new(),
+            chart: None,
+            wished: None,
             paint_box: None,
             reference: None,
             zone_map: None,
@@ -301,6 +388,19 @@ impl Piece {
     /// The zone with this number.
     pub fn zone(&self, id: ZoneId) -> Option<&Zone> {
         self.zones.iter().find(|z| z.id == id)
+    }
+
+    /// What a zone should be, within the rules of the game: nothing below its limit.
+    pub fn wanted(&self, zone: &Zone) -> Lab {
+        self.within_rules(zone.target)
+    }
+
+    /// A colour lifted to the value below which nothing may lie.
+    pub fn within_rules(&self, lab: Lab) -> Lab {
+        match self.intent.games.nothing_below {
+            Some(limit) if lab.value().0 < limit => lean_colour::moves::with_value(lab, lean_colour::Value(limit)),
+            _ => lab,
+        }
     }
 
     /// Temperature at the middle of the field: the picture's own neutral.

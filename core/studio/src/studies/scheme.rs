@@ -25,7 +25,7 @@ const OTHER_MOOD: f64 = 75.0;
 /// Colours wanted in each zone under a scheme, in the order of `piece.zones`.
 pub fn wanted(piece: &Piece, scheme: Schemed) -> Vec<Lab> {
     match scheme {
-        Schemed::AsRead => piece.zones.iter().map(|z| z.target).collect(),
+        Schemed::AsRead => piece.zones.iter().map(|z| piece.wanted(z)).collect(),
         Schemed::Opposites { dominant, other } => in_order(piece, opposites(piece, dominant, other)),
         Schemed::Neighbours { from, to } => in_order(piece, neighbours(piece, from, to)),
     }

@@ -1,39 +1,9 @@
-//! What the tool notices about a plan. Advice, never a lock. One small pure rule each.
+//! What the set in use cannot do, and what it does only once.
 
+use super::{Finding, capital};
 use crate::mixes::{Well, ZoneMix};
 use crate::piece::{Piece, ZoneId};
 use crate::wishes::Wish;
-use serde::Serialize;
-
-/// Something noticed, with its reason and what would help.
-#[derive(Clone, Debug, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Finding {
-    /// Stays the same while the finding is about the same thing.
-    pub key: String,
-    /// Zones it speaks of; may be empty.
-    pub zones: Vec<ZoneId>,
-    /// What.
-    pub title: String,
-    /// Why.
-    pub why: String,
-    /// Whose view it is.
-    pub school: String,
-    /// What the suggested change does; empty when there is none.
-    pub help: String,
-    /// The suggested change.
-    pub suggestion: Option<Wish>,
-}
-
-/// All findings that are not answered yet, most pressing first.
-pub fn findings(piece: &Piece, mixes: &[ZoneMix], wells: &[Well]) -> Vec<Finding> {
-    let mut all = Vec::new();
-    all.extend(mixes.iter().filter_map(|m| beyond_the_set(piece, m)));
-    all.extend(read_as_one(piece));
-    all.extend(wells.iter().filter_map(|w| appears_once(piece, w, mixes)));
-    all.retain(|f| !piece.dismissed.iter().any(|d| d.finding == f.key));
-    all
-}
 
 /// A value the set cannot reach: half a step or more off.
 pub fn beyond_the_set(piece: &Piece, mix: &ZoneMix) -> Option<Finding> {
@@ -96,9 +66,4 @@ pub fn appears_once(piece: &Piece, well: &Well, mixes: &[ZoneMix]) -> Option<Fin
         help: "Let a touch of it into a neighbour or into a far zone.".into(),
         suggestion: None,
     })
-}
-
-fn capital(text: &str) -> String {
-    let mut chars = text.chars();
-    chars.next().map(|c| c.to_uppercase().chain(chars).collect()).unwrap_or_default()
 }

@@ -1,0 +1,187 @@
+//! A plan as the rules see it.
+
+use crate::intent::schools::{Question, School};
+use crate::light::key::Reach;
+use crate::light::{Exception, Facts, Falling, Kind, Lamp, Role, Which};
+use crate::mixes::ZoneMix;
+use crate::piece::{Importance, Piece, ZoneId};
+use lean_colour::Lab;
+use lean_colour::moves::{with_temperature, with_value};
+use lean_colour::{Temperature, Value};
+
+/// A zone as it is planned.
+pub struct Seen {
+    /// Which.
+    pub id: ZoneId,
+    /// What it is called.
+    pub label: String,
+    /// The planned colour.
+    pub lab: Lab,
+    /// Its value.
+    pub value: f64,
+    /// Its temperature, against grey.
+    pub temperature: f64,
+    /// Its share of the picture.
+    pub area: f64,
+    /// How it stands in the light.
+    pub facts: Facts,
+    /// How much it matters.
+    pub importance: Importance,
+}
+
+impl Seen {
+    /// Its colour at another value.
+    pub fn at_value(&self, value: f64) -> Lab {
+        with_value(self.lab, Value(value.clamp(0.2, 9.9)))
+    }
+
+    /// Its colour warmer (+) or cooler (−).
+    pub fn warmer(&self, by: f64) -> Lab {
+        with_temperature(self.lab, Temperature(self.temperature + by))
+    }
+
+    /// Whether it has this role.
+    pub fn is(&self, role: Role) -> bool {
+        self.facts.role == Some(role)
+    }
+
+    /// Whether it is in shadow of any sort.
+    pub fn in_shadow(&self) -> bool {
+        self.facts.role.is_some_and(Role::is_shadow)
+    }
+
+    /// Whether it is lit or turning away.
+    pub fn in_light(&self) -> bool {
+        self.facts.role.is_some_and(Role::is_lit)
+    }
+
+    /// Whether it gives or mirrors light, so that the rules of what light falls on do not hold.
+    pub fn shines(&self) -> bool {
+        matches!(self.facts.role, Some(Role::Highlight | Role::SelfLuminous))
+    }
+
+    /// Whether it is of this kind.
+    pub fn kind(&self, kind: Kind) -> bool {
+        self.facts.kind == Some(kind)
+    }
+}
+
+/// A border between two zones, by their places in [`Plan::zones`].
+pub struct Border {
+    /// One.
+    pub one: usize,
+    /// The other.
+    pub other: usize,
+    /// Its length in cells.
+    pub length: f64,
+}
+
+/// A plan as the rules see it.
+pub struct Plan<'a> {
+    /// The piece.
+    pub piece: &'a Piece,
+    /// Its zones.
+    pub zones: Vec<Seen>,
+    /// Their borders.
+    pub borders: Vec<Border>,
+    /// The recipes, if there is a set.
+    pub mixes: &'a [ZoneMix],
+    /// What can be reached, if it is known.
+    pub reach: Option<Reach>,
+}
+
+impl<'a> Plan<'a> {
+    /// The plan of a piece.
+    pub fn of(piece: &'a Piece, mixes: &'a [ZoneMix], reach: Option<Reach>) -> Self {
+        let zones: Vec<Seen> = piece
+            .zones
+            .iter()
+            .map(|z| {
+                let lab = piece.wanted(z);
+                Seen {
+                    id: z.id,
+                    label: piece.zone_label(z.id),
+                    lab,
+                    value: lab.value().0,
+                    temperature: lab.temperature().0,
+                    area: z.reading.area,
+                    facts: z.facts,
+                    importance: z.importance,
+                }
+            })
+            .collect();
+        let at = |id: u16| zones.iter().position(|z| z.id.0 == id);
+        let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
+        let borders = borders
+            .into_iter()
+            .filter_map(|(a, b, n)| Some(Border { one: at(a)?, other: at(b)?, length: n as f64 }))
+            .collect();
+        Self { piece, zones, borders, mixes, reach }
+    }
+
+    /// The school on a question.
+    pub fn school(&self, question: Question) -> School {
+        self.piece.intent.school(question, self.piece.brief.medium)
+    }
+
+    /// Whether the light is an exception of one of these sorts.
+    pub fn excepted(&self, any: &[Exception]) -> bool {
+        self.piece.lighting.has(any)
+    }
+
+    /// Whether light falls on the piece at all.
+    pub fn is_lit(&self) -> bool {
+        matches!(self.piece.lighting.falling, Falling::One { .. } | Falling::Two { .. })
+    }
+
+    /// The lamps of the piece.
+    pub fn lamps(&self) -> Vec<(Which, Lamp)> {
+        match self.piece.lighting.falling {
+            Falling::One { first } => vec![(Which::First, first)],
+            Falling::Two { first, second } => vec![(Which::First, first), (Which::Second, second)],
+            Falling::Unnamed | Falling::Flat => Vec::new(),
+        }
+    }
+
+    /// Zones that stand in a lamp's light; with one lamp, all.
+    pub fn under(&self, which: Which) -> Vec<&Seen> {
+        let two = matches!(self.piece.lighting.falling, Falling::Two { .. });
+        self.zones.iter().filter(|z| !two || z.facts.light == which).collect()
+    }
+
+    /// Zones that share a border with one.
+    pub fn beside(&self, zone: &Seen) -> Vec<&Seen> {
+        self.around(zone).into_iter().map(|(z, _)| z).collect()
+    }
+
+    /// Zones that share a border with one, and how long it is.
+    pub fn around(&self, zone: &Seen) -> Vec<(&Seen, f64)> {
+        self.borders
+            .iter()
+            .filter_map(|b| {
+                let (one, other) = (&self.zones[b.one], &self.zones[b.other]);
+                if one.id == zone.id {
+                    Some((other, b.length))
+                } else {
+                    (other.id == zone.id).then_some((one, b.length))
+                }
+            })
+            .collect()
+    }
+}
+
+/// Mean of something over zones by area; `None` without any.
+pub fn mean(zones: &[&Seen], of: impl Fn(&Seen) -> f64) -> Option<f64> {
+    let area: f64 = zones.iter().map(|z| z.area).sum();
+    (area > 0.0).then(|| zones.iter().map(|z| z.area * of(z)).sum::<f64>() / area)
+}
+
+/// Labels joined for a sentence: "sky", "sky and wall", "sky, wall and 2 more".
+pub fn listed(zones: &[&Seen]) -> String {
+    match zones {
+        [] => String::new(),
+        [a] => a.label.clone(),
+        [a, b] => format!("{} and {}", a.label, b.label),
+        [a, b, rest @ ..] => format!("{}, {} and {} more", a.label, b.label, rest.len()),
+    }
+}

@@ -1,0 +1,198 @@
+//! How a drawing lies on its sheet, and how large a reference can be carried.
+
+use crate::piece::{Millimetres, Size};
+use serde::{Deserialize, Serialize};
+
+/// How the piece lies on its sheet or canvas.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize)]
+#[serde(default)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Fit {
+    /// The whole sheet; `None` when it is the size of the piece with its margins.
+    pub sheet: Option<Size>,
+    /// Bare margin between picture and tape or edge, 0..=200 mm.
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 200, value_type = Option<Millimetres>))]
+    pub margin: Option<Millimetres>,
+    /// Tape over the rim, 0..=60 mm.
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 60, value_type = Option<Millimetres>))]
+    pub tape: Option<Millimetres>,
+    /// Depth of a canvas edge the picture wraps around, 0..=80 mm.
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 80, value_type = Option<Millimetres>))]
+    pub edge: Option<Millimetres>,
+}
+
+/// Whether a drawing fits its sheet.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Lies {
+    /// The sheet.
+    pub sheet: Size,
+    /// Left edge of the picture on it.
+    pub left: Millimetres,
+    /// Upper edge.
+    pub top: Millimetres,
+    /// True when picture, margins and tape all find room.
+    pub fits: bool,
+    /// In a sentence.
+    pub sentence: String,
+    /// With deep edges: size of the drawing that also covers the sides.
+    pub wrapped: Option<Size>,
+}
+
+fn mm(of: Option<Millimetres>) -> f64 {
+    of.map_or(0.0, |m| m.0)
+}
+
+impl Fit {
+    /// Says what is out of range.
+    ///
+    /// # Errors
+    /// Names what is wrong and what to do.
+    pub fn check(&self) -> Result<(), String> {
+        for (what, value, most) in [("margin", self.margin, 200.0), ("tape", self.tape, 60.0), ("edge", self.edge, 80.0)] {
+            if !(0.0..=most).contains(&mm(value)) {
+                return Err(format!("A {what} of {} mm is out of range; it may be 0 to {most} mm.", mm(value)));
+            }
+        }
+        if let Some(s) = self.sheet
+            && [s.width.0, s.height.0].iter().any(|side| !(10.0..=3000.0).contains(side))
+        {
+            return Err(format!("A sheet of {} × {} mm is out of range; each side may be 10 to 3000 mm.", s.width.0, s.height.0));
+        }
+        Ok(())
+    }
+
+    /// How a picture of `size` lies in the middle of its sheet.
+    pub fn lies(&self, size: Size) -> Lies {
+        let rim = mm(self.margin) + mm(self.tape);
+        let need = Size { width: Millimetres(size.width.0 + 2.0 * rim), height: Millimetres(size.height.0 + 2.0 * rim) };
+        let sheet = self.sheet.unwrap_or(need);
+        let spare = ((sheet.width.0 - need.width.0) / 2.0, (sheet.height.0 - need.height.0) / 2.0);
+        let fits = spare.0 >= -1e-9 && spare.1 >= -1e-9;
+        let cm = |v: f64| format!("{:.1}", v / 10.0);
+        let edge = mm(self.edge);
+        let wrapped = (edge > 0.0).then(|| Size {
+            width: Millimetres(size.width.0 + 2.0 * edge),
+            height: Millimetres(size.height.0 + 2.0 * edge),
+        });
+        let sentence = if fits {
+            let room = spare.0.min(spare.1);
+            match (self.sheet, wrapped) {
+                (_, Some(w)) => format!(
+                    "With edges {} cm deep the drawing has to be {} × {} cm: keep what matters {} cm away from the rim.",
+                    cm(edge),
+                    cm(w.width.0),
+                    cm(w.height.0),
+                    cm(edge.max(10.0))
+                ),
+                (Some(_), _) if room < 0.05 => "It fits the sheet exactly.".into(),
+                (Some(_), _) => format!("It fits the sheet with {} cm to spare on the narrower sides.", cm(room)),
+                (None, _) => format!("It needs a sheet of {} × {} cm.", cm(need.width.0), cm(need.height.0)),
+            }
+        } else {
+            let (over, side) =
+                if spare.0 < spare.1 { (-2.0 * spare.0, "across") } else { (-2.0 * spare.1, "down") };
+            let scale = ((sheet.width.0 - 2.0 * rim) / size.width.0).min((sheet.height.0 - 2.0 * rim) / size.height.0);
+            if scale > 0.02 {
+                format!(
+                    "It runs {} cm off the sheet {side}. At the same proportion {} × {} cm would fit.",
+                    cm(over),
+                    cm(size.width.0 * scale),
+                    cm(size.height.0 * scale)
+                )
+            } else {
+                "Margins and tape alone cover the sheet. Take a larger sheet or a narrower rim.".into()
+            }
+        };
+        Lies {
+            sheet,
+            left: Millimetres(spare.0 + rim),
+            top: Millimetres(spare.1 + rim),
+            fits,
+            sentence,
+            wrapped,
+        }
+    }
+}
+
+/// Pixels a centimetre of the piece needs to carry fine detail, and to carry shapes at all. Choices: what 100 and 40 dots to the inch of
+/// the original give to the eye at arm's length.
+pub const FINE: f64 = 40.0;
+/// See [`FINE`].
+pub const SHAPES: f64 = 16.0;
+
+/// How far a reference carries.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Carries {
+    /// Pixels of the reference for a centimetre of the piece.
+    pub pixels_per_cm: f64,
+    /// Longest side, in the piece's proportion, that still carries detail.
+    pub largest: Size,
+    /// In a sentence.
+    pub sentence: String,
+}
+
+/// How far a reference of `pixels` carries at `size`. `sharpness` from 0 (all blur) to 1 (every pixel its own) counts what the lens left.
+pub fn carries(pixels: (u32, u32), size: Size, sharpness: f64) -> Carries {
+    let real = |n: u32| f64::from(n) * sharpness.clamp(0.05, 1.0);
+    let per_cm = (real(pixels.0) / (size.width.0 / 10.0)).min(real(pixels.1) / (size.height.0 / 10.0));
+    let scale = per_cm / FINE;
+    let largest = Size { width: Millimetres(size.width.0 * scale), height: Millimetres(size.height.0 * scale) };
+    let at = format!("{:.0} × {:.0} cm", largest.width.0 / 10.0, largest.height.0 / 10.0);
+    let sentence = match per_cm {
+        p if p >= FINE => format!("The reference carries fine detail at this size, and up to {at}."),
+        p if p >= SHAPES => format!("At this size the reference shows shapes, not fine detail. Detail holds up to {at}."),
+        _ => format!("The reference is too small for this size: big shapes only. Detail holds up to {at}."),
+    };
+    Carries { pixels_per_cm: per_cm, largest, sentence }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn size(w: f64, h: f64) -> Size {
+        Size { width: Millimetres(w), height: Millimetres(h) }
+    }
+
+    #[test]
+    fn a_drawing_lies_in_the_middle_of_its_sheet() {
+        let fit = Fit { sheet: Some(size(420.0, 320.0)), margin: Some(Millimetres(5.0)), ..Fit::default() };
+        let l = fit.lies(size(400.0, 300.0));
+        assert!(l.fits && (l.left.0 - 10.0).abs() < 1e-9 && (l.top.0 - 10.0).abs() < 1e-9, "{l:?}");
+    }
+
+    #[test]
+    fn running_off_the_sheet_is_said_with_what_would_fit() {
+        let fit = Fit { sheet: Some(size(300.0, 400.0)), tape: Some(Millimetres(10.0)), ..Fit::default() };
+        let l = fit.lies(size(300.0, 200.0));
+        assert!(!l.fits);
+        assert!(l.sentence.contains("2.0 cm off the sheet across") && l.sentence.contains("28.0 × 18.7"), "{}", l.sentence);
+        let tiny = Fit { sheet: Some(size(20.0, 20.0)), tape: Some(Millimetres(15.0)), ..Fit::default() };
+        assert!(tiny.lies(size(100.0, 100.0)).sentence.contains("cover the sheet"));
+    }
+
+    #[test]
+    fn deep_edges_want_a_larger_drawing() {
+        let fit = Fit { edge: Some(Millimetres(38.0)), ..Fit::default() };
+        let l = fit.lies(size(400.0, 500.0));
+        assert_eq!(l.wrapped, Some(size(476.0, 576.0)));
+        assert!(l.sentence.contains("47.6 × 57.6"));
+    }
+
+    #[test]
+    fn a_small_photo_cannot_feed_a_large_piece() {
+        let c = carries((800, 600), size(800.0, 600.0), 1.0);
+        assert!((c.pixels_per_cm - 10.0).abs() < 1e-9 && c.sentence.contains("too small"));
+        assert!((c.largest.width.0 - 200.0).abs() < 1e-9);
+        assert!(carries((4000, 3000), size(400.0, 300.0), 1.0).sentence.contains("carries fine detail"));
+        assert!(carries((4000, 3000), size(400.0, 300.0), 0.3).sentence.contains("shapes, not fine detail"));
+    }
+
+    #[test]
+    fn out_of_range_is_refused() {
+        assert!(Fit { tape: Some(Millimetres(90.0)), ..Fit::default() }.check().is_err());
+        assert!(Fit { sheet: Some(size(5.0, 100.0)), ..Fit::default() }.check().is_err());
+    }
+}
