@@ -4,7 +4,8 @@ use crate::handlers::reference::png;
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
-use lean_picture::split::Place;
+use lean_picture::place::Place;
+use lean_picture::segment::Proposal;
 use lean_picture::{Picture, decode};
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Tables, search};
@@ -58,7 +59,7 @@ fn tram_shed(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<(),
     let working = picture.reduced(zones::WORKING_SIDE);
     let digest = store.put_picture(lean_demo::TRAM_SHED, &png(&working)?)?;
     apply(zones::set_reference(&working, digest, lean_demo::TRAM_SHED_FILE.into(), full))?;
-    apply(zones::propose(&working, FOUND))?;
+    apply(zones::propose(&store.piece(id)?.piece, &working, &Proposal::of(&working), FOUND))?;
     name_zones(store, id, &working)?;
     take_out_tram(store, id, &working)?;
 
@@ -108,7 +109,7 @@ fn take_out_tram(store: &Store, id: PieceId, working: &Picture) -> Result<(), Pr
     for (from, to, rest) in CUTS {
         let piece = store.piece(id)?.piece;
         let Some(zone) = zone_at(&piece, TRAM) else { return Ok(()) };
-        store.apply(id, None, zones::split(&piece, working, zone, place(*from), place(*to)).map_err(Problem::internal)?)?;
+        store.apply(id, None, zones::split(&piece, working, zone, &[place(*from), place(*to)]).map_err(Problem::internal)?)?;
         let piece = store.piece(id)?.piece;
         let (front, rest) = (zone_at(&piece, CUTS[0].2), zone_at(&piece, *rest));
         if let Some((front, rest)) = front.zip(rest).filter(|(f, r)| f != r) {

@@ -1,6 +1,6 @@
 //! Every path of the server.
 
-use crate::handlers::{boxes, jobs, pieces, reference, sheet, studio, work, zones};
+use crate::handlers::{boxes, field_notes, jobs, others, pieces, reference, sheet, studio, wall, work, zones};
 use crate::state::Studio;
 use crate::{frontend, guard};
 use axum::extract::DefaultBodyLimit;
@@ -34,6 +34,7 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(studio::health))
         .routes(routes!(studio::overview))
         .routes(routes!(studio::shipped_pigments))
+        .routes(routes!(studio::choices))
         .routes(routes!(studio::create_piece))
         .routes(routes!(pieces::read, pieces::remove))
         .routes(routes!(pieces::change))
@@ -42,6 +43,9 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(zones::propose))
         .routes(routes!(zones::merge))
         .routes(routes!(zones::split))
+        .routes(routes!(zones::join))
+        .routes(routes!(zones::redraw))
+        .routes(routes!(zones::from_lines))
         .routes(routes!(zones::drag))
         .routes(routes!(zones::preview))
         .routes(routes!(reference::take_in))
@@ -49,6 +53,29 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(reference::look))
         .routes(routes!(reference::values))
         .routes(routes!(reference::patch))
+        .routes(routes!(reference::look_planned))
+        .routes(routes!(reference::frame))
+        .routes(routes!(reference::neutral))
+        .routes(routes!(reference::line))
+        .routes(routes!(reference::compare_patches))
+        .routes(routes!(reference::spread))
+        .routes(routes!(others::add))
+        .routes(routes!(others::look))
+        .routes(routes!(others::make_main))
+        .routes(routes!(others::cut))
+        .routes(routes!(others::carry))
+        .routes(routes!(others::chart))
+        .routes(routes!(others::occurs))
+        .routes(routes!(others::wish_colours))
+        .routes(routes!(others::borrow_light))
+        .routes(routes!(wall::put))
+        .routes(routes!(wall::look))
+        .routes(routes!(wall::mocked_up))
+        .routes(routes!(field_notes::list, field_notes::create))
+        .routes(routes!(field_notes::photo))
+        .routes(routes!(field_notes::look))
+        .routes(routes!(field_notes::read, field_notes::keep, field_notes::remove))
+        .routes(routes!(field_notes::into_piece))
         .routes(routes!(work::find_sets))
         .routes(routes!(work::make_studies))
         .routes(routes!(work::read_additions))

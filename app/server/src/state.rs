@@ -2,18 +2,27 @@
 
 use crate::jobs::Jobs;
 use crate::problem::Problem;
+use lean_picture::frame::Frame;
+use lean_picture::segment::Proposal;
 use lean_picture::{Picture, decode};
 use lean_store::{Kept, PieceId, Store, StoreError};
-use lean_studio::lean::{Need, Tables};
+use lean_studio::lean::{Need, Tables, Target};
 use lean_studio::paint_box::PaintBox;
 use lean_studio::piece::Piece;
+use lean_studio::planned;
 use std::sync::{Arc, Mutex};
 
 /// How many working copies are kept decoded.
-const DECODED: usize = 2;
+const DECODED: usize = 4;
 
-/// A working copy by its digest.
+/// A working copy by its digest and frame.
 type Decoded = (String, Arc<Picture>);
+
+/// What was found of a picture's zones, by the same key.
+type Proposed = (String, Arc<Proposal>);
+
+/// How many proposals are kept.
+const PROPOSED: usize = 3;
 
 /// The store, the running jobs and the pictures looked at last.
 #[derive(Clone)]
@@ -25,12 +34,13 @@ pub struct Studio {
     /// What searches have made ready.
     pub tables: Arc<Tables>,
     working: Arc<Mutex<Vec<Decoded>>>,
+    proposals: Arc<Mutex<Vec<Proposed>>>,
 }
 
 impl Studio {
     /// A studio over an open data file.
     pub fn new(store: Store) -> Self {
-        Self { store: Arc::new(store), jobs: Jobs::default(), tables: Arc::default(), working: Arc::default() }
+        Self { store: Arc::new(store), jobs: Jobs::default(), tables: Arc::default(), working: Arc::default(), proposals: Arc::default() }
     }
 
     /// Runs work that reads the disk or computes for more than a moment off the async threads.
@@ -59,6 +69,10 @@ impl Studio {
     /// When the data file cannot be read, or a companion is in another medium.
     pub fn needs(&self, piece: &Piece) -> Result<Vec<Need>, Problem> {
         let mut needs = vec![piece.own_need()];
+        if let Some(wished) = &piece.wished {
+            let targets = wished.colours.iter().map(|c| Target { lab: c.lab, weight: c.area.max(0.0).sqrt() }).collect();
+            needs.push(Need { weight: wished.weight, ..piece.need(targets, piece.cost()) });
+        }
         for companion in &piece.aim.also_for {
             let other = match self.store.piece(companion.piece) {
                 Ok(kept) => kept.piece,
@@ -85,10 +99,67 @@ impl Studio {
     /// When the piece is not there or has no reference.
     pub fn piece_and_picture(&self, id: PieceId) -> Result<(Kept, Arc<Picture>), Problem> {
         let kept = self.store.piece(id)?;
-        let reference =
-            kept.piece.reference.as_ref().ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))?;
-        let picture = self.working_copy(&reference.digest)?;
+        let picture = match &kept.piece.reference {
+            Some(reference) => self.framed(&reference.digest, reference.frame)?,
+            // Without a reference the plan itself is looked at and measured.
+            None => planned::draw(&kept.piece, planned::What::Read)
+                .map(Arc::new)
+                .ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))?,
+        };
         Ok((kept, picture))
+    }
+
+    /// The working copy of a reference in its frame.
+    ///
+    /// # Errors
+    /// When it is not in the data file or cannot be read.
+    pub fn framed(&self, digest: &str, frame: Frame) -> Result<Arc<Picture>, Problem> {
+        if frame.is_whole() {
+            return self.working_copy(digest);
+        }
+        let key = key_of(digest, frame);
+        if let Some(hit) = self.remembered(&key) {
+            return Ok(hit);
+        }
+        let picture = Arc::new(frame.apply(&*self.working_copy(digest)?));
+        self.remember(key, picture.clone());
+        Ok(picture)
+    }
+
+    /// What was found of the zones of a piece's picture; made once, cut at any count.
+    ///
+    /// # Errors
+    /// When the piece is not there or has no picture.
+    pub fn proposal(&self, kept: &Kept, picture: &Picture) -> Arc<Proposal> {
+        let Some(reference) = &kept.piece.reference else { return Arc::new(Proposal::of(picture)) };
+        let key = key_of(&reference.digest, reference.frame);
+        let mut cache = self.proposals.lock().unwrap_or_else(|p| p.into_inner());
+        if let Some((_, hit)) = cache.iter().find(|(k, _)| *k == key) {
+            return hit.clone();
+        }
+        let proposal = Arc::new(Proposal::of(picture));
+        cache.push((key, proposal.clone()));
+        if cache.len() > PROPOSED {
+            cache.remove(0);
+        }
+        proposal
+    }
+
+    fn remembered(&self, key: &str) -> Option<Arc<Picture>> {
+        let mut cache = self.working.lock().unwrap_or_else(|p| p.into_inner());
+        let at = cache.iter().position(|(d, _)| d == key)?;
+        let hit = cache.remove(at);
+        let picture = hit.1.clone();
+        cache.push(hit);
+        Some(picture)
+    }
+
+    fn remember(&self, key: String, picture: Arc<Picture>) {
+        let mut cache = self.working.lock().unwrap_or_else(|p| p.into_inner());
+        cache.push((key, picture));
+        if cache.len() > DECODED {
+            cache.remove(0);
+        }
     }
 
     /// The decoded working copy of a reference.
@@ -96,18 +167,15 @@ impl Studio {
     /// # Errors
     /// When it is not in the data file or cannot be read.
     pub fn working_copy(&self, digest: &str) -> Result<Arc<Picture>, Problem> {
-        let mut cache = self.working.lock().unwrap_or_else(|p| p.into_inner());
-        if let Some(at) = cache.iter().position(|(d, _)| d == digest) {
-            let hit = cache.remove(at);
-            let picture = hit.1.clone();
-            cache.push(hit);
-            return Ok(picture);
+        if let Some(hit) = self.remembered(digest) {
+            return Ok(hit);
         }
         let picture = Arc::new(decode(&self.store.working(digest)?)?);
-        cache.push((digest.to_owned(), picture.clone()));
-        if cache.len() > DECODED {
-            cache.remove(0);
-        }
+        self.remember(digest.to_owned(), picture.clone());
         Ok(picture)
     }
+}
+
+fn key_of(digest: &str, frame: Frame) -> String {
+    if frame.is_whole() { digest.to_owned() } else { format!("{digest} {frame:?}") }
 }

@@ -1,13 +1,16 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
-use lean_store::{Kept, Summary};
+use lean_store::{Kept, KeptNote, Summary};
 use lean_studio::cautions::cautions;
+use lean_studio::compare;
+use lean_studio::field_note::FieldNote;
 use lean_studio::mixes::{Mark, swatch};
 use lean_studio::outlook::{Outlook, outlook};
 use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Piece, StudySlot};
+use lean_studio::piece::{Piece, StudySlot, ZoneId};
 use lean_studio::studies::{make::most_off, order, scheme};
+use lean_studio::wall::Drawn;
 use serde::Serialize;
 use utoipa::ToSchema;
 
@@ -22,6 +25,12 @@ pub struct PieceView {
     pub piece: Piece,
     /// What follows from it.
     pub outlook: Outlook,
+    /// Ways to hang it as they look in the photo of the wall; none for one that cannot be drawn.
+    pub on_wall: Vec<Option<Drawn>>,
+    /// Zones from light to dark, those of equal value together.
+    pub equal_values: Vec<Vec<ZoneId>>,
+    /// Chart cells for the screen, in their order.
+    pub chart_marks: Vec<Mark>,
     /// Studies in words.
     pub study_notes: Vec<StudyNote>,
     /// What undo would take back.
@@ -77,9 +86,29 @@ impl PieceView {
                 sentences: s.mixes.iter().map(|m| lean_studio::mixes::compare(m.zone, m.wanted, m.mix.clone(), neutral).sentence).collect(),
             })
             .collect();
+        let on_wall = kept.piece.wall.as_ref().map(|w| w.candidates.iter().map(|c| w.drawn(c)).collect()).unwrap_or_default();
+        let equal_values = compare::equal_values(&kept.piece);
+        let chart_marks = kept.piece.chart.iter().flat_map(|c| &c.cells).map(|c| Mark::of(c.lab, neutral)).collect();
         let mut piece = kept.piece;
         piece.zone_map = None;
-        Self { id: kept.id, revision: kept.revision, piece, outlook, study_notes, undo: kept.undo, redo: kept.redo }
+        Self { id: kept.id, revision: kept.revision, piece, outlook, on_wall, equal_values, chart_marks, study_notes, undo: kept.undo, redo: kept.redo }
+    }
+}
+
+/// A field note with its number.
+#[derive(Serialize, ToSchema)]
+pub struct NoteView {
+    /// Its number.
+    pub id: i64,
+    /// The note.
+    pub note: FieldNote,
+    /// When it last changed, UTC.
+    pub changed: String,
+}
+
+impl From<KeptNote> for NoteView {
+    fn from(k: KeptNote) -> Self {
+        Self { id: k.id, note: k.note, changed: k.changed }
     }
 }
 

@@ -7,12 +7,14 @@
 
 mod boxes;
 mod errors;
+mod field_notes;
 mod migrations;
 mod pictures;
 mod pieces;
 
 pub use boxes::KeptBox;
 pub use errors::StoreError;
+pub use field_notes::{KeptNote, NoteId};
 
 pub use pieces::{Kept, PieceId, Summary};
 

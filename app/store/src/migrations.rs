@@ -34,6 +34,12 @@ const STEPS: &[M<'static>] = &[M::up(
         at        TEXT NOT NULL,
         PRIMARY KEY (piece, seq)
     ) STRICT, WITHOUT ROWID;",
+), M::up(
+    "CREATE TABLE field_notes (
+        id        INTEGER PRIMARY KEY AUTOINCREMENT,
+        body      TEXT NOT NULL,
+        changed   TEXT NOT NULL
+    ) STRICT;",
 )];
 
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);

@@ -1,7 +1,7 @@
 //! What of a picture is looked at: straightened, cropped, corrected by something known to be neutral.
 
 use crate::picture::Picture;
-use crate::split::Place;
+use crate::place::Place;
 use lean_colour::screen::{self, LINEAR};
 use lean_colour::{Value, Xyz};
 use rayon::prelude::*;

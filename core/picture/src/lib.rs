@@ -5,13 +5,19 @@
 //! connected shapes whose [`outline`]s can be drawn and whose readings feed the plan.
 #![deny(missing_docs)]
 
+pub mod borders;
+pub mod chart;
+pub mod cut_apart;
 pub mod decode;
 pub mod frame;
+pub mod line_drawing;
+pub mod measure;
 pub mod outline;
+pub mod paint;
 pub mod picture;
 pub mod readings;
 pub mod segment;
-pub mod split;
+pub mod place;
 pub mod values;
 pub mod views;
 pub mod zone_map;

@@ -17,6 +17,10 @@ pub enum View {
     WarmCool,
     /// Blurred, and flattened into value groups.
     Squint,
+    /// Unchanged, but what the camera could not hold is hatched.
+    Clipped,
+    /// What lies within a quarter step of a value, in hundredths of a step, as it is; the rest as a faint grey.
+    Equal(u16),
 }
 
 /// Groups used by squint when none are asked for.
@@ -29,6 +33,8 @@ pub fn draw(picture: &Picture, view: View, groups: Option<usize>) -> Picture {
         View::Values => values_only(picture, groups),
         View::WarmCool => warm_cool_only(picture),
         View::Squint => squint(picture, groups.unwrap_or(SQUINT_GROUPS)),
+        View::Clipped => clipped(picture),
+        View::Equal(value) => equal(picture, value),
     }
 }
 
@@ -92,6 +98,34 @@ pub fn warm_cool_colour(relative: Temperature) -> Srgb8 {
 pub fn mean_temperature(picture: &Picture) -> Temperature {
     let one = picture.reduced(1);
     screen::lab_of_srgb(one.at(0, 0)).temperature()
+}
+
+/// Hatches pixels with every channel at an end: dark stripes on lost lights, light stripes on lost darks.
+fn clipped(picture: &Picture) -> Picture {
+    let mut out = picture.clone();
+    let w = picture.width as usize;
+    let stripe = (w / 160).max(2);
+    out.rgb.par_chunks_exact_mut(w * 3).enumerate().for_each(|(y, row)| {
+        for (x, px) in row.chunks_exact_mut(3).enumerate() {
+            let lost = px.iter().all(|b| *b == 255) || px.iter().all(|b| *b == 0);
+            if lost {
+                px.fill(if (x + y) / stripe % 2 == 0 { 16 } else { 240 });
+            }
+        }
+    });
+    out
+}
+
+fn equal(picture: &Picture, value: u16) -> Picture {
+    let near = |px: &[u8; 3]| centivalue(px).abs_diff(value) <= 25;
+    mapped(picture, |px| {
+        if near(&px) {
+            return px;
+        }
+        // The rest keeps its drawing, at a fifth of its contrast around the room's grey.
+        let v = 5.5 + (f64::from(centivalue(&px)) / 100.0 - 5.5) * 0.2;
+        [grey_of(v); 3]
+    })
 }
 
 fn squint(picture: &Picture, groups: usize) -> Picture {

@@ -8,7 +8,10 @@
 
 pub mod additions;
 pub mod cautions;
+pub mod chart;
+pub mod compare;
 pub mod crafts;
+pub mod field_note;
 pub mod findings;
 pub mod intent;
 pub mod lean;
@@ -17,6 +20,7 @@ pub mod mixes;
 pub mod outlook;
 pub mod paint_box;
 pub mod piece;
+pub mod planned;
 pub mod progress;
 pub mod studies;
 pub mod wall;

@@ -3,8 +3,11 @@
 use crate::light::{Distance, Facts, Plane};
 use crate::piece::{Command, Piece, PlaneKind, PlaneShape, Reference, Refusal, Zone, ZoneId};
 use lean_picture::segment::Proposal;
-use lean_picture::split::{Place, by_line};
-use lean_picture::{Picture, Reading, ZoneMap, readings, views};
+use lean_picture::frame::Frame;
+use lean_picture::line_drawing::{self, Lines};
+use lean_picture::place::Place;
+use lean_picture::{Picture, Reading, ZoneMap, borders, readings, views};
+use std::collections::BTreeSet;
 
 /// Longer side of the copy of the reference that zones and views are read from, in pixels.
 pub const WORKING_SIDE: u32 = 1600;
@@ -20,10 +23,90 @@ pub fn set_reference(working: &Picture, digest: String, file_name: String, full_
     }
 }
 
-/// The command that lays `count` new zones over the reference. Names and targets start anew.
-pub fn propose(working: &Picture, count: usize) -> Command {
-    let map = Proposal::of(working).zones(count);
-    Command::LayZones { zones: fresh(working, &map), zone_map: Some(map), what: format!("{count} new zones") }
+/// The command that lays `count` zones anew over the reference; locked ones stay, the others lose names and targets.
+pub fn propose(piece: &Piece, working: &Picture, proposal: &Proposal, count: usize) -> Command {
+    let kept: Vec<ZoneId> = piece.zones.iter().filter(|z| z.kept).map(|z| z.id).collect();
+    let map = match &piece.zone_map {
+        Some(old) => proposal.zones_around(old, &kept.iter().map(|z| z.0).collect::<Vec<_>>(), count),
+        None => proposal.zones(count),
+    };
+    let zones = fresh(working, &map).into_iter().map(|new| match piece.zone(new.id).filter(|old| old.kept) {
+        Some(old) => Zone { reading: new.reading, ..old.clone() },
+        None => new,
+    });
+    Command::LayZones { zones: zones.collect(), zone_map: Some(map), what: format!("{count} new zones") }
+}
+
+/// The command that makes the closed outlines of a line drawing the zones.
+///
+/// # Errors
+/// When there is no reference, no line, or no line closes a shape.
+pub fn from_lines(piece: &Piece, working: &Picture, lines: Lines) -> Result<Command, String> {
+    let reference = piece.reference.clone().ok_or("This piece has no reference yet. Drop the drawing on it.")?;
+    let map = line_drawing::zones(working, lines).map_err(|e| format!("The drawing makes no zones: {e}."))?;
+    Ok(Command::SetReference { zones: fresh(working, &map), zone_map: Some(map), reference: Some(Reference { lines: true, ..reference }) })
+}
+
+/// The command that frames the reference anew: turned, cropped or corrected. Where only the light is corrected the zones stay and are read
+/// again; otherwise they are found anew. `working` is the picture in its new frame.
+///
+/// # Errors
+/// When there is no reference or the frame is out of range.
+pub fn reframe(piece: &Piece, working: &Picture, frame: Frame) -> Result<Command, String> {
+    frame.check()?;
+    let old = piece.reference.clone().ok_or("This piece has no reference yet. Drop a picture on it.")?;
+    let same_cut = (old.frame.crop, old.frame.straighten) == (frame.crop, frame.straighten);
+    let full = old.full_size();
+    let (width, height) = frame.size_of(full);
+    let reference = Reference { frame, full: Some(full), width, height, neutral: views::mean_temperature(working), ..old };
+    let map = match &piece.zone_map {
+        Some(map) if same_cut => map.clone(),
+        _ => {
+            let proposal = Proposal::of(working);
+            proposal.zones(piece.zones.len().clamp(1, 24).max(proposal.natural_count().min(5)))
+        }
+    };
+    let zones = fresh(working, &map).into_iter().map(|new| match piece.zone(new.id).filter(|_| same_cut) {
+        Some(old) => Zone { name: old.name.clone(), importance: old.importance, facts: old.facts, kept: old.kept, ..new },
+        None => new,
+    });
+    Ok(Command::SetReference { zones: zones.collect(), zone_map: Some(map), reference: Some(reference) })
+}
+
+/// The command that joins the zones a drawn line leads between; the one it starts in is kept.
+///
+/// # Errors
+/// When the line does not cross a border.
+pub fn join_by(piece: &Piece, working: &Picture, stroke: &[Place]) -> Result<Command, String> {
+    let map = piece.zone_map.as_ref().ok_or("There are no zones yet. Drop a picture first.")?;
+    let (into, from) = borders::joined_by(map, stroke).map_err(said)?;
+    merge(piece, working, ZoneId(from), ZoneId(into))
+}
+
+/// The command that redraws a border of a zone: what the line encloses is taken in or cut off.
+///
+/// # Errors
+/// When it would change nothing, swallow a zone, or change a locked one.
+pub fn redraw(piece: &Piece, working: &Picture, zone: ZoneId, stroke: &[Place]) -> Result<Command, String> {
+    let map = piece.zone_map.as_ref().ok_or("There are no zones yet. Drop a picture first.")?;
+    piece.zone(zone).ok_or_else(|| format!("There is no zone {} any more.", zone.0))?;
+    let kept: Vec<u16> = piece.zones.iter().filter(|z| z.kept).map(|z| z.id.0).collect();
+    let new = borders::redrawn(map, zone.0, stroke, &kept).map_err(said)?;
+    let changed: Vec<ZoneId> = new
+        .labels
+        .iter()
+        .zip(&map.labels)
+        .filter(|(a, b)| a != b)
+        .flat_map(|(a, b)| [ZoneId(*a), ZoneId(*b)])
+        .collect::<BTreeSet<_>>()
+        .into_iter()
+        .collect();
+    Ok(relaid(piece, working, new, &changed, format!("the border of {}", piece.zone_label(zone))))
+}
+
+fn said(e: String) -> String {
+    let mut c = e.chars();
+    format!("{}.", c.next().map(|f| f.to_uppercase().chain(c).collect::<String>()).unwrap_or_default())
 }
 
 /// The command that joins zone `from` into zone `into`. The joined zone keeps `into`'s number, name and importance; its
@@ -44,16 +127,16 @@ pub fn merge(piece: &Piece, working: &Picture, from: ZoneId, into: ZoneId) -> Re
     Ok(relaid(piece, working, map, &[into], what))
 }
 
-/// The command that parts a zone by a line. The new zone gets the lowest free number.
+/// The command that parts a zone along a drawn line. The new zone gets the lowest free number.
 ///
 /// # Errors
 /// When there is no map, the zone is not there, or the line does not cross it.
-pub fn split(piece: &Piece, working: &Picture, zone: ZoneId, from: Place, to: Place) -> Result<Command, String> {
+pub fn split(piece: &Piece, working: &Picture, zone: ZoneId, stroke: &[Place]) -> Result<Command, String> {
     let map = piece.zone_map.as_ref().ok_or("There are no zones yet. Drop a picture first.")?;
     piece.zone(zone).ok_or_else(|| format!("There is no zone {} any more.", zone.0))?;
     let used = map.zones();
     let new = (1..=u16::MAX).find(|n| !used.contains(n)).unwrap_or(u16::MAX);
-    let map = by_line(map, zone.0, from, to, new)?;
+    let map = borders::parted_by(map, zone.0, stroke, new).map_err(said)?;
     Ok(relaid(piece, working, map, &[zone, ZoneId(new)], format!("parting zone {}", zone.0)))
 }
 

@@ -73,6 +73,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Schools and mood words to choose from in a medium. */
+        get: operations["choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All notes, the newest first. */
+        get: operations["list_notes"];
+        put?: never;
+        /** Keeps a new note. */
+        post: operations["create_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field-notes/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a photo for a note. */
+        post: operations["keep_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field-notes/photo/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photo of a note, as JPEG. */
+        get: operations["look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field-notes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One note. */
+        get: operations["read_note"];
+        /** Keeps a note as it is now. */
+        put: operations["keep_note"];
+        post?: never;
+        /** Removes a note. Pieces made of it stay. */
+        delete: operations["remove_note"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/field-notes/{id}/piece": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a piece of a note: its marks become zones. */
+        post: operations["piece_of_note"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -194,6 +299,159 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/borrow-light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lifts the light of another piece and lays it on the local colours of this one. */
+        post: operations["borrow_light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lays the distinct colours of the reference out as a chart. */
+        post: operations["chart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/chart/where": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a colour of the chart occurs: the rest of the reference is faint grey. JPEG. */
+        get: operations["occurs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/compositions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Takes in a photographed sheet of pencil compositions and cuts it apart. */
+        put: operations["put_compositions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/compositions/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Carries the chosen composition on: it becomes the reference, cut out of its sheet at the proportion of the piece. */
+        post: operations["carry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Adds another reference beside the main one. */
+        put: operations["add_other"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/others/main": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes another reference the main one; the main one becomes another. Zones are found anew. */
+        post: operations["make_main"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/pictures/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture kept with a piece: another reference, the sheet of compositions, or the main reference. */
+        get: operations["look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/planned/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The piece as planned, zones filled with their targets, in one of the ways of looking, as JPEG. */
+        get: operations["look_planned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/redo": {
         parameters: {
             query?: never;
@@ -228,6 +486,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/reference/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Two round patches compared: value first, temperature second, hue last. */
+        get: operations["compare_patches"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/reference/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Turns and crops the reference. Zones are found anew. */
+        put: operations["frame_reference"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/reference/ladder": {
         parameters: {
             query?: never;
@@ -238,6 +530,40 @@ export interface paths {
         /** The values of the reference on the ladder. */
         get: operations["values"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/reference/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Values and temperatures along a line. */
+        get: operations["line"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/reference/neutral": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Corrects the light of the reference by something known to be neutral. Zones stay and are read again. */
+        put: operations["neutral"];
         post?: never;
         delete?: never;
         options?: never;
@@ -271,6 +597,23 @@ export interface paths {
         };
         /** Value, temperature and colour of a round patch of the reference. */
         get: operations["patch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/reference/spread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How dark and how light a zone goes. */
+        get: operations["spread"];
         put?: never;
         post?: never;
         delete?: never;
@@ -398,6 +741,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/wall": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Takes in a photo of the wall. What was measured in an older photo is lost with it; undo brings it back. */
+        put: operations["put_wall"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/wall/mock-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The taken candidate on the wall, filled with the plan (or the reference before there is one), as PNG. */
+        get: operations["mocked_up"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/wall/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The photo of the wall, as JPEG. */
+        get: operations["view_wall"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/wish-colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the colours of another piece's chart, in their proportions, as a wish for this piece's lean set. */
+        post: operations["wish_colours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/wishes": {
         parameters: {
             query?: never;
@@ -409,6 +820,40 @@ export interface paths {
         put?: never;
         /** Changes a piece. Saved before it is answered. */
         post: operations["change_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/zones/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Joins the two zones a line leads between. */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/zones/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the closed outlines of a line drawing the zones. */
+        post: operations["from_lines"];
         delete?: never;
         options?: never;
         head?: never;
@@ -483,6 +928,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/zones/redraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Redraws a border of a zone: what the line encloses is taken in or cut off. */
+        post: operations["redraw"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/zones/split": {
         parameters: {
             query?: never;
@@ -492,7 +954,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Parts a zone by a line. */
+        /** Parts a zone along a drawn line. */
         post: operations["split"];
         delete?: never;
         options?: never;
@@ -521,6 +983,16 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A line from one zone into another. */
+        Across: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description The line. */
+            stroke: components["schemas"]["Place"][];
+        };
         /** @description One more pigment for the set in use. */
         Addition: {
             /**
@@ -557,6 +1029,31 @@ export interface components {
              * @description Charge per step of value against a colour difference of 1.
              */
             value_weight: number;
+        };
+        /** @description One answer to a question. */
+        Answer: {
+            /** @description In a few words. */
+            label: string;
+            /** @description Why, in one line. */
+            reason: string;
+            /** @description Which. */
+            school: components["schemas"]["School"];
+        };
+        /** @description A question as the screen shows it. */
+        Asked: {
+            /** @description The schools. */
+            answers: components["schemas"]["Answer"][];
+            /** @description Which. */
+            question: components["schemas"]["Question"];
+            /** @description What it is about. */
+            title: string;
+            /** @description The usual one in this medium. */
+            usual: components["schemas"]["School"];
+        };
+        /** @description What the piece made of a note should be. */
+        Become: {
+            /** @description Its medium and ground; the title and size are taken from the note. */
+            brief: components["schemas"]["Brief"];
         };
         /** @description Stable name of a Box. */
         BoxId: string;
@@ -595,6 +1092,29 @@ export interface components {
             /** @description Title, 1..=80 characters. */
             title: string;
         };
+        /** @description A way the piece could hang: panels of one size in a row. */
+        Candidate: {
+            /** @description Middle of the row in the photo. */
+            at: components["schemas"]["Place"];
+            /** @description Between panels, 0..=500 mm. */
+            gap: components["schemas"]["Millimetres"];
+            /** @description How many. */
+            panels: components["schemas"]["Panels"];
+            /** @description Size of each. */
+            size: components["schemas"]["Size"];
+        };
+        /** @description How far a reference carries. */
+        Carries: {
+            /** @description Longest side, in the piece's proportion, that still carries detail. */
+            largest: components["schemas"]["Size"];
+            /**
+             * Format: double
+             * @description Pixels of the reference for a centimetre of the piece.
+             */
+            pixels_per_cm: number;
+            /** @description In a sentence. */
+            sentence: string;
+        };
         /** @description A wish and the revision it was meant for. */
         Change: {
             /**
@@ -604,6 +1124,50 @@ export interface components {
             base_revision: number;
             /** @description What to change. */
             wish: components["schemas"]["Wish"];
+        };
+        /** @description The distinct colours of a picture. */
+        Chart: {
+            /** @description Cells, lightest row first, coolest column first. */
+            cells: components["schemas"]["ChartCell"][];
+        };
+        /** @description One colour of a picture. */
+        ChartCell: {
+            /**
+             * Format: double
+             * @description Share of the picture.
+             */
+            area: number;
+            /**
+             * Format: int32
+             * @description Column in the grid, from the coolest.
+             */
+            column: number;
+            /** @description The colour. */
+            lab: components["schemas"]["Lab"];
+            /** @description A place where it is found. */
+            place: components["schemas"]["Place"];
+            /**
+             * Format: int32
+             * @description Row in the grid, from the lightest.
+             */
+            row: number;
+        };
+        /** @description How many cells a chart should have. */
+        Charting: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description 1..=36; left out for as many as are distinct. */
+            count?: number | null;
+        };
+        /** @description Choices of the brief in a medium. */
+        Choices: {
+            /** @description Mood words with what each usually does. */
+            moods: components["schemas"]["Mood"][];
+            /** @description Questions practitioners answer differently. */
+            schools: components["schemas"]["Asked"][];
         };
         /** @description The lean set in use. */
         ChosenSet: {
@@ -635,6 +1199,81 @@ export interface components {
              * @description How much it counts; this piece counts 1.
              */
             weight: number;
+        };
+        /** @description Two patches side by side. */
+        Compared: {
+            /**
+             * Format: double
+             * @description CIEDE2000 between them.
+             */
+            difference: number;
+            /** @description The first. */
+            one: components["schemas"]["Mark"];
+            /** @description The second. */
+            other: components["schemas"]["Mark"];
+            /** @description In a sentence: value first, temperature second, hue last. */
+            sentence: string;
+            /**
+             * Format: double
+             * @description Steps the first is lighter.
+             */
+            steps: number;
+            /**
+             * Format: double
+             * @description Units the first is warmer.
+             */
+            warmer: number;
+        };
+        /** @description One pencil composition on a sheet. */
+        Composition: {
+            /** @description Where it is on the sheet. */
+            part: components["schemas"]["Part"];
+            /** @description Why it goes on, or why not. */
+            reason: string;
+        };
+        /** @description A photographed sheet of pencil compositions. */
+        Compositions: {
+            /** @description The one that goes on, from 0. */
+            chosen?: number | null;
+            /** @description The compositions, numbered from 1 in reading order. */
+            cut: components["schemas"]["Composition"][];
+            /** @description SHA-256 of the photo. */
+            digest: string;
+            /** @description Name it was dropped under. */
+            file_name: string;
+            /**
+             * Format: int32
+             * @description Pixels down.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Pixels across.
+             */
+            width: number;
+        };
+        /** @description A part of a picture, shares from its top left, after straightening. */
+        Crop: {
+            /**
+             * Format: double
+             * @description Height.
+             */
+            height: number;
+            /**
+             * Format: double
+             * @description Left edge.
+             */
+            left: number;
+            /**
+             * Format: double
+             * @description Upper edge.
+             */
+            top: number;
+            /**
+             * Format: double
+             * @description Width.
+             */
+            width: number;
         };
         /** @description Everything a painter may ask of a set. The default asks nothing. */
         Demands: {
@@ -703,6 +1342,11 @@ export interface components {
             /** @description The painter's reason; may be empty. */
             reason: string;
         };
+        /**
+         * @description How far off a zone is.
+         * @enum {string}
+         */
+        Distance: "near" | "middle" | "far";
         /** @description A mark dragged in the field. */
         Drag: {
             /**
@@ -714,6 +1358,80 @@ export interface components {
             to: components["schemas"]["FieldMove"];
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
+        };
+        /** @description A panel drawn in the photo. */
+        Drawn: {
+            /** @description Height. */
+            height: components["schemas"]["Millimetres"];
+            /** @description How high the middle hangs above the lower edge of the photo. */
+            middle_height: components["schemas"]["Millimetres"];
+            /** @description Corners of every panel from the top left clockwise, shares of the photo. */
+            panels: components["schemas"]["Place"][][];
+            /** @description Whole width with gaps. */
+            width: components["schemas"]["Millimetres"];
+        };
+        /**
+         * @description What breaks the usual order of planes and distance, so that rules about it stay silent.
+         * @enum {string}
+         */
+        Exception: "far-glow" | "snow" | "low-sun" | "night" | "backlight";
+        /** @description How a zone stands in the light. What nobody said is `None`. */
+        Facts: {
+            /**
+             * @description False while the machine proposed it; true once the painter said so.
+             * @default false
+             */
+            by_hand: boolean;
+            /** @default null */
+            distance: components["schemas"]["Distance"] | null;
+            /** @default null */
+            kind: components["schemas"]["Kind"] | null;
+            /**
+             * @description The light it stands in.
+             * @default first
+             */
+            light: components["schemas"]["Which"];
+            /** @default null */
+            local: components["schemas"]["Lab"] | null;
+            /** @default null */
+            plane: components["schemas"]["Plane"] | null;
+            /** @default null */
+            role: components["schemas"]["Role"] | null;
+        };
+        /** @description How the piece is lit. */
+        Falling: {
+            /** @enum {string} */
+            kind: "unnamed";
+        } | {
+            /** @enum {string} */
+            kind: "flat";
+        } | {
+            /** @description It. */
+            first: components["schemas"]["Lamp"];
+            /** @enum {string} */
+            kind: "one";
+        } | {
+            /** @description The one zones stand in unless said otherwise. */
+            first: components["schemas"]["Lamp"];
+            /** @enum {string} */
+            kind: "two";
+            /** @description The other. */
+            second: components["schemas"]["Lamp"];
+        };
+        /** @description A place with what was seen there. */
+        FieldMark: {
+            /** @description The pigment it may be. */
+            pigment: string;
+            /** @description Where. */
+            place: components["schemas"]["Place"];
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * Format: double
+             * @description Its value as judged, 0..=10.
+             */
+            value?: number | null;
+            /** @description A colour word: "dull red". */
+            word: string;
         };
         /** @description Where a mark is dragged to in the field. Either may be left out. */
         FieldMove: {
@@ -727,6 +1445,30 @@ export interface components {
              * @description The new value, 0..=10.
              */
             value?: number | null;
+        };
+        /** @description A note made in the field. */
+        FieldNote: {
+            /** @description Date and time as the painter's own clock had it, `2026-11-25T08:10`. */
+            at: string;
+            /** @description Name of the photo's file. */
+            file_name: string;
+            /** @description The light, in words. */
+            light: string;
+            /** @description Places with what was seen there. */
+            marks: components["schemas"]["FieldMark"][];
+            /** @description Lines of an outline drawn with a finger. */
+            outline: components["schemas"]["Place"][][];
+            /** @description SHA-256 of a photo, if there is one. */
+            photo?: string | null;
+            /**
+             * Format: double
+             * @description Width by height of the frame.
+             */
+            proportion: number;
+            /** @description The weather, in words. */
+            weather: string;
+            /** @description A line that brings the moment back. */
+            words: string;
         };
         /** @description Something noticed, with its reason and what would help. */
         Finding: {
@@ -743,6 +1485,112 @@ export interface components {
             why: string;
             /** @description Zones it speaks of; may be empty. */
             zones: components["schemas"]["ZoneId"][];
+        };
+        /** @description How the piece lies on its sheet or canvas. */
+        Fit: {
+            /** @default null */
+            edge: components["schemas"]["Millimetres"] | null;
+            /** @default null */
+            margin: components["schemas"]["Millimetres"] | null;
+            /** @default null */
+            sheet: components["schemas"]["Size"] | null;
+            /** @default null */
+            tape: components["schemas"]["Millimetres"] | null;
+        };
+        /** @description How a picture is framed and corrected. The default looks at all of it as it is. */
+        Frame: {
+            /** @default null */
+            crop: components["schemas"]["Crop"] | null;
+            /**
+             * @description Factors on linear red, green and blue that make something neutral; `None` for none.
+             * @default null
+             */
+            gains: number[] | null;
+            /**
+             * Format: double
+             * @description Degrees clockwise it is turned, −45..=45; what turns out of the frame is cut off.
+             * @default 0
+             */
+            straighten: number;
+        };
+        /** @description How the reference is framed, and the revision that was meant for. */
+        Framing: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            crop?: components["schemas"]["Crop"] | null;
+            /** @description Cut it to the proportion of the piece. */
+            fit: boolean;
+            /**
+             * Format: double
+             * @description Degrees clockwise.
+             */
+            straighten: number;
+        };
+        /**
+         * @description Where a lamp stands, seen by the painter.
+         * @enum {string}
+         */
+        From: "left" | "right" | "above" | "below" | "front" | "behind";
+        /** @description What becomes of the lines of a drawing. */
+        FromLines: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description Whether the lines are a zone of their own. */
+            outline: boolean;
+        };
+        /** @description Another piece whose chart or light is meant. */
+        FromPiece: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /**
+             * Format: int64
+             * @description The other piece.
+             */
+            from: number;
+        };
+        /** @description Rules a painter plays by: hard, unlike schools. */
+        Games: {
+            /**
+             * Format: int32
+             * @description At most this many pigments, 1 to 8.
+             * @default null
+             */
+            most_pigments: number | null;
+            /**
+             * @description No black.
+             * @default false
+             */
+            no_black: boolean;
+            /**
+             * Format: double
+             * @description Nothing below this value, 0 to 8.
+             * @default null
+             */
+            nothing_below: number | null;
+            /**
+             * @description Only pigments of these families, and greys; empty for all.
+             * @default []
+             */
+            only_hues: components["schemas"]["HueFamily"][];
+        };
+        /** @description A target that runs from its own colour to another along a direction. */
+        Graded: {
+            /**
+             * Format: double
+             * @description The way it runs, in degrees clockwise: 0 to the right, 90 downwards.
+             */
+            direction: number;
+            /** @description The colour at the far end. */
+            to: components["schemas"]["Lab"];
         };
         /** @description A surface to work on. Everything about it is modelled (invented for the product), not measured. */
         Ground: {
@@ -817,6 +1665,11 @@ export interface components {
             version: string;
         };
         /**
+         * @description How a piece is meant to be heard on its wall.
+         * @enum {string}
+         */
+        Heard: "quiet" | "speaks-up";
+        /**
          * @description Stretches of the hue circle, in painters' words.
          * @enum {string}
          */
@@ -826,6 +1679,57 @@ export interface components {
          * @enum {string}
          */
         Importance: "quiet" | "usual" | "focal";
+        /** @description What a piece is for and by which rules it is made. */
+        Intent: {
+            /**
+             * @description How it lies on its sheet.
+             * @default {
+             *       "edge": null,
+             *       "margin": null,
+             *       "sheet": null,
+             *       "tape": null
+             *     }
+             */
+            fit: components["schemas"]["Fit"];
+            /**
+             * @description Rules of the game.
+             * @default {
+             *       "most_pigments": null,
+             *       "no_black": false,
+             *       "nothing_below": null,
+             *       "only_hues": []
+             *     }
+             */
+            games: components["schemas"]["Games"];
+            /**
+             * Format: int32
+             * @description Minutes it may take, 1 to 60 000; `None` for as long as it needs.
+             * @default null
+             */
+            minutes: number | null;
+            /**
+             * @description Mood words with what each does.
+             * @default []
+             */
+            moods: components["schemas"]["Mood"][];
+            /**
+             * @description What it is for, in the painter's words.
+             * @default
+             */
+            purpose: string;
+            /**
+             * @description Answers that differ from the medium's usual ones.
+             * @default {}
+             */
+            schools: {
+                [key: string]: components["schemas"]["School"];
+            };
+            /**
+             * @description What lengths are shown in.
+             * @default cm
+             */
+            units: components["schemas"]["Units"];
+        };
         /** @description What a job is doing. */
         JobView: {
             /** @description Whether it has ended, for good or ill. */
@@ -851,6 +1755,26 @@ export interface components {
             /** @description What it is, in a few words. */
             what: string;
         };
+        /** @description A photo that was kept. */
+        KeptPhoto: {
+            /** @description Its digest. */
+            digest: string;
+            /**
+             * Format: double
+             * @description Width by height.
+             */
+            proportion: number;
+        };
+        /**
+         * @description Which part of the reachable range the piece lives in.
+         * @enum {string}
+         */
+        Key: "as-read" | "full" | "high" | "low";
+        /**
+         * @description What a zone is, where that matters for its colour.
+         * @enum {string}
+         */
+        Kind: "water" | "white" | "dark" | "skin" | "foliage";
         /** @description On the wire a colour is `{l, a, b}`. */
         Lab: {
             /**
@@ -903,11 +1827,68 @@ export interface components {
              */
             width: number;
         };
+        /** @description One light. */
+        Lamp: {
+            /** @description From where. */
+            from: components["schemas"]["From"];
+            /** @description Hard: shadows with an edge. Otherwise soft. */
+            hard: boolean;
+            /** @description Warm or cool. */
+            tint: components["schemas"]["Tint"];
+        };
+        /** @description Whether a drawing fits its sheet. */
+        Lies: {
+            /** @description True when picture, margins and tape all find room. */
+            fits: boolean;
+            /** @description Left edge of the picture on it. */
+            left: components["schemas"]["Millimetres"];
+            /** @description In a sentence. */
+            sentence: string;
+            /** @description The sheet. */
+            sheet: components["schemas"]["Size"];
+            /** @description Upper edge. */
+            top: components["schemas"]["Millimetres"];
+            wrapped?: components["schemas"]["Size"] | null;
+        };
+        /** @description How light orders a plan. */
+        LightOutlook: {
+            carries?: components["schemas"]["Carries"] | null;
+            /** @description Zones in the order in which they catch the eye. */
+            eye: components["schemas"]["ZoneId"][];
+            lies?: components["schemas"]["Lies"] | null;
+            /** @description How the plan speaks on its wall, in a sentence; empty without a wall. */
+            on_the_wall: string;
+            reach?: components["schemas"]["Reach"] | null;
+            /** @description Neighbours whose difference shrank from reference to plan. */
+            squeezed: components["schemas"]["Squeezed"][];
+            /** @description The light in a few words. */
+            words: string;
+        };
+        /** @description The light of a piece. */
+        Lighting: {
+            /**
+             * @description What breaks the usual order here.
+             * @default []
+             */
+            exceptions: components["schemas"]["Exception"][];
+            /**
+             * @description What falls on it.
+             * @default {
+             *       "kind": "unnamed"
+             *     }
+             */
+            falling: components["schemas"]["Falling"];
+            /**
+             * @description Under the open sky: planes take their value from how they face it.
+             * @default false
+             */
+            outdoors: boolean;
+        };
         /**
          * @description How to show the reference.
          * @enum {string}
          */
-        Look: "as-it-is" | "values" | "warm-cool" | "squint";
+        Look: "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours" | "clipped" | "equal";
         /** @description Where a colour lies in the field, and how the screen shows it. */
         Mark: {
             /** @description The colour. */
@@ -931,6 +1912,26 @@ export interface components {
          * @enum {string}
          */
         Matching: "value-first" | "strict" | "values-only";
+        /** @description What is known about lengths on the wall. */
+        Measure: {
+            /** @enum {string} */
+            by: "line";
+            /** @description One end. */
+            from: components["schemas"]["Place"];
+            /** @description How long it is. */
+            length: components["schemas"]["Millimetres"];
+            /** @description The other. */
+            to: components["schemas"]["Place"];
+        } | {
+            /** @enum {string} */
+            by: "corners";
+            /** @description The corners. */
+            corners: components["schemas"]["Place"][];
+            /** @description Height between them. */
+            height: components["schemas"]["Millimetres"];
+            /** @description Width between them. */
+            width: components["schemas"]["Millimetres"];
+        };
         /**
          * @description What a pigment is bound in. A Box and a piece each have one.
          * @enum {string}
@@ -976,6 +1977,23 @@ export interface components {
             /** @description Recipes that share pigments where nobody sees the loss. */
             kin: boolean;
         };
+        /** @description A mood word with what it does. */
+        Mood: {
+            /**
+             * Format: double
+             * @description −1 soft to 1 strong.
+             */
+            contrast: number;
+            key?: components["schemas"]["Key"] | null;
+            scheme?: components["schemas"]["MoodScheme"] | null;
+            /** @description The word, 1..=40 characters. */
+            word: string;
+        };
+        /**
+         * @description Which parts of the circle a mood lives in.
+         * @enum {string}
+         */
+        MoodScheme: "neighbours" | "opposites";
         /** @description A pigment in every mix. */
         Mother: {
             /** @description Which. */
@@ -995,6 +2013,20 @@ export interface components {
             cost: number;
             /** @description The pigments, white not counted. */
             pigments: components["schemas"]["PigmentId"][];
+        };
+        /** @description Something known to be neutral in the reference. */
+        Neutral: {
+            at?: components["schemas"]["Place"] | null;
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /**
+             * Format: double
+             * @description Its value, when it is a grey card; left out keeps the exposure.
+             */
+            card?: number | null;
         };
         /** @description A new Box. */
         NewBox: {
@@ -1018,6 +2050,37 @@ export interface components {
             name?: string | null;
             /** @description Id of a shipped modelled pigment. */
             shipped: string;
+        };
+        /** @description A field note with its number. */
+        NoteView: {
+            /** @description When it last changed, UTC. */
+            changed: string;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description The note. */
+            note: components["schemas"]["FieldNote"];
+        };
+        /** @description Another reference. */
+        Other: {
+            /** @description SHA-256 of the file. */
+            digest: string;
+            /** @description Name it was dropped under. */
+            file_name: string;
+            /**
+             * Format: int32
+             * @description Pixels down.
+             */
+            height: number;
+            /** @description What it is used for. */
+            serves: components["schemas"]["Serves"][];
+            /**
+             * Format: int32
+             * @description Pixels across.
+             */
+            width: number;
         };
         /** @description What follows from a piece. */
         Outlook: {
@@ -1052,6 +2115,8 @@ export interface components {
              * @description By how much mixes that share pigments raise it, when they are asked for.
              */
             kin_loss?: number | null;
+            /** @description How light orders the plan. */
+            light: components["schemas"]["LightOutlook"];
             /** @description A recipe for every zone; empty without a set. */
             mixes: components["schemas"]["ZoneMix"][];
             /** @description What the set can reach, darkest first. */
@@ -1066,6 +2131,11 @@ export interface components {
          * @enum {string}
          */
         PageFormat: "a4" | "letter";
+        /**
+         * @description How many panels a candidate has.
+         * @enum {string}
+         */
+        Panels: "single" | "pair" | "triptych";
         /** @description Some of one pigment. */
         Part: {
             /**
@@ -1084,26 +2154,38 @@ export interface components {
             aim: components["schemas"]["Aim"];
             /** @description What it is. */
             brief: components["schemas"]["Brief"];
+            chart?: components["schemas"]["Chart"] | null;
             /** @description The set in use. */
             chosen: components["schemas"]["ChosenSet"];
             chosen_study?: components["schemas"]["StudySlot"] | null;
+            compositions?: components["schemas"]["Compositions"] | null;
             /** @description What else is asked of a set. */
             demands: components["schemas"]["Demands"];
             /** @description Findings answered. */
             dismissed: components["schemas"]["Dismissal"][];
             /** @description Pigments no set may hold. */
             excluded: components["schemas"]["PigmentId"][];
+            /** @description What it is for and by which rules it is made. */
+            intent: components["schemas"]["Intent"];
+            /** @description What falls on it. */
+            lighting: components["schemas"]["Lighting"];
             /** @description Pigments every set must hold. */
             locked: components["schemas"]["PigmentId"][];
             /** @description How mixes are made from a set. */
             mixing: components["schemas"]["Mixing"];
+            /** @description Other references beside the one zones are found in. */
+            others: components["schemas"]["Other"][];
             paint_box?: components["schemas"]["BoxId"] | null;
+            /** @description Planes dragged into place when there is no reference. */
+            planes: components["schemas"]["PlaneShape"][];
             reference?: components["schemas"]["Reference"] | null;
             search?: components["schemas"]["SearchKept"] | null;
             /** @description How they are printed. */
             sheet: components["schemas"]["SheetSettings"];
             /** @description The studies made. */
             studies: components["schemas"]["Study"][];
+            wall?: components["schemas"]["Wall"] | null;
+            wished?: components["schemas"]["Wished"] | null;
             /** @description Which zone every place belongs to. */
             zone_map?: Record<string, never> | null;
             /** @description The zones, by number. */
@@ -1131,11 +2213,17 @@ export interface components {
         };
         /** @description A piece with everything the bench shows of it. */
         PieceView: {
+            /** @description Chart cells for the screen, in their order. */
+            chart_marks: components["schemas"]["Mark"][];
+            /** @description Zones from light to dark, those of equal value together. */
+            equal_values: components["schemas"]["ZoneId"][][];
             /**
              * Format: int64
              * @description Its number.
              */
             id: number;
+            /** @description Ways to hang it as they look in the photo of the wall; none for one that cannot be drawn. */
+            on_wall: (components["schemas"]["Drawn"] | null)[];
             /** @description What follows from it. */
             outlook: components["schemas"]["Outlook"];
             /** @description The piece. Its zone map is left out: the outlook has the shapes. */
@@ -1186,6 +2274,23 @@ export interface components {
              */
             y: number;
         };
+        /**
+         * @description How a zone faces the sky.
+         * @enum {string}
+         */
+        Plane: "sky" | "flat" | "slanted" | "upright";
+        /**
+         * @description What a plane dragged into place is.
+         * @enum {string}
+         */
+        PlaneKind: "sky" | "flat" | "slanted" | "upright" | "figure";
+        /** @description A plane dragged into place: its rectangle; a slanted one rises to its middle, a figure is rounded. */
+        PlaneShape: {
+            /** @description What it is. */
+            kind: components["schemas"]["PlaneKind"];
+            /** @description Where it is. */
+            part: components["schemas"]["Part"];
+        };
         /** @description What would follow from a drag, while it goes on. */
         Preview: {
             /**
@@ -1216,6 +2321,28 @@ export interface components {
             /** @description What kind of problem, stable for programs. */
             type: string;
         };
+        /** @description Values along a line. */
+        Profile: {
+            /**
+             * Format: double
+             * @description Darkest of them.
+             */
+            darkest: number;
+            /**
+             * Format: double
+             * @description Where along the line, 0..=1, the value changes most.
+             */
+            edge: number;
+            /**
+             * Format: double
+             * @description Lightest of them.
+             */
+            lightest: number;
+            /** @description Temperature at each, against grey. */
+            temperatures: number[];
+            /** @description Value at each of 120 places, from one end to the other. */
+            values: number[];
+        };
         /** @description How many zones to find. */
         Proposal: {
             /**
@@ -1231,6 +2358,29 @@ export interface components {
          * @enum {string}
          */
         Provenance: "modelled" | "given";
+        /**
+         * @description A question practitioners answer differently.
+         * @enum {string}
+         */
+        Question: "black" | "white-in-watercolour" | "begin" | "shadow-chroma" | "order-of-tones" | "where-to-work" | "ground" | "shadows" | "reference" | "laying" | "wheel" | "emphasis" | "highlights" | "outline" | "greying";
+        /** @description What values can be reached. */
+        Reach: {
+            /**
+             * Format: double
+             * @description Darkest value.
+             */
+            darkest: number;
+            /**
+             * Format: double
+             * @description Lightest value, bare ground counted.
+             */
+            lightest: number;
+            /**
+             * Format: double
+             * @description Lightest value that something laid can have.
+             */
+            lightest_layer: number;
+        };
         /** @description How far a set reaches in one band of value. */
         ReachRow: {
             /**
@@ -1270,19 +2420,35 @@ export interface components {
             digest: string;
             /** @description Name it was dropped under. */
             file_name: string;
+            /** @description What of the file is looked at, and how. Width and height are those of the framed picture. */
+            frame: components["schemas"]["Frame"];
+            /** @description Pixels of the whole file, upright; none when it was never framed. */
+            full?: [
+                number,
+                number
+            ] | null;
             /**
              * Format: int32
              * @description Pixels down, upright.
              */
             height: number;
+            /** @description A drawing in lines: its closed outlines are the zones. */
+            lines: boolean;
             /** @description Temperature of the picture's mean light: its own neutral, the middle of the field. */
             neutral: components["schemas"]["Temperature"];
+            /** @description What it is used for; empty for everything. */
+            serves: components["schemas"]["Serves"][];
             /**
              * Format: int32
              * @description Pixels across, upright.
              */
             width: number;
         };
+        /**
+         * @description What part a zone plays in the light.
+         * @enum {string}
+         */
+        Role: "lit" | "halftone" | "shadow" | "reflected" | "contact" | "highlight" | "self-luminous";
         /** @description Where the hues of a study come from. */
         Schemed: {
             /** @enum {string} */
@@ -1314,6 +2480,11 @@ export interface components {
              */
             to: number;
         };
+        /**
+         * @description A school.
+         * @enum {string}
+         */
+        School: "never-black" | "black-allowed" | "neutrals-over" | "paper-only" | "opaque-white" | "value-plan" | "hues-first" | "greyed-shadows" | "rich-shadows" | "dark-to-light" | "middle-outward" | "light-to-dark" | "dark-base-outward" | "light-base-darkest-middle" | "many-light-layers" | "whole-together" | "far-to-near" | "focal-first" | "toned-relative" | "toned-opposite" | "white-ground" | "opposite-of-light" | "always-blue-violet" | "match-reference" | "values-only" | "mixed-on-palette" | "broken-colour" | "glazes" | "painters-wheel" | "printers-wheel" | "perceptual-wheel" | "own-wheel" | "one-focal-point" | "whole-alive" | "highlights-last" | "highlights-reserved" | "no-outline" | "drawn-contours" | "grey-with-opposite" | "grey-with-grey" | "grey-with-mother";
         /** @description Result of the last search with what it was based on. */
         SearchKept: {
             /** @description Fingerprint of zones, locks and Box at the time; when it differs from today's, the curve is out of date. */
@@ -1323,6 +2494,11 @@ export interface components {
             /** @description The zones the recipes belong to, in order. */
             zones: components["schemas"]["ZoneId"][];
         };
+        /**
+         * @description What a reference is used for.
+         * @enum {string}
+         */
+        Serves: "light" | "drawing" | "colour" | "detail";
         /** @description The best set of one size. */
         SetFound: {
             /**
@@ -1370,6 +2546,11 @@ export interface components {
             /** @description Paper. */
             page: components["schemas"]["PageFormat"];
         };
+        /**
+         * @description Warm or cool to the eye.
+         * @enum {string}
+         */
+        Side: "warm" | "neutral" | "cool";
         /** @description Width and height of a piece or study. */
         Size: {
             /** @description Down, 10..=3000 mm. */
@@ -1389,12 +2570,40 @@ export interface components {
              * @description Revision the page last saw.
              */
             base_revision: number;
-            /** @description One end of the line. */
-            from: components["schemas"]["Place"];
-            /** @description The other. */
-            to: components["schemas"]["Place"];
+            /** @description The line, from end to end; it is lengthened to the edge of the zone. */
+            stroke: components["schemas"]["Place"][];
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
+        };
+        /** @description The values inside a zone: what nearly all of it lies above and below. */
+        Spread: {
+            /**
+             * Format: double
+             * @description Two in a hundred of its pixels are darker.
+             */
+            darkest: number;
+            /**
+             * Format: double
+             * @description Two in a hundred are lighter.
+             */
+            lightest: number;
+        };
+        /** @description Two neighbours whose difference shrank. */
+        Squeezed: {
+            /** @description The darker one. */
+            dark: components["schemas"]["ZoneId"];
+            /** @description The lighter one in the reference. */
+            light: components["schemas"]["ZoneId"];
+            /**
+             * Format: double
+             * @description Steps between them as planned; negative when turned round.
+             */
+            planned: number;
+            /**
+             * Format: double
+             * @description Steps between them as read.
+             */
+            read: number;
         };
         /** @description An encoded sRGB colour, 8 bits each, and whether the true colour was inside the screen's gamut. */
         Srgb8: {
@@ -1526,6 +2735,61 @@ export interface components {
          *     to a picture's own neutral or to a neighbour.
          */
         Temperature: number;
+        /**
+         * @description Whether a lamp is warm or cool.
+         * @enum {string}
+         */
+        Tint: "warm" | "cool" | "neutral";
+        /**
+         * @description What lengths are shown in.
+         * @enum {string}
+         */
+        Units: "cm" | "inch";
+        /** @description A photo of the place with what was measured and tried in it. */
+        Wall: {
+            /** @description Ways to hang it. */
+            candidates: components["schemas"]["Candidate"][];
+            /** @description SHA-256 of the photo. */
+            digest: string;
+            /** @description Name it was dropped under. */
+            file_name: string;
+            heard?: components["schemas"]["Heard"] | null;
+            /**
+             * Format: int32
+             * @description Pixels down.
+             */
+            height: number;
+            measure?: components["schemas"]["Measure"] | null;
+            /** @description What the bare wall reads. */
+            reading: components["schemas"]["WallReading"];
+            /** @description The one taken, from 0. */
+            taken?: number | null;
+            /**
+             * Format: int32
+             * @description Pixels across.
+             */
+            width: number;
+        };
+        /** @description What the bare wall reads. */
+        WallReading: {
+            /** @description Its colour: the median of the photo's lightness, and the colour around it. */
+            lab: components["schemas"]["Lab"];
+            /**
+             * Format: double
+             * @description Its own chroma and spread of values, together: 0 a blank wall, 1 a loud one.
+             */
+            loudness: number;
+            /**
+             * Format: double
+             * @description Warm (+) or cool (−), against grey.
+             */
+            temperature: number;
+            /**
+             * Format: double
+             * @description Its value.
+             */
+            value: number;
+        };
         /** @description One pigment of the set in the tray. */
         Well: {
             /** @description Its masstone. */
@@ -1548,10 +2812,25 @@ export interface components {
             zones: number;
         };
         /**
+         * @description Which of two lights.
+         * @enum {string}
+         */
+        Which: "first" | "second";
+        /**
          * @description Which copy.
          * @enum {string}
          */
         WhichCopy: "colour" | "outline";
+        /** @description Which of the other references, and the revision that was meant for. */
+        WhichOther: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description Its digest. */
+            digest: string;
+        };
         /** @description A change asked for by the painter. */
         Wish: {
             /** @description The whole new brief. */
@@ -1584,6 +2863,89 @@ export interface components {
             target: components["schemas"]["Lab"];
             /** @description Which. */
             zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "set-intent";
+            /** @description All of it. */
+            intent: components["schemas"]["Intent"];
+        } | {
+            /** @enum {string} */
+            do: "set-lighting";
+            /** @description All of it. */
+            lighting: components["schemas"]["Lighting"];
+        } | {
+            /** @enum {string} */
+            do: "set-facts";
+            /** @description All that is known; it counts as said by hand. */
+            facts: components["schemas"]["Facts"];
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "propose-facts";
+        } | {
+            /** @enum {string} */
+            do: "set-targets";
+            /** @description Which and what. */
+            targets: components["schemas"]["ZoneTarget"][];
+            /** @description What was done, for the line that says what was undone. */
+            what: string;
+        } | {
+            /** @enum {string} */
+            do: "map-values";
+            /** @description Which part of the range. */
+            key: components["schemas"]["Key"];
+        } | {
+            /** @enum {string} */
+            do: "targets-from-rules";
+        } | {
+            /** @enum {string} */
+            do: "set-graded";
+            graded?: components["schemas"]["Graded"] | null;
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "keep-zone";
+            /** @description Whether it stays. */
+            kept: boolean;
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @description Ways to hang it. */
+            candidates: components["schemas"]["Candidate"][];
+            /** @enum {string} */
+            do: "set-wall";
+            heard?: components["schemas"]["Heard"] | null;
+            measure?: components["schemas"]["Measure"] | null;
+            /** @description The one taken. */
+            taken?: number | null;
+        } | {
+            /** @enum {string} */
+            do: "remove-wall";
+        } | {
+            /** @enum {string} */
+            do: "set-serves";
+            /** @description For what; empty for everything. */
+            serves: components["schemas"]["Serves"][];
+        } | {
+            /** @enum {string} */
+            do: "set-others";
+            /** @description Those that stay. */
+            others: components["schemas"]["Other"][];
+        } | {
+            compositions?: components["schemas"]["Compositions"] | null;
+            /** @enum {string} */
+            do: "set-compositions";
+        } | {
+            /** @enum {string} */
+            do: "lay-planes";
+            /** @description The planes, from back to front. */
+            planes: components["schemas"]["PlaneShape"][];
+        } | {
+            /** @enum {string} */
+            do: "set-wished";
+            wished?: components["schemas"]["Wished"] | null;
         } | {
             /** @enum {string} */
             do: "set-choice";
@@ -1629,12 +2991,39 @@ export interface components {
             /** @enum {string} */
             do: "bring-back-findings";
         };
+        /** @description Colours of another picture that a lean set should serve too. */
+        Wished: {
+            /** @description The colours. */
+            colours: components["schemas"]["WishedColour"][];
+            /** @description What they were taken from. */
+            from: string;
+            /**
+             * Format: double
+             * @description How much they count together; the zones of this piece count 1.
+             */
+            weight: number;
+        };
+        /** @description A colour and its share of a picture. */
+        WishedColour: {
+            /**
+             * Format: double
+             * @description Its share.
+             */
+            area: number;
+            /** @description The colour. */
+            lab: components["schemas"]["Lab"];
+        };
         /** @description One big simple shape of the piece. */
         Zone: {
+            /** @description How it stands in the light. */
+            facts: components["schemas"]["Facts"];
+            graded?: components["schemas"]["Graded"] | null;
             /** @description Number on the picture and in the field. */
             id: components["schemas"]["ZoneId"];
             /** @description How much it matters. */
             importance: components["schemas"]["Importance"];
+            /** @description Stays as it is when zones are proposed anew. */
+            kept: boolean;
             /** @description The painter's word for it; empty until given. */
             name: string;
             /** @description What the reference reads there. */
@@ -1698,6 +3087,13 @@ export interface components {
             /** @description What is planned. */
             target: components["schemas"]["Mark"];
             /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        };
+        /** @description A zone and what it should be. */
+        ZoneTarget: {
+            /** @description The wanted colour. */
+            target: components["schemas"]["Lab"];
+            /** @description Which. */
             zone: components["schemas"]["ZoneId"];
         };
     };
@@ -1882,6 +3278,316 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choices: {
+        parameters: {
+            query?: {
+                /** @description Oil when left out. */
+                medium?: components["schemas"]["Medium"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Choices"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_notes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"][];
+                };
+            };
+        };
+    };
+    create_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldNote"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPhoto"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldNote"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_of_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Become"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2167,6 +3873,460 @@ export interface operations {
             };
         };
     };
+    borrow_light: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FromPiece"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Charting"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    occurs: {
+        parameters: {
+            query: {
+                /** @description Its place in the list, from 0. */
+                cell: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_compositions: {
+        parameters: {
+            query?: {
+                /** @description Name the file had, shown to the painter. */
+                file_name?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    carry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Step"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_other: {
+        parameters: {
+            query?: {
+                /** @description Name the file had, shown to the painter. */
+                file_name?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_main: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichOther"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_planned: {
+        parameters: {
+            query?: {
+                /** @description How. */
+                look?: components["schemas"]["Look"];
+                /** @description Number of value groups, 2..=12; left out for none. */
+                groups?: number;
+                /** @description For what is equal: a value, 0..=10. */
+                value?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     redo_piece: {
         parameters: {
             query?: never;
@@ -2276,6 +4436,109 @@ export interface operations {
             };
         };
     };
+    compare_patches: {
+        parameters: {
+            query: {
+                /** @description Share of the width. */
+                x: number;
+                /** @description Share of the height. */
+                y: number;
+                /** @description Share of the width of the other. */
+                to_x: number;
+                /** @description Share of the height of the other. */
+                to_y: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Compared"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    frame_reference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Framing"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     values: {
         parameters: {
             query?: {
@@ -2283,6 +4546,8 @@ export interface operations {
                 look?: components["schemas"]["Look"];
                 /** @description Number of value groups, 2..=12; left out for none. */
                 groups?: number;
+                /** @description For what is equal: a value, 0..=10. */
+                value?: number;
             };
             header?: never;
             path: {
@@ -2301,6 +4566,109 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    line: {
+        parameters: {
+            query: {
+                /** @description Share of the width. */
+                x: number;
+                /** @description Share of the height. */
+                y: number;
+                /** @description Share of the width of the other. */
+                to_x: number;
+                /** @description Share of the height of the other. */
+                to_y: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Profile"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    neutral: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Neutral"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2391,6 +4759,46 @@ export interface operations {
             };
         };
     };
+    spread: {
+        parameters: {
+            query: {
+                /** @description Its number. */
+                zone: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spread"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     look: {
         parameters: {
             query?: {
@@ -2398,6 +4806,8 @@ export interface operations {
                 look?: components["schemas"]["Look"];
                 /** @description Number of value groups, 2..=12; left out for none. */
                 groups?: number;
+                /** @description For what is equal: a value, 0..=10. */
+                value?: number;
             };
             header?: never;
             path: {
@@ -2684,6 +5094,189 @@ export interface operations {
             };
         };
     };
+    put_wall: {
+        parameters: {
+            query?: {
+                /** @description Name the file had, shown to the painter. */
+                file_name?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mocked_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    view_wall: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wish_colours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FromPiece"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     change_piece: {
         parameters: {
             query?: never;
@@ -2740,6 +5333,120 @@ export interface operations {
                 };
             };
             507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Across"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    from_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FromLines"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2924,6 +5631,63 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Proposal"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    redraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Split"];
             };
         };
         responses: {

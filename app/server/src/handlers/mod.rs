@@ -1,10 +1,13 @@
 //! The API: extract, call the core, respond.
 
 pub mod boxes;
+pub mod field_notes;
 pub mod jobs;
+pub mod others;
 pub mod pieces;
 pub mod reference;
 pub mod sheet;
 pub mod studio;
+pub mod wall;
 pub mod work;
 pub mod zones;

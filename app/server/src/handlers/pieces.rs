@@ -28,6 +28,13 @@ pub struct Step {
     base_revision: i64,
 }
 
+impl Step {
+    /// Revision the page last saw.
+    pub fn base_revision(&self) -> i64 {
+        self.base_revision
+    }
+}
+
 /// A kept piece as the bench shows it.
 pub fn view(studio: &Studio, kept: Kept) -> Result<Json<PieceView>, Problem> {
     let paint_box = studio.box_of(&kept)?;

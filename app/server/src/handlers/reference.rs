@@ -1,9 +1,11 @@
 //! The reference: taken in, looked at, measured.
 
-use crate::extract::{Body, Path, Query};
+use super::pieces::view;
+use crate::extract::{Body, Json as In, Path, Query};
 use crate::jobs::{Job, JobView};
 use crate::problem::Problem;
 use crate::state::Studio;
+use crate::views::PieceView;
 use axum::Json;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
@@ -11,13 +13,20 @@ use axum::response::{IntoResponse, Response};
 use image::codecs::jpeg::JpegEncoder;
 use image::codecs::png::{CompressionType, FilterType, PngEncoder};
 use image::{ExtendedColorType, ImageEncoder};
+use lean_colour::{Temperature, Value};
+use lean_picture::frame::{Crop, Frame, neutral_at};
+use lean_picture::measure::{self, Profile, Spread};
+use lean_picture::place::Place;
 use lean_picture::values::{Ladder, ladder};
 use lean_picture::views::{View, draw};
 use lean_picture::{Picture, decode};
 use lean_store::Store;
+use lean_studio::compare::{Compared, compare};
 use lean_studio::mixes::Mark;
+use lean_studio::piece::{Piece, Reference};
+use lean_studio::planned;
 use lean_studio::progress::Progress;
-use lean_studio::zones::{WORKING_SIDE, set_reference};
+use lean_studio::zones::{WORKING_SIDE, reframe, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
@@ -27,6 +36,13 @@ use utoipa::{IntoParams, ToSchema};
 pub struct FileName {
     /// Name the file had, shown to the painter.
     file_name: Option<String>,
+}
+
+impl FileName {
+    /// The name, or what it is when it has none.
+    pub fn or(&self, usual: &str) -> String {
+        self.file_name.as_deref().filter(|n| !n.trim().is_empty()).unwrap_or(usual).chars().take(120).collect()
+    }
 }
 
 /// How to show the reference.
@@ -41,6 +57,12 @@ pub enum Look {
     WarmCool,
     /// Blurred and flattened.
     Squint,
+    /// Zones as they look among their neighbours.
+    Neighbours,
+    /// What the camera lost, hatched.
+    Clipped,
+    /// What is equal in value to `value`.
+    Equal,
 }
 
 /// A way of looking.
@@ -52,6 +74,9 @@ pub struct Looking {
     /// Number of value groups, 2..=12; left out for none.
     #[param(minimum = 2, maximum = 12)]
     groups: Option<usize>,
+    /// For what is equal: a value, 0..=10.
+    #[param(minimum = 0, maximum = 10)]
+    value: Option<f64>,
 }
 
 /// A patch to measure.
@@ -78,7 +103,7 @@ pub async fn take_in(
     Body(bytes): Body,
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     studio.run(move |s| Ok(s.store.piece(id).map(|_| ())?)).await?;
-    let file_name: String = name.file_name.filter(|n| !n.trim().is_empty()).unwrap_or_else(|| "picture".into()).chars().take(120).collect();
+    let file_name = name.or("picture");
     let worker = studio.clone();
     let view = studio.jobs.start(id, "reading the picture", move |job| read_in(&worker, id, file_name, &bytes, job));
     Ok((StatusCode::ACCEPTED, Json(view)))
@@ -139,19 +164,197 @@ pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(looki
     studio
         .run(move |s| {
             let groups = looking.groups.map(checked_groups).transpose()?;
-            let (_, picture) = s.piece_and_picture(id)?;
-            let view = match looking.look.unwrap_or(Look::AsItIs) {
-                Look::AsItIs => View::AsItIs,
-                Look::Values => View::Values,
-                Look::WarmCool => View::WarmCool,
-                Look::Squint => View::Squint,
+            let (kept, picture) = s.piece_and_picture(id)?;
+            jpeg(&seen(&kept.piece, &picture, planned::What::Read, &looking, groups)?, "private, max-age=3600")
+        })
+        .await
+}
+
+/// A picture in one of the ways of looking.
+fn seen(piece: &Piece, picture: &Picture, what: planned::What, looking: &Looking, groups: Option<usize>) -> Result<Picture, Problem> {
+    let view = match looking.look.unwrap_or(Look::AsItIs) {
+        Look::AsItIs => View::AsItIs,
+        Look::Values => View::Values,
+        Look::WarmCool => View::WarmCool,
+        Look::Squint => View::Squint,
+        Look::Clipped => View::Clipped,
+        Look::Equal => View::Equal((looking.value.unwrap_or(5.0).clamp(0.0, 10.0) * 100.0).round() as u16),
+        Look::Neighbours => {
+            return planned::draw_among_neighbours(piece, what).ok_or_else(|| Problem::unusable("There are no zones yet to look at among their neighbours."));
+        }
+    };
+    Ok(draw(picture, view, groups))
+}
+
+/// A picture as JPEG.
+pub fn jpeg(picture: &Picture, keep: &'static str) -> Result<Response, Problem> {
+    let mut out = Vec::new();
+    JpegEncoder::new_with_quality(&mut out, 90)
+        .write_image(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)
+        .map_err(|e| Problem::internal(format!("The picture cannot be written: {e}")))?;
+    Ok(([(header::CONTENT_TYPE, "image/jpeg"), (header::CACHE_CONTROL, keep)], out).into_response())
+}
+
+/// The piece as planned, zones filled with their targets, in one of the ways of looking, as JPEG.
+#[utoipa::path(get, path = "/api/pieces/{id}/planned/view", params(("id" = i64, Path), Looking), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn look_planned(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Response, Problem> {
+    studio
+        .run(move |s| {
+            let groups = looking.groups.map(checked_groups).transpose()?;
+            let piece = s.store.piece(id)?.piece;
+            let plan = planned::draw(&piece, planned::What::Planned).ok_or_else(|| Problem::not_found("This piece has no zones yet, so there is no plan to see."))?;
+            jpeg(&seen(&piece, &plan, planned::What::Planned, &looking, groups)?, "no-cache")
+        })
+        .await
+}
+
+/// How the reference is framed, and the revision that was meant for.
+#[derive(Deserialize, ToSchema)]
+pub struct Framing {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// Degrees clockwise.
+    #[schema(minimum = -45, maximum = 45)]
+    straighten: f64,
+    /// The part looked at; left out for all.
+    crop: Option<Crop>,
+    /// Cut it to the proportion of the piece.
+    fit: bool,
+}
+
+/// Turns and crops the reference. Zones are found anew.
+#[utoipa::path(put, path = "/api/pieces/{id}/reference/frame", operation_id = "frame_reference", params(("id" = i64, Path)), request_body = Framing, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn frame(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Framing>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let kept = s.store.piece(id)?;
+            let reference = reference_of(&kept.piece)?;
+            let mut frame = Frame { straighten: ask.straighten, crop: ask.crop, ..reference.frame };
+            frame.check().map_err(Problem::unusable)?;
+            if ask.fit {
+                let size = kept.piece.brief.size;
+                frame = frame.fitted(reference.full_size(), size.width.0 / size.height.0);
+            }
+            reframed(s, id, ask.base_revision, &kept.piece, &reference.digest, frame)
+        })
+        .await
+}
+
+fn reference_of(piece: &Piece) -> Result<&Reference, Problem> {
+    piece.reference.as_ref().ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))
+}
+
+fn reframed(s: &Studio, id: i64, base: i64, piece: &Piece, digest: &str, frame: Frame) -> Result<Json<PieceView>, Problem> {
+    let picture = s.framed(digest, frame)?;
+    let command = reframe(piece, &picture, frame).map_err(Problem::unusable)?;
+    view(s, s.store.apply(id, Some(base), command)?)
+}
+
+/// Something known to be neutral in the reference.
+#[derive(Deserialize, ToSchema)]
+pub struct Neutral {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// Where it is; left out to take the correction back.
+    at: Option<Place>,
+    /// Its value, when it is a grey card; left out keeps the exposure.
+    #[schema(minimum = 1, maximum = 9.5)]
+    card: Option<f64>,
+}
+
+/// Corrects the light of the reference by something known to be neutral. Zones stay and are read again.
+#[utoipa::path(put, path = "/api/pieces/{id}/reference/neutral", params(("id" = i64, Path)), request_body = Neutral, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn neutral(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Neutral>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            if ask.card.is_some_and(|v| !(1.0..=9.5).contains(&v)) {
+                return Err(Problem::unusable("A grey card has a value from 1 to 9.5."));
+            }
+            let kept = s.store.piece(id)?;
+            let reference = reference_of(&kept.piece)?;
+            let plain = Frame { gains: None, ..reference.frame };
+            let gains = match ask.at {
+                None => None,
+                Some(at) => {
+                    let picture = s.framed(&reference.digest, plain)?;
+                    let radius = picture.width.max(picture.height) / 160;
+                    Some(neutral_at(&picture, at, radius, ask.card.map(Value)).map_err(Problem::unusable)?)
+                }
             };
-            let seen = draw(&picture, view, groups);
-            let mut out = Vec::new();
-            JpegEncoder::new_with_quality(&mut out, 90)
-                .write_image(&seen.rgb, seen.width, seen.height, ExtendedColorType::Rgb8)
-                .map_err(|e| Problem::internal(format!("The picture cannot be written: {e}")))?;
-            Ok(([(header::CONTENT_TYPE, "image/jpeg"), (header::CACHE_CONTROL, "private, max-age=3600")], out).into_response())
+            reframed(s, id, ask.base_revision, &kept.piece, &reference.digest, Frame { gains, ..plain })
+        })
+        .await
+}
+
+/// Two ends of a measuring line, or the middles of two patches.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Ends {
+    /// Share of the width.
+    #[param(minimum = 0, maximum = 1)]
+    x: f64,
+    /// Share of the height.
+    #[param(minimum = 0, maximum = 1)]
+    y: f64,
+    /// Share of the width of the other.
+    #[param(minimum = 0, maximum = 1)]
+    to_x: f64,
+    /// Share of the height of the other.
+    #[param(minimum = 0, maximum = 1)]
+    to_y: f64,
+}
+
+/// Values and temperatures along a line.
+#[utoipa::path(get, path = "/api/pieces/{id}/reference/line", params(("id" = i64, Path), Ends), responses((status = 200, body = Profile), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn line(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Ends>) -> Result<Json<Profile>, Problem> {
+    studio
+        .run(move |s| {
+            let (_, picture) = s.piece_and_picture(id)?;
+            let (from, to) = (Place { x: e.x, y: e.y }, Place { x: e.to_x, y: e.to_y });
+            Ok(Json(measure::along(&picture, from, to).map_err(Problem::unusable)?))
+        })
+        .await
+}
+
+/// Two round patches compared: value first, temperature second, hue last.
+#[utoipa::path(get, path = "/api/pieces/{id}/reference/compare", params(("id" = i64, Path), Ends), responses((status = 200, body = Compared), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn compare_patches(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Ends>) -> Result<Json<Compared>, Problem> {
+    studio
+        .run(move |s| {
+            let (kept, picture) = s.piece_and_picture(id)?;
+            let mark = |x: f64, y: f64| patch_mark(&picture, x, y, 0.01, kept.piece.neutral());
+            Ok(Json(compare(mark(e.x, e.y)?, mark(e.to_x, e.to_y)?)))
+        })
+        .await
+}
+
+fn patch_mark(picture: &Picture, x: f64, y: f64, radius: f64, neutral: Temperature) -> Result<Mark, Problem> {
+    if !(0.0..=1.0).contains(&x) || !(0.0..=1.0).contains(&y) || !(0.0..=0.25).contains(&radius) {
+        return Err(Problem::unusable("A patch lies at x and y from 0 to 1 with a radius from 0 to 0.25."));
+    }
+    let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
+    let r = (radius * f64::from(picture.width.max(picture.height))) as u32;
+    let lab = picture.patch(cell(x, picture.width), cell(y, picture.height), r).ok_or_else(|| Problem::unusable("That place is outside the picture."))?;
+    Ok(Mark::of(lab, neutral))
+}
+
+/// Which zone.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct OfZone {
+    /// Its number.
+    zone: u16,
+}
+
+/// How dark and how light a zone goes.
+#[utoipa::path(get, path = "/api/pieces/{id}/reference/spread", params(("id" = i64, Path), OfZone), responses((status = 200, body = Spread), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn spread(State(studio): State<Studio>, Path(id): Path<i64>, Query(of): Query<OfZone>) -> Result<Json<Spread>, Problem> {
+    studio
+        .run(move |s| {
+            let (kept, picture) = s.piece_and_picture(id)?;
+            let map = kept.piece.zone_map.as_ref().ok_or_else(|| Problem::not_found("This piece has no zones yet."))?;
+            let found = measure::inside(&picture, map, of.zone).ok_or_else(|| Problem::not_found(format!("There is no zone {} any more.", of.zone)))?;
+            Ok(Json(found))
         })
         .await
 }
@@ -181,17 +384,8 @@ pub async fn values(State(studio): State<Studio>, Path(id): Path<i64>, Query(loo
 pub async fn patch(State(studio): State<Studio>, Path(id): Path<i64>, Query(at): Query<Patch>) -> Result<Json<Mark>, Problem> {
     studio
         .run(move |s| {
-            let radius = at.radius.unwrap_or(0.01);
-            if !(0.0..=1.0).contains(&at.x) || !(0.0..=1.0).contains(&at.y) || !(0.0..=0.25).contains(&radius) {
-                return Err(Problem::unusable("A patch lies at x and y from 0 to 1 with a radius from 0 to 0.25."));
-            }
             let (kept, picture) = s.piece_and_picture(id)?;
-            let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
-            let r = (radius * f64::from(picture.width.max(picture.height))) as u32;
-            let lab = picture
-                .patch(cell(at.x, picture.width), cell(at.y, picture.height), r)
-                .ok_or_else(|| Problem::unusable("That place is outside the picture."))?;
-            Ok(Json(Mark::of(lab, kept.piece.neutral())))
+            Ok(Json(patch_mark(&picture, at.x, at.y, at.radius.unwrap_or(0.01), kept.piece.neutral())?))
         })
         .await
 }

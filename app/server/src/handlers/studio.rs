@@ -8,6 +8,8 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use lean_media::{Medium, ground, library};
+use lean_studio::intent::moods::{self, Mood};
+use lean_studio::intent::schools::{self, Asked};
 use lean_studio::piece::{Brief, Command, Piece};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -59,6 +61,21 @@ pub struct InMedium {
 pub async fn shipped_pigments(Query(asked): Query<InMedium>) -> Json<Vec<PigmentView>> {
     let medium = asked.medium.unwrap_or(Medium::Oil);
     Json(library::modelled().iter().map(|p| PigmentView::of(p, medium)).collect())
+}
+
+/// Choices of the brief in a medium.
+#[derive(Serialize, ToSchema)]
+pub struct Choices {
+    /// Questions practitioners answer differently.
+    schools: Vec<Asked>,
+    /// Mood words with what each usually does.
+    moods: Vec<Mood>,
+}
+
+/// Schools and mood words to choose from in a medium.
+#[utoipa::path(get, path = "/api/choices", params(InMedium), responses((status = 200, body = Choices), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn choices(Query(asked): Query<InMedium>) -> Json<Choices> {
+    Json(Choices { schools: schools::asked(asked.medium.unwrap_or(Medium::Oil)), moods: moods::shipped() })
 }
 
 /// A new piece.

@@ -7,8 +7,9 @@ use crate::state::Studio;
 use crate::views::PieceView;
 use axum::Json;
 use axum::extract::State;
+use lean_picture::line_drawing::Lines;
 use lean_picture::segment::ZONES;
-use lean_picture::split::Place;
+use lean_picture::place::Place;
 use lean_studio::findings::Finding;
 use lean_studio::mixes::{Mark, Well, ZoneMix};
 use lean_studio::outlook::outlook;
@@ -46,10 +47,26 @@ pub struct Split {
     base_revision: i64,
     /// Which zone.
     zone: ZoneId,
-    /// One end of the line.
-    from: Place,
-    /// The other.
-    to: Place,
+    /// The line, from end to end; it is lengthened to the edge of the zone.
+    stroke: Vec<Place>,
+}
+
+/// A line from one zone into another.
+#[derive(Deserialize, ToSchema)]
+pub struct Across {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// The line.
+    stroke: Vec<Place>,
+}
+
+/// What becomes of the lines of a drawing.
+#[derive(Deserialize, ToSchema)]
+pub struct FromLines {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// Whether the lines are a zone of their own.
+    outline: bool,
 }
 
 /// A mark dragged in the field.
@@ -86,8 +103,9 @@ pub async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
             if !ZONES.contains(&ask.count) {
                 return Err(Problem::unusable(format!("{} zones cannot be found; ask for 1 to {}.", ask.count, ZONES.end())));
             }
-            let (_, picture) = s.piece_and_picture(id)?;
-            view(s, s.store.apply(id, Some(ask.base_revision), zones::propose(&picture, ask.count))?)
+            let (kept, picture) = s.piece_and_picture(id)?;
+            let proposal = s.proposal(&kept, &picture);
+            view(s, s.store.apply(id, Some(ask.base_revision), zones::propose(&kept.piece, &picture, &proposal, ask.count))?)
         })
         .await
 }
@@ -104,13 +122,50 @@ pub async fn merge(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
         .await
 }
 
-/// Parts a zone by a line.
+/// Parts a zone along a drawn line.
 #[utoipa::path(post, path = "/api/pieces/{id}/zones/split", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn split(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;
-            let command = zones::split(&kept.piece, &picture, ask.zone, ask.from, ask.to).map_err(Problem::unusable)?;
+            let command = zones::split(&kept.piece, &picture, ask.zone, &ask.stroke).map_err(Problem::unusable)?;
+            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
+        })
+        .await
+}
+
+/// Joins the two zones a line leads between.
+#[utoipa::path(post, path = "/api/pieces/{id}/zones/join", params(("id" = i64, Path)), request_body = Across, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn join(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Across>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let (kept, picture) = s.piece_and_picture(id)?;
+            let command = zones::join_by(&kept.piece, &picture, &ask.stroke).map_err(Problem::unusable)?;
+            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
+        })
+        .await
+}
+
+/// Redraws a border of a zone: what the line encloses is taken in or cut off.
+#[utoipa::path(post, path = "/api/pieces/{id}/zones/redraw", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn redraw(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let (kept, picture) = s.piece_and_picture(id)?;
+            let command = zones::redraw(&kept.piece, &picture, ask.zone, &ask.stroke).map_err(Problem::unusable)?;
+            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
+        })
+        .await
+}
+
+/// Makes the closed outlines of a line drawing the zones.
+#[utoipa::path(post, path = "/api/pieces/{id}/zones/lines", params(("id" = i64, Path)), request_body = FromLines, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn from_lines(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromLines>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let (kept, picture) = s.piece_and_picture(id)?;
+            let lines = if ask.outline { Lines::Zone } else { Lines::Given };
+            let command = zones::from_lines(&kept.piece, &picture, lines).map_err(Problem::unusable)?;
             view(s, s.store.apply(id, Some(ask.base_revision), command)?)
         })
         .await

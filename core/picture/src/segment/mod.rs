@@ -11,6 +11,8 @@ mod patches;
 mod squint;
 mod tidy;
 
+pub(crate) use tidy::numbered;
+
 use crate::picture::Picture;
 use crate::zone_map::ZoneMap;
 
@@ -57,6 +59,50 @@ impl Proposal {
             labels: self.patch_of.iter().map(|p| labels[*p as usize]).collect(),
         };
         tidy::simple_shapes(map, &self.features)
+    }
+}
+
+impl Proposal {
+    /// Cuts the picture anew while the zones in `kept` of `old` stay as they are: `count` zones in all, the kept ones with their numbers, new ones
+    /// numbered after them. Fewer when the kept zones leave no room for more.
+    pub fn zones_around(&self, old: &ZoneMap, kept: &[u16], count: usize) -> ZoneMap {
+        if kept.is_empty() || (old.width, old.height) != (self.features.width as u32, self.features.height as u32) {
+            return self.zones(count);
+        }
+        let count = count.clamp(1, *ZONES.end());
+        // Some of what is cut lies under the kept zones, or is parted by them: the cut that leaves most zones, but not more than asked for.
+        let mut best = self.beside(old, kept, 1);
+        for cut in count.saturating_sub(kept.len()).max(2)..=*ZONES.end() {
+            let map = self.beside(old, kept, cut);
+            match map.zones().len() {
+                n if n > count => break,
+                n if n == count => return map,
+                _ => best = map,
+            }
+        }
+        best
+    }
+
+    fn beside(&self, old: &ZoneMap, kept: &[u16], count: usize) -> ZoneMap {
+        let cut = self.zones(count.clamp(1, *ZONES.end()));
+        let after = kept.iter().copied().max().unwrap_or(0);
+        let labels = cut.labels.iter().zip(&old.labels).map(|(new, was)| if kept.contains(was) { *was } else { after + new }).collect();
+        let mut map = ZoneMap { labels, ..cut };
+        let least = (map.labels.len() as f64 * 0.004) as u64;
+        // What a kept zone leaves of another may be a sliver or in several bits.
+        while let Some((sliver, _)) = map.areas().into_iter().filter(|(z, _)| !kept.contains(z)).find(|(_, n)| *n < least) {
+            let borders = map.borders();
+            let other = |a: u16, b: u16| if a == sliver { b } else { a };
+            let around = borders.iter().filter(|(a, b, _)| *a == sliver || *b == sliver).map(|(a, b, n)| (other(*a, *b), *n));
+            let free = around.clone().filter(|(z, _)| !kept.contains(z)).max_by_key(|(_, n)| *n);
+            let Some((into, _)) = free.or_else(|| around.max_by_key(|(_, n)| *n)) else { break };
+            map = map.merged(sliver, into);
+        }
+        let free: Vec<u16> = map.zones().into_iter().filter(|z| !kept.contains(z)).collect();
+        let mut next = (1..).filter(|n: &u16| !kept.contains(n));
+        let names: std::collections::BTreeMap<u16, u16> = free.into_iter().map(|z| (z, next.next().unwrap_or(u16::MAX))).collect();
+        let labels = map.labels.iter().map(|l| names.get(l).copied().unwrap_or(*l)).collect();
+        ZoneMap { labels, ..map }
     }
 }
 
@@ -178,6 +224,21 @@ mod tests {
                 assert_eq!(components(&map, z), 1, "zone {z} of {k}");
                 assert!(area as f64 > 0.003 * map.labels.len() as f64, "zone {z} of {k} has {area} cells");
             }
+        }
+    }
+
+    #[test]
+    fn kept_zones_stay_while_the_rest_is_cut_anew() {
+        let (picture, _) = barn(25);
+        let p = Proposal::of(&picture);
+        let old = p.zones(5);
+        let kept = [old.at(old.width * 200 / 480, old.height / 2)];
+        for count in [2, 4, 8] {
+            let new = p.zones_around(&old, &kept, count);
+            for (was, now) in old.labels.iter().zip(&new.labels) {
+                assert_eq!(*was == kept[0], *now == kept[0]);
+            }
+            assert_eq!(new.zones().len(), count, "{:?}", new.zones());
         }
     }
 

@@ -124,7 +124,7 @@ fn pieces(map: &ZoneMap) -> (Vec<usize>, Vec<Piece>) {
     (piece_of, found)
 }
 
-fn numbered(map: &ZoneMap) -> ZoneMap {
+pub fn numbered(map: &ZoneMap) -> ZoneMap {
     let mut hearts: Vec<(u32, u32, u16)> = map.zones().into_iter().filter_map(|z| map.heart(z).map(|(x, y)| (y, x, z))).collect();
     hearts.sort_unstable();
     let names: BTreeMap<u16, u16> = hearts.iter().enumerate().map(|(i, (_, _, z))| (*z, i as u16 + 1)).collect();

@@ -130,6 +130,9 @@ pub struct Reference {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub frame: Frame,
+    /// Pixels of the whole file, upright; none when it was never framed.
+    #[serde(default)]
+    pub full: Option<(u32, u32)>,
     /// A drawing in lines: its closed outlines are the zones.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
@@ -137,9 +140,14 @@ pub struct Reference {
 }
 
 impl Reference {
+    /// Pixels of the whole file, upright.
+    pub fn full_size(&self) -> (u32, u32) {
+        self.full.unwrap_or((self.width, self.height))
+    }
+
     /// A reference looked at whole and as it is, for everything.
     pub fn whole(digest: String, file_name: String, (width, height): (u32, u32), neutral: Temperature) -> Self {
-        Self { digest, file_name, width, height, neutral, serves: Vec::new(), frame: Frame::default(), lines: false }
+        Self { digest, file_name, width, height, neutral, serves: Vec::new(), frame: Frame::default(), full: None, lines: false }
     }
 }
 

@@ -1,7 +1,7 @@
 //! What a piece is made from besides its main reference.
 
 use lean_colour::Lab;
-use lean_picture::split::Place;
+use lean_picture::place::Place;
 use serde::{Deserialize, Serialize};
 
 /// What a reference is used for.

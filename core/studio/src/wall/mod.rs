@@ -4,10 +4,11 @@
 //! in the photo and millimetres on the wall; and [`Candidate`]s are panels on the wall, drawn back into the photo through it.
 
 pub mod loudness;
+pub mod mock_up;
 pub mod scale;
 
 use crate::piece::{MOST_NAME, Millimetres, Size};
-use lean_picture::split::Place;
+use lean_picture::place::Place;
 pub use loudness::WallReading;
 pub use scale::Scale;
 use serde::{Deserialize, Serialize};

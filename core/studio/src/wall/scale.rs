@@ -1,7 +1,7 @@
 //! From places in a photo to millimetres on a flat wall and back.
 
 use super::Measure;
-use lean_picture::split::Place;
+use lean_picture::place::Place;
 use nalgebra::{Matrix3, SMatrix, SVector, Vector3};
 
 /// A flat wall seen in a photo: millimetres to pixels by a plane-to-plane projection (Hartley & Zisserman 2004, section 2.3).
@@ -90,7 +90,7 @@ fn convex(c: &[(f64, f64)], least: f64) -> bool {
 }
 
 /// The projection that takes four places to four others, its last entry 1: eight linear equations.
-fn projection(from: &[(f64, f64); 4], to: &[(f64, f64)]) -> Result<Matrix3<f64>, String> {
+pub(super) fn projection(from: &[(f64, f64); 4], to: &[(f64, f64)]) -> Result<Matrix3<f64>, String> {
     let mut a = SMatrix::<f64, 8, 8>::zeros();
     let mut b = SVector::<f64, 8>::zeros();
     for (i, ((x, y), (u, v))) in from.iter().zip(to).enumerate() {

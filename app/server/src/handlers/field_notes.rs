@@ -1,0 +1,128 @@
+//! Notes made in the field, and the pieces that come of them.
+
+use super::pieces::view;
+use super::reference::{jpeg, png};
+use crate::extract::{Body, Json as In, Path};
+use crate::problem::Problem;
+use crate::state::Studio;
+use crate::views::{NoteView, PieceView};
+use axum::Json;
+use axum::extract::State;
+use axum::http::StatusCode;
+use axum::response::Response;
+use lean_picture::decode;
+use lean_studio::field_note::{FieldNote, title, with_photo, without_photo};
+use lean_studio::piece::{Brief, Millimetres, Piece, Size};
+use lean_studio::zones::WORKING_SIDE;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// All notes, the newest first.
+#[utoipa::path(get, path = "/api/field-notes", operation_id = "list_notes", responses((status = 200, body = Vec<NoteView>)))]
+pub async fn list(State(studio): State<Studio>) -> Result<Json<Vec<NoteView>>, Problem> {
+    studio.run(|s| Ok(Json(s.store.field_notes()?.into_iter().map(NoteView::from).collect()))).await
+}
+
+/// Keeps a new note.
+#[utoipa::path(post, path = "/api/field-notes", operation_id = "create_note", request_body = FieldNote, responses((status = 201, body = NoteView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn create(State(studio): State<Studio>, In(note): In<FieldNote>) -> Result<(StatusCode, Json<NoteView>), Problem> {
+    studio
+        .run(move |s| {
+            note.check().map_err(Problem::unusable)?;
+            let id = s.store.put_field_note(None, &note)?;
+            Ok((StatusCode::CREATED, Json(s.store.field_note(id)?.into())))
+        })
+        .await
+}
+
+/// One note.
+#[utoipa::path(get, path = "/api/field-notes/{id}", operation_id = "read_note", params(("id" = i64, Path)), responses((status = 200, body = NoteView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<NoteView>, Problem> {
+    studio.run(move |s| Ok(Json(s.store.field_note(id)?.into()))).await
+}
+
+/// Keeps a note as it is now.
+#[utoipa::path(put, path = "/api/field-notes/{id}", operation_id = "keep_note", params(("id" = i64, Path)), request_body = FieldNote, responses((status = 200, body = NoteView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn keep(State(studio): State<Studio>, Path(id): Path<i64>, In(note): In<FieldNote>) -> Result<Json<NoteView>, Problem> {
+    studio
+        .run(move |s| {
+            note.check().map_err(Problem::unusable)?;
+            s.store.put_field_note(Some(id), &note)?;
+            Ok(Json(s.store.field_note(id)?.into()))
+        })
+        .await
+}
+
+/// Removes a note. Pieces made of it stay.
+#[utoipa::path(delete, path = "/api/field-notes/{id}", operation_id = "remove_note", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn remove(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<StatusCode, Problem> {
+    studio.run(move |s| Ok(s.store.delete_field_note(id)?)).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// A photo that was kept.
+#[derive(Serialize, ToSchema)]
+pub struct KeptPhoto {
+    /// Its digest.
+    pub digest: String,
+    /// Width by height.
+    pub proportion: f64,
+}
+
+/// Keeps a photo for a note.
+#[utoipa::path(post, path = "/api/field-notes/photo", operation_id = "keep_photo", request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = KeptPhoto), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn photo(State(studio): State<Studio>, Body(bytes): Body) -> Result<Json<KeptPhoto>, Problem> {
+    studio
+        .run(move |s| {
+            let picture = decode(&bytes)?;
+            let proportion = f64::from(picture.width) / f64::from(picture.height);
+            let digest = s.store.put_picture(&bytes, &png(&picture.reduced(WORKING_SIDE))?)?;
+            Ok(Json(KeptPhoto { digest, proportion }))
+        })
+        .await
+}
+
+/// The photo of a note, as JPEG.
+#[utoipa::path(get, path = "/api/field-notes/photo/{digest}", params(("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn look(State(studio): State<Studio>, Path(digest): Path<String>) -> Result<Response, Problem> {
+    studio.run(move |s| jpeg(&*s.working_copy(&digest)?, "private, max-age=3600")).await
+}
+
+/// What the piece made of a note should be.
+#[derive(Deserialize, ToSchema)]
+pub struct Become {
+    /// Its medium and ground; the title and size are taken from the note.
+    brief: Brief,
+}
+
+/// Makes a piece of a note: its marks become zones.
+#[utoipa::path(post, path = "/api/field-notes/{id}/piece", operation_id = "piece_of_note", params(("id" = i64, Path)), request_body = Become, responses((status = 201, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn into_piece(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Become>) -> Result<(StatusCode, Json<PieceView>), Problem> {
+    studio
+        .run(move |s| {
+            let note = s.store.field_note(id)?.note;
+            let longer = ask.brief.size.width.0.max(ask.brief.size.height.0);
+            let size = if note.proportion >= 1.0 {
+                Size { width: Millimetres(longer), height: Millimetres((longer / note.proportion).max(10.0)) }
+            } else {
+                Size { width: Millimetres((longer * note.proportion).max(10.0)), height: Millimetres(longer) }
+            };
+            let brief = Brief { title: title(&note), size, ..ask.brief };
+            let command = match &note.photo {
+                Some(digest) => {
+                    let working = s.working_copy(digest)?;
+                    let original = decode(&s.store.original(digest)?)?;
+                    with_photo(&note, &working, digest.clone(), (original.width, original.height))
+                }
+                None => without_photo(&note),
+            };
+            let command = command.map_err(Problem::unusable)?;
+            let mut piece = Piece::new(brief.clone()).apply(lean_studio::piece::Command::SetBrief { brief })?.0;
+            piece.intent.purpose = [&note.at.replace('T', " "), &note.light, &note.weather].into_iter().filter(|t| !t.is_empty()).cloned().collect::<Vec<_>>().join("; ").chars().take(300).collect();
+            piece.paint_box = s.store.boxes()?.into_iter().find(|b| b.paint_box.medium == piece.brief.medium).map(|b| b.id);
+            let kept = s.store.create_piece(&piece)?;
+            let kept = s.store.apply(kept.id, Some(kept.revision), command)?;
+            Ok((StatusCode::CREATED, view(s, kept)?))
+        })
+        .await
+}

@@ -1,0 +1,219 @@
+//! Other references of a piece, sheets of compositions, and the colour chart.
+
+use super::pieces::{Step, view};
+use super::reference::{FileName, jpeg, png};
+use crate::extract::{Body, Json as In, Path, Query};
+use crate::problem::Problem;
+use crate::state::Studio;
+use crate::views::PieceView;
+use axum::Json;
+use axum::extract::State;
+use axum::response::Response;
+use lean_picture::chart::{MOST, distinct};
+use lean_picture::frame::{Crop, Frame};
+use lean_picture::{cut_apart, decode};
+use lean_studio::chart::arranged;
+use lean_studio::piece::{Command, Composition, Compositions, Other, Part, Piece, Reference};
+use lean_studio::zones::{WORKING_SIDE, set_reference};
+use serde::Deserialize;
+use utoipa::{IntoParams, ToSchema};
+
+/// Keeps a picture and says its digest and full size.
+fn keep(s: &Studio, bytes: &[u8]) -> Result<(String, (u32, u32), lean_picture::Picture), Problem> {
+    let picture = decode(bytes)?;
+    let full = (picture.width, picture.height);
+    let working = picture.reduced(WORKING_SIDE);
+    Ok((s.store.put_picture(bytes, &png(&working)?)?, full, working))
+}
+
+/// Adds another reference beside the main one.
+#[utoipa::path(put, path = "/api/pieces/{id}/others", operation_id = "add_other", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn add(State(studio): State<Studio>, Path(id): Path<i64>, Query(name): Query<FileName>, Body(bytes): Body) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let piece = s.store.piece(id)?.piece;
+            let (digest, (width, height), _) = keep(s, &bytes)?;
+            let mut others: Vec<Other> = piece.others.into_iter().filter(|o| o.digest != digest).collect();
+            others.push(Other { digest, file_name: name.or("picture"), width, height, serves: Vec::new() });
+            view(s, s.store.apply(id, None, Command::SetOthers { others })?)
+        })
+        .await
+}
+
+/// A picture kept with a piece: another reference, the sheet of compositions, or the main reference.
+#[utoipa::path(get, path = "/api/pieces/{id}/pictures/{digest}", params(("id" = i64, Path), ("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn look(State(studio): State<Studio>, Path((id, digest)): Path<(i64, String)>) -> Result<Response, Problem> {
+    studio
+        .run(move |s| {
+            let piece = s.store.piece(id)?.piece;
+            let own = piece.others.iter().any(|o| o.digest == digest)
+                || piece.compositions.as_ref().is_some_and(|c| c.digest == digest)
+                || piece.reference.as_ref().is_some_and(|r| r.digest == digest);
+            if !own {
+                return Err(Problem::not_found("That picture is not kept with this piece."));
+            }
+            jpeg(&*s.working_copy(&digest)?, "private, max-age=3600")
+        })
+        .await
+}
+
+/// Which of the other references, and the revision that was meant for.
+#[derive(Deserialize, ToSchema)]
+pub struct WhichOther {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// Its digest.
+    digest: String,
+}
+
+/// Makes another reference the main one; the main one becomes another. Zones are found anew.
+#[utoipa::path(post, path = "/api/pieces/{id}/others/main", params(("id" = i64, Path)), request_body = WhichOther, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn make_main(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<WhichOther>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let kept = s.store.piece(id)?;
+            let chosen = kept.piece.others.iter().find(|o| o.digest == ask.digest).cloned();
+            let chosen = chosen.ok_or_else(|| Problem::not_found("That picture is not among the references of this piece."))?;
+            let working = s.working_copy(&chosen.digest)?;
+            let Command::SetReference { reference, zone_map, zones } =
+                set_reference(&working, chosen.digest.clone(), chosen.file_name.clone(), (chosen.width, chosen.height))
+            else {
+                return Err(Problem::internal("The picture could not be taken as reference."));
+            };
+            let mut others: Vec<Other> = kept.piece.others.iter().filter(|o| o.digest != chosen.digest).cloned().collect();
+            others.extend(kept.piece.reference.as_ref().map(as_other));
+            let reference = reference.map(|r| Reference { serves: chosen.serves.clone(), ..r });
+            let first = s.store.apply(id, Some(ask.base_revision), Command::SetOthers { others })?;
+            view(s, s.store.apply(id, Some(first.revision), Command::SetReference { reference, zone_map, zones })?)
+        })
+        .await
+}
+
+fn as_other(r: &Reference) -> Other {
+    let (width, height) = r.full_size();
+    Other { digest: r.digest.clone(), file_name: r.file_name.clone(), width, height, serves: r.serves.clone() }
+}
+
+/// Takes in a photographed sheet of pencil compositions and cuts it apart.
+#[utoipa::path(put, path = "/api/pieces/{id}/compositions", operation_id = "put_compositions", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn cut(State(studio): State<Studio>, Path(id): Path<i64>, Query(name): Query<FileName>, Body(bytes): Body) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            s.store.piece(id)?;
+            let (digest, (width, height), working) = keep(s, &bytes)?;
+            let part = |c: Crop| Part { left: c.left, top: c.top, width: c.width.min(1.0 - c.left), height: c.height.min(1.0 - c.top) };
+            let cut: Vec<Composition> = cut_apart::drawings(&working).into_iter().map(|c| Composition { part: part(c), reason: String::new() }).collect();
+            if cut.is_empty() {
+                return Err(Problem::unusable("No drawing was found on this sheet. Photograph it flat, in even light, dark marks on light paper."));
+            }
+            let compositions = Compositions { digest, file_name: name.or("sheet"), width, height, cut, chosen: None };
+            view(s, s.store.apply(id, None, Command::SetCompositions { compositions: Some(compositions) })?)
+        })
+        .await
+}
+
+/// Carries the chosen composition on: it becomes the reference, cut out of its sheet at the proportion of the piece.
+#[utoipa::path(post, path = "/api/pieces/{id}/compositions/carry", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Step>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let piece = s.store.piece(id)?.piece;
+            let sheet = piece.compositions.as_ref().ok_or_else(|| Problem::unusable("There is no sheet of compositions yet. Drop one first."))?;
+            let chosen = sheet.chosen.and_then(|i| sheet.cut.get(i)).ok_or_else(|| Problem::unusable("Choose the composition that goes on first."))?;
+            let c = chosen.part;
+            let frame = Frame { crop: Some(Crop { left: c.left, top: c.top, width: c.width, height: c.height }), ..Frame::default() };
+            let size = piece.brief.size;
+            let frame = frame.fitted((sheet.width, sheet.height), size.width.0 / size.height.0);
+            let working = s.framed(&sheet.digest, frame)?;
+            let full = (sheet.width, sheet.height);
+            let command = set_reference(&working, sheet.digest.clone(), sheet.file_name.clone(), frame.size_of(full));
+            let Command::SetReference { reference, zone_map, zones } = command else {
+                return Err(Problem::internal("The composition could not be taken as reference."));
+            };
+            let reference = reference.map(|r| Reference { frame, full: Some(full), ..r });
+            view(s, s.store.apply(id, Some(ask.base_revision()), Command::SetReference { reference, zone_map, zones })?)
+        })
+        .await
+}
+
+/// How many cells a chart should have.
+#[derive(Deserialize, ToSchema)]
+pub struct Charting {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// 1..=36; left out for as many as are distinct.
+    #[schema(minimum = 1, maximum = 36)]
+    count: Option<usize>,
+}
+
+/// Lays the distinct colours of the reference out as a chart.
+#[utoipa::path(post, path = "/api/pieces/{id}/chart", params(("id" = i64, Path)), request_body = Charting, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn chart(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Charting>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            if ask.count.is_some_and(|n| !(1..=MOST).contains(&n)) {
+                return Err(Problem::unusable(format!("A chart has 1 to {MOST} cells.")));
+            }
+            let (_, picture) = s.piece_and_picture(id)?;
+            let chart = arranged(&distinct(&picture, ask.count).colours);
+            view(s, s.store.apply(id, Some(ask.base_revision), Command::KeepChart { chart: Some(chart) })?)
+        })
+        .await
+}
+
+/// Which cell of the chart.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Cell {
+    /// Its place in the list, from 0.
+    cell: usize,
+}
+
+/// Where a colour of the chart occurs: the rest of the reference is faint grey. JPEG.
+#[utoipa::path(get, path = "/api/pieces/{id}/chart/where", params(("id" = i64, Path), Cell), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn occurs(State(studio): State<Studio>, Path(id): Path<i64>, Query(which): Query<Cell>) -> Result<Response, Problem> {
+    studio
+        .run(move |s| {
+            let (kept, picture) = s.piece_and_picture(id)?;
+            let chart = kept.piece.chart.as_ref().ok_or_else(|| Problem::not_found("There is no chart of this picture yet."))?;
+            let found = lean_studio::chart::occurs(&picture, chart, which.cell).ok_or_else(|| Problem::not_found("There is no such cell in the chart."))?;
+            jpeg(&found, "no-cache")
+        })
+        .await
+}
+
+/// Another piece whose chart or light is meant.
+#[derive(Deserialize, ToSchema)]
+pub struct FromPiece {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// The other piece.
+    from: i64,
+}
+
+/// Takes the colours of another piece's chart, in their proportions, as a wish for this piece's lean set.
+#[utoipa::path(post, path = "/api/pieces/{id}/wish-colours", params(("id" = i64, Path)), request_body = FromPiece, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromPiece>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let other: Piece = s.store.piece(ask.from)?.piece;
+            let wished = lean_studio::chart::wish(&other)
+                .ok_or_else(|| Problem::unusable(format!("\"{}\" has no colour chart yet. Make one at its Subject station first.", other.brief.title)))?;
+            view(s, s.store.apply(id, Some(ask.base_revision), Command::SetWished { wished: Some(wished) })?)
+        })
+        .await
+}
+
+/// Lifts the light of another piece and lays it on the local colours of this one.
+#[utoipa::path(post, path = "/api/pieces/{id}/borrow-light", params(("id" = i64, Path)), request_body = FromPiece, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn borrow_light(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromPiece>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let (piece, source) = (s.store.piece(id)?.piece, s.store.piece(ask.from)?.piece);
+            let light = lean_studio::light::borrowed::lift(&source).map_err(Problem::unusable)?;
+            let what: String = format!("light borrowed from {}", source.brief.title).chars().take(80).collect();
+            let command = lean_studio::wishes::targets(&piece, lean_studio::light::borrowed::lay(&piece, &light), &what);
+            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
+        })
+        .await
+}

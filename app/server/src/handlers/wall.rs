@@ -1,0 +1,61 @@
+//! The wall a piece will hang on: its photo, and the mock-up.
+
+use super::pieces::view;
+use super::reference::{jpeg, png};
+use crate::extract::{Body, Path, Query};
+use crate::problem::Problem;
+use crate::state::Studio;
+use crate::views::PieceView;
+use axum::Json;
+use axum::extract::State;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use lean_picture::decode;
+use lean_studio::piece::Command;
+use lean_studio::wall::{Wall, loudness, mock_up};
+use lean_studio::zones::WORKING_SIDE;
+
+use super::reference::FileName;
+
+/// Takes in a photo of the wall. What was measured in an older photo is lost with it; undo brings it back.
+#[utoipa::path(put, path = "/api/pieces/{id}/wall", operation_id = "put_wall", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn put(State(studio): State<Studio>, Path(id): Path<i64>, Query(name): Query<FileName>, Body(bytes): Body) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            s.store.piece(id)?;
+            let picture = decode(&bytes)?;
+            let full = (picture.width, picture.height);
+            let working = picture.reduced(WORKING_SIDE);
+            let digest = s.store.put_picture(&bytes, &png(&working)?)?;
+            let wall = Wall::of(digest, name.or("wall"), full, loudness::read(&working));
+            let command = Command::SetWall { wall: Some(wall), what: "the photo of the wall".into() };
+            view(s, s.store.apply(id, None, command)?)
+        })
+        .await
+}
+
+/// The photo of the wall, as JPEG.
+#[utoipa::path(get, path = "/api/pieces/{id}/wall/view", operation_id = "view_wall", params(("id" = i64, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
+    studio
+        .run(move |s| {
+            let piece = s.store.piece(id)?.piece;
+            let wall = piece.wall.ok_or_else(|| Problem::not_found("This piece has no photo of a wall yet. Drop one on it."))?;
+            jpeg(&*s.working_copy(&wall.digest)?, "no-cache")
+        })
+        .await
+}
+
+/// The taken candidate on the wall, filled with the plan (or the reference before there is one), as PNG.
+#[utoipa::path(get, path = "/api/pieces/{id}/wall/mock-up", params(("id" = i64, Path)), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn mocked_up(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
+    studio
+        .run(move |s| {
+            let piece = s.store.piece(id)?.piece;
+            let wall = piece.wall.as_ref().ok_or_else(|| Problem::not_found("This piece has no photo of a wall yet. Drop one on it."))?;
+            let photo = s.working_copy(&wall.digest)?;
+            let picture = mock_up::draw(&piece, &photo).map_err(Problem::unusable)?;
+            Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-cache")], png(&picture)?).into_response())
+        })
+        .await
+}
