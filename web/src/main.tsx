@@ -18,6 +18,9 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetch
 const Bench = lazy(() => import("./bench/Bench").then((m) => ({ default: m.Bench })));
 const Brief = lazy(() => import("./stations/brief/Brief").then((m) => ({ default: m.Brief })));
 const Subject = lazy(() => import("./stations/subject/Subject").then((m) => ({ default: m.Subject })));
+const Light = lazy(() => import("./stations/light/Light").then((m) => ({ default: m.Light })));
+const FieldNotes = lazy(() => import("./stations/field/FieldNotes").then((m) => ({ default: m.FieldNotes })));
+const FieldNote = lazy(() => import("./stations/field/FieldNote").then((m) => ({ default: m.FieldNote })));
 const LeanSet = lazy(() => import("./stations/lean-set/LeanSet").then((m) => ({ default: m.LeanSet })));
 const Mixes = lazy(() => import("./stations/mixes/Mixes").then((m) => ({ default: m.Mixes })));
 const Studies = lazy(() => import("./stations/studies/Studies").then((m) => ({ default: m.Studies })));
@@ -32,12 +35,15 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="subject" replace /> },
       { path: "brief", element: <Brief /> },
       { path: "subject", element: <Subject /> },
+      { path: "light", element: <Light /> },
       { path: "lean-set", element: <LeanSet /> },
       { path: "mixes", element: <Mixes /> },
       { path: "studies", element: <Studies /> },
       { path: "box", element: <BoxStation /> },
     ],
   },
+  { path: "/field", element: <FieldNotes /> },
+  { path: "/field/:id", element: <FieldNote /> },
   { path: "*", element: <Navigate to="/" replace /> },
 ]);
 

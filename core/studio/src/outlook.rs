@@ -27,6 +27,8 @@ pub struct ZoneShape {
     pub reading: Mark,
     /// What is planned.
     pub target: Mark,
+    /// The far end of a target that runs.
+    pub graded_to: Option<Mark>,
 }
 
 /// What follows from a piece.
@@ -77,6 +79,7 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
                 heart_y: f64::from(heart.1) + 0.5,
                 reading: Mark::of(z.reading.lab, neutral),
                 target: Mark::of(piece.wanted(z), neutral),
+                graded_to: z.graded.map(|g| Mark::of(piece.within_rules(g.to), neutral)),
             }
         })
         .collect();

@@ -90,7 +90,7 @@ pub enum Wish {
         /// Which zone.
         zone: ZoneId,
         /// Where to and which way; `None` makes it even again.
-        graded: Option<Graded>,
+        graded: Option<Grading>,
     },
     /// Keep a zone when zones are proposed anew, or not.
     KeepZone {
@@ -231,7 +231,11 @@ impl Wish {
                 targets(piece, rules::targets(piece, reach), "targets from the rules of light")
             }
             Self::SetGraded { zone, graded } => {
-                let graded = graded.map(|g| Graded { to: lean_colour::real::toward_real(g.to), direction: g.direction.rem_euclid(360.0) });
+                let of = piece.zone(zone).ok_or(Refusal::NoSuchZone(zone.0))?;
+                let end = of.graded.map_or(of.target, |g| g.to);
+                let graded = graded
+                    .map(|g| Ok(Graded { to: moved(end, piece.neutral(), g.end)?, direction: g.direction.rem_euclid(360.0) }))
+                    .transpose()?;
                 changed(piece, zone, "the grading of", |z| z.graded = graded)?
             }
             Self::KeepZone { zone, kept } => changed(piece, zone, "the lock of", |z| z.kept = kept)?,
@@ -295,6 +299,16 @@ impl Wish {
             Self::BringBackFindings => Command::SetDismissed { dismissed: Vec::new() },
         })
     }
+}
+
+/// How a target runs: where its far end lies in the field, and which way it goes.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Grading {
+    /// Where the far end lies; what is left out stays as it is.
+    pub end: FieldMove,
+    /// Degrees clockwise from rightwards.
+    pub direction: f64,
 }
 
 /// A zone and what it should be.

@@ -1,7 +1,7 @@
 //! Zones found, joined and parted: pixels turned into the facts a command carries.
 
 use crate::light::{Distance, Facts, Plane};
-use crate::piece::{Command, Piece, PlaneKind, PlaneShape, Reference, Refusal, Zone, ZoneId};
+use crate::piece::{Command, Piece, PixelSize, PlaneKind, PlaneShape, Reference, Refusal, Zone, ZoneId};
 use lean_picture::segment::Proposal;
 use lean_picture::frame::Frame;
 use lean_picture::line_drawing::{self, Lines};
@@ -58,7 +58,7 @@ pub fn reframe(piece: &Piece, working: &Picture, frame: Frame) -> Result<Command
     let same_cut = (old.frame.crop, old.frame.straighten) == (frame.crop, frame.straighten);
     let full = old.full_size();
     let (width, height) = frame.size_of(full);
-    let reference = Reference { frame, full: Some(full), width, height, neutral: views::mean_temperature(working), ..old };
+    let reference = Reference { frame, full: Some(PixelSize { width: full.0, height: full.1 }), width, height, neutral: views::mean_temperature(working), ..old };
     let map = match &piece.zone_map {
         Some(map) if same_cut => map.clone(),
         _ => {

@@ -133,7 +133,7 @@ export interface paths {
             cookie?: never;
         };
         /** The photo of a note, as JPEG. */
-        get: operations["look"];
+        get: operations["look_at_photo"];
         put?: never;
         post?: never;
         delete?: never;
@@ -426,7 +426,7 @@ export interface paths {
             cookie?: never;
         };
         /** A picture kept with a piece: another reference, the sheet of compositions, or the main reference. */
-        get: operations["look"];
+        get: operations["look_at_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1227,7 +1227,7 @@ export interface components {
         /** @description One pencil composition on a sheet. */
         Composition: {
             /** @description Where it is on the sheet. */
-            part: components["schemas"]["Part"];
+            part: components["schemas"]["Crop"];
             /** @description Why it goes on, or why not. */
             reason: string;
         };
@@ -1591,6 +1591,16 @@ export interface components {
             direction: number;
             /** @description The colour at the far end. */
             to: components["schemas"]["Lab"];
+        };
+        /** @description How a target runs: where its far end lies in the field, and which way it goes. */
+        Grading: {
+            /**
+             * Format: double
+             * @description Degrees clockwise from rightwards.
+             */
+            direction: number;
+            /** @description Where the far end lies; what is left out stays as it is. */
+            end: components["schemas"]["FieldMove"];
         };
         /** @description A surface to work on. Everything about it is modelled (invented for the product), not measured. */
         Ground: {
@@ -2261,6 +2271,19 @@ export interface components {
             /** @description White is free in every mix. */
             white: boolean;
         };
+        /** @description Size of a picture. */
+        PixelSize: {
+            /**
+             * Format: int32
+             * @description Pixels down.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Pixels across.
+             */
+            width: number;
+        };
         /** @description A place in the picture: 0..=1 across and down. */
         Place: {
             /**
@@ -2289,7 +2312,7 @@ export interface components {
             /** @description What it is. */
             kind: components["schemas"]["PlaneKind"];
             /** @description Where it is. */
-            part: components["schemas"]["Part"];
+            part: components["schemas"]["Crop"];
         };
         /** @description What would follow from a drag, while it goes on. */
         Preview: {
@@ -2422,11 +2445,7 @@ export interface components {
             file_name: string;
             /** @description What of the file is looked at, and how. Width and height are those of the framed picture. */
             frame: components["schemas"]["Frame"];
-            /** @description Pixels of the whole file, upright; none when it was never framed. */
-            full?: [
-                number,
-                number
-            ] | null;
+            full?: components["schemas"]["PixelSize"] | null;
             /**
              * Format: int32
              * @description Pixels down, upright.
@@ -2901,7 +2920,7 @@ export interface components {
         } | {
             /** @enum {string} */
             do: "set-graded";
-            graded?: components["schemas"]["Graded"] | null;
+            graded?: components["schemas"]["Grading"] | null;
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
         } | {
@@ -3070,6 +3089,7 @@ export interface components {
         };
         /** @description A zone where it lies on the picture and in the field. */
         ZoneShape: {
+            graded_to?: components["schemas"]["Mark"] | null;
             /**
              * Format: double
              * @description Where its number is written, in cells.
@@ -3414,7 +3434,7 @@ export interface operations {
             };
         };
     };
-    look: {
+    look_at_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -4245,7 +4265,7 @@ export interface operations {
             };
         };
     };
-    look: {
+    look_at_picture: {
         parameters: {
             query?: never;
             header?: never;

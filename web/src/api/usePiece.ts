@@ -64,10 +64,62 @@ export function useChanges(id: number) {
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/merge", { params: { path }, body: { base_revision, from, into } })),
       ),
-    split: (zone: number, from: Schemas["Place"], to: Schemas["Place"]) =>
+    split: (zone: number, stroke: Schemas["Place"][]) =>
       post((base_revision) =>
-        answer(api.POST("/api/pieces/{id}/zones/split", { params: { path }, body: { base_revision, zone, from, to } })),
+        answer(api.POST("/api/pieces/{id}/zones/split", { params: { path }, body: { base_revision, zone, stroke } })),
       ),
+    join: (stroke: Schemas["Place"][]) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/join", { params: { path }, body: { base_revision, stroke } })),
+      ),
+    redraw: (zone: number, stroke: Schemas["Place"][]) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/redraw", { params: { path }, body: { base_revision, zone, stroke } })),
+      ),
+    fromLines: (outline: boolean) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/lines", { params: { path }, body: { base_revision, outline } })),
+      ),
+    frame: (frame: { straighten: number; crop?: Schemas["Crop"] | null; fit: boolean }) =>
+      post((base_revision) =>
+        answer(api.PUT("/api/pieces/{id}/reference/frame", { params: { path }, body: { base_revision, ...frame } })),
+      ),
+    neutral: (at: Schemas["Place"] | null, card: number | null) =>
+      post((base_revision) =>
+        answer(api.PUT("/api/pieces/{id}/reference/neutral", { params: { path }, body: { base_revision, at, card } })),
+      ),
+    chart: (count: number | null) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/chart", { params: { path }, body: { base_revision, count } })),
+      ),
+    makeMain: (digest: string) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/others/main", { params: { path }, body: { base_revision, digest } })),
+      ),
+    carry: () =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/compositions/carry", { params: { path }, body: { base_revision } })),
+      ),
+    wishColours: (from: number) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/wish-colours", { params: { path }, body: { base_revision, from } })),
+      ),
+    borrowLight: (from: number) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/borrow-light", { params: { path }, body: { base_revision, from } })),
+      ),
+    /** Takes in a file that belongs to the piece: the wall, another reference, a sheet of compositions. */
+    put: (what: "wall" | "others" | "compositions", file: File) =>
+      post(async () => {
+        const response = await fetch(`/api/pieces/${id}/${what}?file_name=${encodeURIComponent(file.name)}`, {
+          method: "PUT",
+          body: file,
+          headers: { "content-type": "application/octet-stream" },
+        });
+        const body = await response.json();
+        if (!response.ok) throw new Refused(body);
+        return body as PieceView;
+      }),
   };
 }
 

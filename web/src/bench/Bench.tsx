@@ -13,7 +13,7 @@ import { Run } from "./Run";
 import { Tray } from "./Tray";
 import { useBenchKeys } from "./useBenchKeys";
 
-const LOOKS: Look[] = ["as-it-is", "values", "warm-cool", "squint"];
+const LOOKS: Look[] = ["as-it-is", "values", "warm-cool", "squint", "neighbours"];
 
 /** The frame every station stands in: run, field, the station's own surface and card, tray. */
 export function Bench() {

@@ -2,13 +2,15 @@ import { Modal } from "@mantine/core";
 import styles from "./KeysHelp.module.css";
 
 const KEYS: [string, string][] = [
-  ["1 2 4 5 6 8", "Brief, Subject, Lean set, Mixes, Studies, Box"],
-  ["v w s", "values only, warm–cool only, squint; again: as it is"],
+  ["1 2 3 4 5 6 8", "Brief, Subject, Light, Lean set, Mixes, Studies, Box"],
+  ["v w s n", "values only, warm–cool only, squint, as it reads among its neighbours; again: as it is"],
   ["[ ]", "fewer or more value groups"],
   ["i", "isolate the selected zone, or a patch under the pointer"],
   ["j k", "next or previous zone"],
   ["arrows", "move the selected mark a tenth of a step (Shift: half)"],
   ["Space", "hold to see the reference"],
+  ["l h d t c g o", "at Light: lit, halftone, in shadow, thrown back, contact, glint, own light"],
+  ["p a y e", "at Light: next plane, next distance, next kind of thing, the other light"],
   ["r", "grey of the room: middle, dark, light"],
   ["Ctrl+Z", "undo; with Shift redo"],
   ["/", "find in the Box"],

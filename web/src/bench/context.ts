@@ -3,7 +3,7 @@ import type { BoxView, Mark, PieceView, Preview, ZoneMix } from "../api/client";
 import type { Work } from "../api/useJob";
 import type { Changes } from "../api/usePiece";
 
-export type Look = "as-it-is" | "values" | "warm-cool" | "squint";
+export type Look = "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours";
 
 export type BenchState = {
   view: PieceView;

@@ -1,6 +1,6 @@
 import type { PieceView, Schemas } from "../api/client";
 
-export type StationName = "brief" | "subject" | "lean-set" | "mixes" | "studies" | "box";
+export type StationName = "brief" | "subject" | "light" | "lean-set" | "mixes" | "studies" | "box";
 
 /** Stations in the order of work, the key that opens each, and what each knows or lacks. */
 export const STATIONS: {
@@ -15,6 +15,12 @@ export const STATIONS: {
     label: "Subject",
     key: "2",
     knows: (v) => (v.piece.zones.length ? `${v.piece.zones.length} zones` : "no picture yet"),
+  },
+  {
+    name: "light",
+    label: "Light",
+    key: "3",
+    knows: (v) => lightWords(v),
   },
   {
     name: "lean-set",
@@ -47,6 +53,14 @@ export const STATIONS: {
     },
   },
 ];
+
+function lightWords(v: PieceView): string {
+  const { falling } = v.piece.lighting;
+  if (falling.kind === "unnamed") return "no light yet";
+  if (falling.kind === "flat") return "flat";
+  const n = v.outlook.findings.length;
+  return `${falling.kind === "two" ? "two lights" : `${falling.first.tint}, one`}${n ? `, ${n} to note` : ""}`;
+}
 
 function size(v: PieceView): string {
   const { width, height } = v.piece.brief.size;

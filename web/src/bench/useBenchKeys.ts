@@ -51,6 +51,7 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
       v: () => toggle("values"),
       w: () => toggle("warm-cool"),
       s: () => toggle("squint"),
+      n: () => toggle("neighbours"),
       i: () => now.current.bench.setIsolate(!now.current.bench.isolate),
       "[": () => groups(-1),
       "]": () => groups(1),

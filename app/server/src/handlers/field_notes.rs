@@ -83,7 +83,7 @@ pub async fn photo(State(studio): State<Studio>, Body(bytes): Body) -> Result<Js
 }
 
 /// The photo of a note, as JPEG.
-#[utoipa::path(get, path = "/api/field-notes/photo/{digest}", params(("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(get, path = "/api/field-notes/photo/{digest}", operation_id = "look_at_photo", params(("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn look(State(studio): State<Studio>, Path(digest): Path<String>) -> Result<Response, Problem> {
     studio.run(move |s| jpeg(&*s.working_copy(&digest)?, "private, max-age=3600")).await
 }

@@ -13,7 +13,7 @@ use lean_picture::chart::{MOST, distinct};
 use lean_picture::frame::{Crop, Frame};
 use lean_picture::{cut_apart, decode};
 use lean_studio::chart::arranged;
-use lean_studio::piece::{Command, Composition, Compositions, Other, Part, Piece, Reference};
+use lean_studio::piece::{Command, Composition, Compositions, Other, Piece, PixelSize, Reference};
 use lean_studio::zones::{WORKING_SIDE, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
@@ -41,7 +41,7 @@ pub async fn add(State(studio): State<Studio>, Path(id): Path<i64>, Query(name):
 }
 
 /// A picture kept with a piece: another reference, the sheet of compositions, or the main reference.
-#[utoipa::path(get, path = "/api/pieces/{id}/pictures/{digest}", params(("id" = i64, Path), ("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(get, path = "/api/pieces/{id}/pictures/{digest}", operation_id = "look_at_picture", params(("id" = i64, Path), ("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn look(State(studio): State<Studio>, Path((id, digest)): Path<(i64, String)>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
@@ -101,7 +101,7 @@ pub async fn cut(State(studio): State<Studio>, Path(id): Path<i64>, Query(name):
         .run(move |s| {
             s.store.piece(id)?;
             let (digest, (width, height), working) = keep(s, &bytes)?;
-            let part = |c: Crop| Part { left: c.left, top: c.top, width: c.width.min(1.0 - c.left), height: c.height.min(1.0 - c.top) };
+            let part = |c: Crop| Crop { left: c.left, top: c.top, width: c.width.min(1.0 - c.left), height: c.height.min(1.0 - c.top) };
             let cut: Vec<Composition> = cut_apart::drawings(&working).into_iter().map(|c| Composition { part: part(c), reason: String::new() }).collect();
             if cut.is_empty() {
                 return Err(Problem::unusable("No drawing was found on this sheet. Photograph it flat, in even light, dark marks on light paper."));
@@ -130,7 +130,7 @@ pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
             let Command::SetReference { reference, zone_map, zones } = command else {
                 return Err(Problem::internal("The composition could not be taken as reference."));
             };
-            let reference = reference.map(|r| Reference { frame, full: Some(full), ..r });
+            let reference = reference.map(|r| Reference { frame, full: Some(PixelSize { width: full.0, height: full.1 }), ..r });
             view(s, s.store.apply(id, Some(ask.base_revision()), Command::SetReference { reference, zone_map, zones })?)
         })
         .await

@@ -1,12 +1,13 @@
 //! The one place where a piece changes.
 
 use super::aim::{Aim, MOST_COMPANIONS};
-use super::subject::{Compositions, MOST_OTHERS, Part};
+use super::subject::{Compositions, MOST_OTHERS};
 use super::command::Command;
 use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
 use crate::lean::search::MOST_IN_SET;
 use lean_media::{PigmentId, ground};
 use lean_picture::ZoneMap;
+use lean_picture::frame::Crop;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use thiserror::Error;
@@ -271,8 +272,8 @@ fn check_zones(map: Option<&ZoneMap>, zones: &[Zone]) -> Result<(), Refusal> {
     Ok(())
 }
 
-fn check_parts(mut parts: impl Iterator<Item = Part>) -> Result<(), Refusal> {
-    let inside = |p: Part| {
+fn check_parts(mut parts: impl Iterator<Item = Crop>) -> Result<(), Refusal> {
+    let inside = |p: Crop| {
         [p.left, p.top].iter().all(|v| (0.0..=1.0).contains(v))
             && p.width > 0.0
             && p.height > 0.0

@@ -108,6 +108,16 @@ impl Zone {
     }
 }
 
+/// Size of a picture.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PixelSize {
+    /// Pixels across.
+    pub width: u32,
+    /// Pixels down.
+    pub height: u32,
+}
+
 /// What the piece is made from. The file itself is kept untouched under its digest.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -132,7 +142,7 @@ pub struct Reference {
     pub frame: Frame,
     /// Pixels of the whole file, upright; none when it was never framed.
     #[serde(default)]
-    pub full: Option<(u32, u32)>,
+    pub full: Option<PixelSize>,
     /// A drawing in lines: its closed outlines are the zones.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
@@ -142,7 +152,7 @@ pub struct Reference {
 impl Reference {
     /// Pixels of the whole file, upright.
     pub fn full_size(&self) -> (u32, u32) {
-        self.full.unwrap_or((self.width, self.height))
+        self.full.map_or((self.width, self.height), |f| (f.width, f.height))
     }
 
     /// A reference looked at whole and as it is, for everything.

@@ -1,6 +1,7 @@
 //! What a piece is made from besides its main reference.
 
 use lean_colour::Lab;
+use lean_picture::frame::Crop;
 use lean_picture::place::Place;
 use serde::{Deserialize, Serialize};
 
@@ -38,30 +39,12 @@ pub struct Other {
     pub serves: Vec<Serves>,
 }
 
-/// A part of a picture, shares from its top left.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Part {
-    /// Left edge.
-    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 1))]
-    pub left: f64,
-    /// Upper edge.
-    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 1))]
-    pub top: f64,
-    /// Width.
-    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 1))]
-    pub width: f64,
-    /// Height.
-    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 1))]
-    pub height: f64,
-}
-
 /// One pencil composition on a sheet.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Composition {
     /// Where it is on the sheet.
-    pub part: Part,
+    pub part: Crop,
     /// Why it goes on, or why not.
     pub reason: String,
 }
@@ -108,7 +91,7 @@ pub struct PlaneShape {
     /// What it is.
     pub kind: PlaneKind,
     /// Where it is.
-    pub part: Part,
+    pub part: Crop,
 }
 
 /// One colour of a picture.

@@ -24,6 +24,7 @@ export function Field() {
         >
           <Axes scale={scale} width={width} height={height} />
           <Reach scale={scale} />
+          <Families scale={scale} />
           {shapes.map((s) => (
             <ZoneMark key={s.zone} shape={s} scale={scale} />
           ))}
@@ -68,6 +69,63 @@ function Reach({ scale }: { scale: Scale }) {
   const left = rows.map((r) => `${scale.x(r.cool)},${scale.y(r.value)}`);
   const right = rows.map((r) => `${scale.x(r.warm)},${scale.y(r.value)}`).reverse();
   return <polygon points={[...left, ...right].join(" ")} className={styles.reach} aria-hidden="true" />;
+}
+
+/** Lit and shadow families seen apart: an outline round each, with its word. */
+function Families({ scale }: { scale: Scale }) {
+  const { view } = useBench();
+  const { shapes } = view.outlook;
+  const family = (roles: string[]) =>
+    view.piece.zones
+      .filter((z) => z.facts.role && roles.includes(z.facts.role))
+      .flatMap((z) => shapes.find((s) => s.zone === z.id) ?? [])
+      .map((s) => [scale.x(s.target.temperature), scale.y(s.target.value)] as [number, number]);
+  return (
+    <g className={styles.families} aria-hidden="true">
+      {(
+        [
+          ["lit", family(["lit", "halftone"]), true],
+          ["shadow", family(["shadow", "reflected", "contact"]), false],
+        ] as const
+      ).map(([word, marks, above]) => {
+        if (marks.length < 2) return null;
+        const corners = marks.flatMap(([x, y]) => [
+          [x - 22, y - 14],
+          [x + 22, y - 14],
+          [x + 22, y + 14],
+          [x - 22, y + 14],
+        ]) as [number, number][];
+        const outline = hull(corners);
+        const end = outline.reduce((a, b) => (above ? (b[1] < a[1] ? b : a) : b[1] > a[1] ? b : a));
+        return (
+          <g key={word}>
+            <polygon points={outline.map((p) => p.join(",")).join(" ")} data-family={word} />
+            <text x={end[0]} y={end[1] + (above ? -4 : 13)} textAnchor="middle">
+              {word}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** The convex outline of points, by walking along their lower and upper sides. */
+function hull(points: [number, number][]): [number, number][] {
+  const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+  const side = (all: [number, number][]) => {
+    const out: [number, number][] = [];
+    for (const p of all) {
+      while (out.length > 1) {
+        const [a, b] = [out[out.length - 2], out[out.length - 1]];
+        if ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]) > 0) break;
+        out.pop();
+      }
+      out.push(p);
+    }
+    return out.slice(0, -1);
+  };
+  return [...side(sorted), ...side([...sorted].reverse())];
 }
 
 const W = 30;

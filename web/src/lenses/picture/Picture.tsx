@@ -1,6 +1,6 @@
 import { useElementSize } from "@mantine/hooks";
 import { type ReactNode, useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { PieceView, Schemas } from "../../api/client";
 import { useBench, zoneName } from "../../bench/context";
 import styles from "./Picture.module.css";
 
@@ -8,14 +8,35 @@ export type Place = Schemas["Place"];
 
 /** Address of the reference in one of the ways of looking. The digest makes a new picture a new address. */
 export function viewAddress(id: number, digest: string, look: string, groups: number | null): string {
-  const query = new URLSearchParams({ look, of: digest.slice(0, 12) });
+  const query = new URLSearchParams({ look, of: digest });
   if (groups !== null && (look === "values" || look === "squint")) query.set("groups", String(groups));
   return `/api/pieces/${id}/reference/view?${query}`;
 }
 
+/** Address of the plan in one of the ways of looking. The revision makes a changed plan a new address. */
+export function plannedAddress(id: number, revision: number, look: string, groups: number | null): string {
+  const query = new URLSearchParams({ look, of: String(revision) });
+  if (groups !== null && (look === "values" || look === "squint")) query.set("groups", String(groups));
+  return `/api/pieces/${id}/planned/view?${query}`;
+}
+
+/** Width by height of what the zones of a piece lie on. */
+export function aspectOf(view: PieceView): number {
+  const { reference, brief } = view.piece;
+  return reference ? reference.width / reference.height : brief.size.width / brief.size.height;
+}
+
 type Props = {
-  /** Draw a line across the picture; given both ends when let go. */
-  onLine?: (from: Place, to: Place) => void;
+  /** Draw a line on the picture, freely; given all its points when let go. */
+  onLine?: (stroke: Place[]) => void;
+  /** Only the two ends matter: the line is drawn straight. */
+  straight?: boolean;
+  /** The plan instead of the reference. */
+  planned?: boolean;
+  /** Another picture of the reference than the ways of looking give. */
+  address?: string;
+  /** Zones are left out. */
+  bare?: boolean;
   /** A place was pointed at while isolating. */
   onPatch?: (at: Place) => void;
   patch?: Place | null;
@@ -23,24 +44,39 @@ type Props = {
 };
 
 /** The reference as large as fits, with its zones as still, thin double lines and numbers. */
-export function Picture({ onLine, onPatch, patch, children }: Props) {
+export function Picture({ onLine, straight, planned, address, bare, onPatch, patch, children }: Props) {
   const bench = useBench();
   const { view, look, groups, isolate } = bench;
   const { ref, width, height } = useElementSize();
   const reference = view.piece.reference;
-  if (!reference) return null;
-  const aspect = reference.width / reference.height;
+  if (!reference && !view.outlook.shapes.length) return null;
+  const aspect = aspectOf(view);
+  const seenAs = bench.peek ? "as-it-is" : look;
+  const digest = `${reference?.digest.slice(0, 12)}${JSON.stringify(reference?.frame ?? view.revision)}`;
+  const src =
+    address ??
+    (planned
+      ? plannedAddress(view.id, view.revision, seenAs, groups)
+      : viewAddress(view.id, seenAs === "neighbours" ? `${digest}${view.revision}` : digest, seenAs, groups));
   const w = Math.max(0, Math.min(width, height * aspect));
   return (
     <div ref={ref} className={styles.room}>
       {w > 0 && (
         <div className={styles.picture} style={{ width: w, height: w / aspect }}>
           <img
-            src={viewAddress(view.id, reference.digest, bench.peek ? "as-it-is" : look, groups)}
-            alt={`Reference ${reference.file_name}, ${look.replaceAll("-", " ")}`}
+            src={src}
+            alt={`${planned ? "The plan" : `Reference ${reference?.file_name ?? "of planes"}`}, ${look.replaceAll("-", " ")}`}
             draggable={false}
           />
-          <Zones width={w} height={w / aspect} onLine={onLine} onPatch={isolate ? onPatch : undefined} patch={patch} />
+          <Zones
+            width={w}
+            height={w / aspect}
+            onLine={onLine}
+            straight={straight}
+            bare={bare}
+            onPatch={isolate ? onPatch : undefined}
+            patch={patch}
+          />
           {children}
         </div>
       )}
@@ -48,12 +84,13 @@ export function Picture({ onLine, onPatch, patch, children }: Props) {
   );
 }
 
-function Zones({ width, height, onLine, onPatch, patch }: { width: number; height: number } & Props) {
+function Zones({ width, height, onLine, straight, bare, onPatch, patch }: { width: number; height: number } & Props) {
   const bench = useBench();
   const { outlook } = bench.view;
-  const [line, setLine] = useState<{ from: Place; to: Place } | null>(null);
+  const [line, setLine] = useState<Place[] | null>(null);
   const frame = useRef<SVGSVGElement>(null);
-  const [gw, gh] = [outlook.grid_width, outlook.grid_height];
+  // Before there are zones a line can still be measured.
+  const [gw, gh] = outlook.grid_width ? [outlook.grid_width, outlook.grid_height] : [400, (400 * height) / width];
   const place = (e: React.PointerEvent): Place => {
     const r = frame.current?.getBoundingClientRect();
     const share = (at: number, from = 0, size = 1) => Math.min(1, Math.max(0, (at - from) / size));
@@ -74,18 +111,19 @@ function Zones({ width, height, onLine, onPatch, patch }: { width: number; heigh
       onPointerDown={(e) => {
         if (onLine) {
           e.currentTarget.setPointerCapture(e.pointerId);
-          setLine({ from: place(e), to: place(e) });
+          setLine([place(e)]);
         } else if (onPatch) onPatch(place(e));
       }}
-      onPointerMove={(e) => line && setLine({ from: line.from, to: place(e) })}
+      onPointerMove={(e) => line && setLine(straight ? [line[0], place(e)] : [...line, place(e)])}
       onPointerUp={(e) => {
-        if (line && onLine) onLine(line.from, place(e));
+        if (line && onLine) onLine(straight ? [line[0], place(e)] : [...line, place(e)]);
         setLine(null);
       }}
       onPointerCancel={() => setLine(null)}
     >
       {bench.isolate && <Grey path={chosen?.path} patch={patch} gw={gw} gh={gh} />}
       {!bench.peek &&
+        !bare &&
         outlook.shapes.map((s) => (
           <path
             key={s.zone}
@@ -104,6 +142,7 @@ function Zones({ width, height, onLine, onPatch, patch }: { width: number; heigh
         </g>
       )}
       {!bench.peek &&
+        !bare &&
         outlook.shapes.map((s) => (
           <g
             key={s.zone}
@@ -130,8 +169,8 @@ function Zones({ width, height, onLine, onPatch, patch }: { width: number; heigh
         ))}
       {line && (
         <g className={styles.cut} aria-hidden="true">
-          <line x1={line.from.x * gw} y1={line.from.y * gh} x2={line.to.x * gw} y2={line.to.y * gh} />
-          <line x1={line.from.x * gw} y1={line.from.y * gh} x2={line.to.x * gw} y2={line.to.y * gh} />
+          <polyline points={line.map((p) => `${p.x * gw},${p.y * gh}`).join(" ")} />
+          <polyline points={line.map((p) => `${p.x * gw},${p.y * gh}`).join(" ")} />
         </g>
       )}
     </svg>

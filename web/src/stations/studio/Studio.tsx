@@ -64,6 +64,9 @@ export function Studio() {
         </section>
         <NewPiece />
       </div>
+      <p className={styles.hint}>
+        <Link to="/field">Field notes</Link>, for a screen held in one hand
+      </p>
       <footer>
         <button type="button" className="act" onClick={nextRoom}>
           Room grey: {room}

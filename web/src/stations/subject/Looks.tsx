@@ -6,10 +6,11 @@ const LOOKS: { look: Look; key: string; label: string }[] = [
   { look: "values", key: "v", label: "values" },
   { look: "warm-cool", key: "w", label: "warm–cool" },
   { look: "squint", key: "s", label: "squint" },
+  { look: "neighbours", key: "n", label: "among neighbours" },
 ];
 
 /** Ways to see the picture, and how many zones and value groups. */
-export function Looks() {
+export function Looks({ zones: counted = true }: { zones?: boolean }) {
   const { look, setLook, isolate, setIsolate, groups, setGroups, view, changes } = useBench();
   const zones = view.piece.zones.length;
   const grouped = look === "values" || look === "squint";
@@ -38,12 +39,14 @@ export function Looks() {
           onMore={() => setGroups(more(groups))}
         />
       )}
-      <Stepper
-        label="zones"
-        value={zones}
-        onLess={() => zones > 1 && changes.propose(zones - 1).catch(() => {})}
-        onMore={() => zones < 24 && changes.propose(zones + 1).catch(() => {})}
-      />
+      {counted && view.piece.reference && (
+        <Stepper
+          label="zones"
+          value={zones}
+          onLess={() => zones > 1 && changes.propose(zones - 1).catch(() => {})}
+          onMore={() => zones < 24 && changes.propose(zones + 1).catch(() => {})}
+        />
+      )}
     </div>
   );
 }

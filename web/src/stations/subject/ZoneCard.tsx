@@ -8,6 +8,7 @@ import type { Place } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import styles from "./Subject.module.css";
+import type { Tool } from "./tools";
 
 const IMPORTANCE: { value: Schemas["Importance"]; label: string }[] = [
   { value: "quiet", label: "quiet" },
@@ -16,7 +17,15 @@ const IMPORTANCE: { value: Schemas["Importance"]; label: string }[] = [
 ];
 
 /** The selected zone: what it reads, what it should be, and how its shape can be mended. */
-export function ZoneCard({ cutting, onCut }: { cutting: boolean; onCut: (on: boolean) => void }) {
+export function ZoneCard({
+  tool,
+  onTool,
+  onEqual,
+}: {
+  tool: Tool | null;
+  onTool: (t: Tool | null) => void;
+  onEqual: (value: number) => void;
+}) {
   const bench = useBench();
   const { view, changes } = bench;
   const ground = useGround();
@@ -80,7 +89,8 @@ export function ZoneCard({ cutting, onCut }: { cutting: boolean; onCut: (on: boo
           </label>
         ))}
       </fieldset>
-      <Mend zone={zone} cutting={cutting} onCut={onCut} />
+      <Mend zone={zone} tool={tool} onTool={onTool} />
+      <ZoneMeasure zone={zone} onEqual={onEqual} />
       {view.outlook.findings
         .filter((f) => f.zones.includes(zone.id))
         .map((f) => (
@@ -119,12 +129,13 @@ function ZoneName({ zone }: { zone: Zone }) {
 }
 
 /** Join with a neighbour, or part by a line: drawn, or straight through the middle for the keyboard. */
-function Mend({ zone, cutting, onCut }: { zone: Zone; cutting: boolean; onCut: (on: boolean) => void }) {
+function Mend({ zone, tool, onTool }: { zone: Zone; tool: Tool | null; onTool: (t: Tool | null) => void }) {
   const bench = useBench();
   const { view, changes } = bench;
-  const neighbours = view.outlook.borders
-    .filter((b) => b.includes(zone.id))
-    .map((b) => (b[0] === zone.id ? b[1] : b[0]));
+  const beside = view.outlook.borders.filter((b) => b.includes(zone.id)).map((b) => (b[0] === zone.id ? b[1] : b[0]));
+  const far = view.piece.zones.map((z) => z.id).filter((z) => z !== zone.id && !beside.includes(z));
+  const cutting = tool === "part";
+  const choice = (n: number) => ({ value: String(n), label: `${n} ${capital(zoneName(view, n))}` });
   const shape = view.outlook.shapes.find((s) => s.zone === zone.id);
   const through = (upright: boolean) => {
     if (!shape) return;
@@ -138,18 +149,19 @@ function Mend({ zone, cutting, onCut }: { zone: Zone; cutting: boolean; onCut: (
           { x: 0, y },
           { x: 1, y },
         ];
-    onCut(false);
-    changes.split(zone.id, ...ends).catch(() => {});
+    onTool(null);
+    changes.split(zone.id, ends).catch(() => {});
   };
   return (
     <div className={styles.mend}>
-      {neighbours.length > 0 && (
+      {view.piece.zones.length > 1 && (
         <NativeSelect
           label="Join with"
           value=""
           data={[
-            { value: "", label: "a neighbour" },
-            ...neighbours.map((n) => ({ value: String(n), label: `${n} ${capital(zoneName(view, n))}` })),
+            { value: "", label: "a neighbour, or a far piece" },
+            { group: "beside it", items: beside.map(choice) },
+            { group: "farther off", items: far.map(choice) },
           ]}
           onChange={(e) =>
             e.currentTarget.value && changes.merge(Number(e.currentTarget.value), zone.id).catch(() => {})
@@ -157,9 +169,19 @@ function Mend({ zone, cutting, onCut }: { zone: Zone; cutting: boolean; onCut: (
         />
       )}
       <div className={styles.acts}>
-        <button type="button" className="act" aria-pressed={cutting} onClick={() => onCut(!cutting)}>
+        <button type="button" className="act" aria-pressed={cutting} onClick={() => onTool(cutting ? null : "part")}>
           {cutting ? "Leave it whole" : "Part by a line"}
         </button>
+        {!cutting && (
+          <button
+            type="button"
+            className="act"
+            aria-pressed={tool === "redraw"}
+            onClick={() => onTool(tool === "redraw" ? null : "redraw")}
+          >
+            {tool === "redraw" ? "Leave its border" : "Redraw its border"}
+          </button>
+        )}
         {cutting && (
           <>
             <button type="button" className="act" onClick={() => through(true)}>
@@ -175,8 +197,46 @@ function Mend({ zone, cutting, onCut }: { zone: Zone; cutting: boolean; onCut: (
   );
 }
 
+/** The spread of values inside the zone, where the same value is found, and its lock. */
+function ZoneMeasure({ zone, onEqual }: { zone: Zone; onEqual: (value: number) => void }) {
+  const { view, changes } = useBench();
+  const spread = useQuery({
+    queryKey: ["spread", view.id, view.revision, zone.id],
+    queryFn: () =>
+      answer(
+        api.GET("/api/pieces/{id}/reference/spread", { params: { path: { id: view.id }, query: { zone: zone.id } } }),
+      ),
+    enabled: !!view.piece.reference,
+  });
+  return (
+    <div className={styles.mend}>
+      {spread.data && (
+        <p>
+          Inside it runs from <span className="figures">{spread.data.darkest.toFixed(1)}</span> to{" "}
+          <span className="figures">{spread.data.lightest.toFixed(1)}</span>.
+        </p>
+      )}
+      <div className={styles.acts}>
+        {view.piece.reference && (
+          <button type="button" className="act" onClick={() => onEqual(Math.round(zone.reading.value * 10) / 10)}>
+            What is equal
+          </button>
+        )}
+        <label className={styles.check}>
+          <input
+            type="checkbox"
+            checked={zone.kept}
+            onChange={() => changes.wish({ do: "keep-zone", zone: zone.id, kept: !zone.kept }).catch(() => {})}
+          />
+          locked
+        </label>
+      </div>
+    </div>
+  );
+}
+
 /** A patch alone on grey: a colour is not what it seems beside its neighbours. */
-export function PatchCard({ at }: { at: Place }) {
+export function PatchCard({ at, onEqual }: { at: Place; onEqual: (value: number) => void }) {
   const { view, look } = useBench();
   const patch = useQuery({
     queryKey: ["patch", view.id, view.piece.reference?.digest, at.x, at.y],
@@ -205,6 +265,9 @@ export function PatchCard({ at }: { at: Place }) {
             <dt>chroma</dt>
             <dd className="figures">{Math.hypot(m.lab.a, m.lab.b).toFixed(0)}</dd>
           </dl>
+          <button type="button" className="act" onClick={() => onEqual(Math.round(m.value * 10) / 10)}>
+            What is equal
+          </button>
         </>
       )}
     </div>

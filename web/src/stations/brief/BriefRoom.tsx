@@ -1,0 +1,284 @@
+import { NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, Refused, type Schemas } from "../../api/client";
+import { useBench } from "../../bench/context";
+import { useNotice } from "../../bench/notice";
+import { mediumName } from "../../bench/stations";
+import { useStudio } from "../../lenses/stroke/useGround";
+import styles from "./Brief.module.css";
+import { Length } from "./Length";
+import { shown, unitWord } from "./lengths";
+
+/** What the piece is: title, what it is for, medium, ground, size, and how it lies on its sheet. */
+export function BriefRoom() {
+  const { view, changes } = useBench();
+  const studio = useStudio();
+  const { brief, intent } = view.piece;
+  const [title, setTitle] = useState(brief.title);
+  const set = (change: Partial<Schemas["Brief"]>) =>
+    changes.wish({ do: "set-brief", brief: { ...brief, ...change } }).catch(() => setTitle(brief.title));
+  const setIntent = (change: Partial<Schemas["Intent"]>) =>
+    changes.wish({ do: "set-intent", intent: { ...intent, ...change } }).catch(() => {});
+  const grounds = studio.data?.grounds.filter((g) => g.suits.includes(brief.medium)) ?? [];
+  const boxes = studio.data?.boxes.filter((b) => b.medium === brief.medium) ?? [];
+  const ground = grounds.find((g) => g.id === brief.ground);
+  const { units, fit } = intent;
+  const setFit = (change: Partial<Schemas["Fit"]>) => setIntent({ fit: { ...fit, ...change } });
+  const carries = view.outlook.light.carries;
+  return (
+    <div className={styles.brief}>
+      <div className={styles.fields}>
+        <TextInput
+          label="Title"
+          value={title}
+          maxLength={80}
+          onChange={(e) => setTitle(e.currentTarget.value)}
+          onBlur={() => title.trim() && title !== brief.title && set({ title })}
+        />
+        <Textarea
+          key={intent.purpose}
+          label="What it is for"
+          defaultValue={intent.purpose}
+          maxLength={300}
+          autosize
+          minRows={1}
+          placeholder="a gift, a wall, a sheet of practice"
+          onBlur={(e) => e.currentTarget.value !== intent.purpose && setIntent({ purpose: e.currentTarget.value })}
+        />
+        <NativeSelect
+          label={`Ground for ${mediumName(brief.medium)}`}
+          value={brief.ground}
+          data={grounds.map((g) => ({ value: g.id, label: g.name }))}
+          onChange={(e) => set({ ground: e.currentTarget.value })}
+        />
+        <div className={styles.three}>
+          <Length
+            label="Wide"
+            mm={brief.size.width}
+            units={units}
+            least={10}
+            most={3000}
+            onKeep={(width) => set({ size: { ...brief.size, width } })}
+          />
+          <Length
+            label="High"
+            mm={brief.size.height}
+            units={units}
+            least={10}
+            most={3000}
+            onKeep={(height) => set({ size: { ...brief.size, height } })}
+          />
+          <NativeSelect
+            label="Units"
+            value={units}
+            data={[
+              { value: "cm", label: "cm" },
+              { value: "inch", label: "inches" },
+            ]}
+            onChange={(e) => setIntent({ units: e.currentTarget.value as Schemas["Units"] })}
+          />
+        </div>
+        <div className={styles.three}>
+          <Length
+            label="Margin"
+            mm={fit.margin ?? 0}
+            units={units}
+            most={200}
+            onKeep={(margin) => setFit({ margin })}
+          />
+          <Length label="Tape" mm={fit.tape ?? 0} units={units} most={60} onKeep={(tape) => setFit({ tape })} />
+          <Length label="Edge" mm={fit.edge ?? 0} units={units} most={80} onKeep={(edge) => setFit({ edge })} />
+        </div>
+        <label className={styles.checks}>
+          <input
+            type="checkbox"
+            checked={!!fit.sheet}
+            onChange={() => setFit({ sheet: fit.sheet ? null : (view.outlook.light.lies?.sheet ?? brief.size) })}
+          />
+          the sheet is cut already
+        </label>
+        {fit.sheet && (
+          <div className={styles.pair}>
+            <Length
+              label="Sheet wide"
+              mm={fit.sheet.width}
+              units={units}
+              least={10}
+              most={3000}
+              onKeep={(width) => fit.sheet && setFit({ sheet: { ...fit.sheet, width } })}
+            />
+            <Length
+              label="Sheet high"
+              mm={fit.sheet.height}
+              units={units}
+              least={10}
+              most={3000}
+              onKeep={(height) => fit.sheet && setFit({ sheet: { ...fit.sheet, height } })}
+            />
+          </div>
+        )}
+        <NativeSelect
+          label="Box"
+          value={view.piece.paint_box ?? ""}
+          data={[
+            ...(view.piece.paint_box ? [] : [{ value: "", label: "none chosen" }]),
+            ...boxes.map((b) => ({ value: b.id, label: `${b.name}, ${b.pigments} in it` })),
+          ]}
+          onChange={(e) =>
+            e.currentTarget.value && changes.wish({ do: "use-box", paint_box: e.currentTarget.value }).catch(() => {})
+          }
+        />
+        {boxes.length === 0 && studio.data && (
+          <p>There is no Box of {mediumName(brief.medium)} yet. Start one at Box.</p>
+        )}
+      </div>
+      <figure className={styles.panel}>
+        <SheetDrawing fill={ground?.hex} />
+        <figcaption>
+          {shown(brief.size.width, units)} × {shown(brief.size.height, units)} {unitWord(units)}.{" "}
+          {view.outlook.light.lies?.sentence} {carries?.sentence}
+          {ground && <> The ground takes {taken(brief.medium, ground.takes)} (modelled).</>}
+        </figcaption>
+      </figure>
+    </div>
+  );
+}
+
+/** The drawing on its sheet: tape dotted, margins bare, what runs off drawn heavily. */
+function SheetDrawing({ fill }: { fill?: string }) {
+  const { view } = useBench();
+  const { brief, intent } = view.piece;
+  const lies = view.outlook.light.lies;
+  if (!lies) return null;
+  const [sw, sh] = [Math.max(lies.sheet.width, brief.size.width), Math.max(lies.sheet.height, brief.size.height)];
+  const scale = Math.min(420 / sw, 400 / sh);
+  const off = [Math.max(0, -lies.left), Math.max(0, -lies.top)];
+  const tape = intent.fit.tape ?? 0;
+  const edge = intent.fit.edge ?? 0;
+  const at = (v: number) => v * scale;
+  const pad = at(edge) + 2;
+  return (
+    <svg
+      width={at(sw) + 2 * pad}
+      height={at(sh) + 2 * pad}
+      className={styles.sheet}
+      role="img"
+      aria-label={lies.sentence}
+    >
+      <g transform={`translate(${pad} ${pad})`}>
+        <rect
+          x={at(off[0])}
+          y={at(off[1])}
+          width={at(lies.sheet.width)}
+          height={at(lies.sheet.height)}
+          className={styles.paper}
+        />
+        {tape > 0 && (
+          <rect
+            x={at(off[0] + lies.left - tape - (intent.fit.margin ?? 0)) + at(tape)}
+            y={at(off[1] + lies.top - tape - (intent.fit.margin ?? 0)) + at(tape)}
+            width={at(brief.size.width + 2 * (intent.fit.margin ?? 0))}
+            height={at(brief.size.height + 2 * (intent.fit.margin ?? 0))}
+            className={styles.tape}
+          />
+        )}
+        {edge > 0 && (
+          <rect
+            x={at(off[0] + lies.left - edge)}
+            y={at(off[1] + lies.top - edge)}
+            width={at(brief.size.width + 2 * edge)}
+            height={at(brief.size.height + 2 * edge)}
+            className={styles.tape}
+          />
+        )}
+        <rect
+          x={at(off[0] + lies.left)}
+          y={at(off[1] + lies.top)}
+          width={at(brief.size.width)}
+          height={at(brief.size.height)}
+          fill={fill}
+        />
+        {view.outlook.shapes.length > 0 && (
+          <svg
+            x={at(off[0] + lies.left)}
+            y={at(off[1] + lies.top)}
+            width={at(brief.size.width)}
+            height={at(brief.size.height)}
+            viewBox={`0 0 ${view.outlook.grid_width} ${view.outlook.grid_height}`}
+            preserveAspectRatio="xMidYMid meet"
+            aria-hidden="true"
+          >
+            {view.outlook.shapes.map((s) => (
+              <path key={s.zone} d={s.path} fill="none" stroke="#101010" strokeOpacity={0.55} strokeWidth={1.2} />
+            ))}
+          </svg>
+        )}
+        {!lies.fits && (
+          <rect
+            x={at(off[0])}
+            y={at(off[1])}
+            width={at(lies.sheet.width)}
+            height={at(lies.sheet.height)}
+            className={styles.over}
+          />
+        )}
+      </g>
+    </svg>
+  );
+}
+
+/** How much of a medium a ground takes. */
+function taken(medium: Schemas["Medium"], takes: Schemas["Takes"]): string {
+  const [n, one, many] = {
+    "soft-pastel": [takes.pastel, "layer of pastel", "layers of pastel"] as const,
+    marker: [takes.ink, "coat of ink", "coats of ink"] as const,
+    pencil: [takes.pencil, "layer of pencil", "layers of pencil"] as const,
+    watercolour: [takes.wash, "wash", "washes"] as const,
+    oil: [takes.paint, "layer of paint", "layers of paint"] as const,
+  }[medium];
+  return `${n} ${n === 1 ? one : many}`;
+}
+
+export function BriefCard() {
+  const { view, box } = useBench();
+  const navigate = useNavigate();
+  const { say } = useNotice();
+  const [sure, setSure] = useState(false);
+  const remove = async () => {
+    try {
+      await answer(api.DELETE("/api/pieces/{id}", { params: { path: { id: view.id } } }));
+      navigate("/");
+      say(`${view.piece.brief.title} was removed.`);
+    } catch (e) {
+      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+    }
+  };
+  return (
+    <div className={styles.card}>
+      <h2>{view.piece.brief.title}</h2>
+      <p>Value first, temperature second, hue last: the comparisons of every station keep that order.</p>
+      {box?.cautions.map((c) => (
+        <p key={c} className={styles.caution}>
+          {c}
+        </p>
+      ))}
+      <hr />
+      {sure ? (
+        <p className={styles.sure}>
+          <span>Remove this piece with its history? This cannot be undone.</span>
+          <button type="button" className="act main" onClick={remove}>
+            Remove it
+          </button>
+          <button type="button" className="act" onClick={() => setSure(false)}>
+            Keep it
+          </button>
+        </p>
+      ) : (
+        <button type="button" className="act" onClick={() => setSure(true)}>
+          Remove this piece
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,146 @@
+import { useEffect } from "react";
+import type { Schemas, Zone } from "../../api/client";
+import { Station } from "../../bench/Bench";
+import { useBench, zoneName } from "../../bench/context";
+import { Picture } from "../../lenses/picture/Picture";
+import { Stroke } from "../../lenses/stroke/Stroke";
+import { useGround } from "../../lenses/stroke/useGround";
+import { Looks } from "../subject/Looks";
+import styles from "./Light.module.css";
+import { LightCard } from "./LightCard";
+import { DISTANCES, KINDS, nextOf, PLANES, ROLES } from "./words";
+import { ZoneLight } from "./ZoneLight";
+
+/** Plan the relations before the colours: the reference beside the plan, and the families of light and shadow. */
+export function Light() {
+  const bench = useBench();
+  useFactKeys();
+  const empty = bench.view.piece.zones.length === 0;
+  return (
+    <Station
+      name="Light"
+      surface={
+        empty ? (
+          <p className={styles.empty}>
+            There are no zones to light yet. Drop a picture at Subject, or start there from a few planes.
+          </p>
+        ) : (
+          <>
+            <Looks zones={false} />
+            <div className={styles.pair}>
+              <figure>
+                <Picture />
+                <figcaption>{bench.view.piece.reference ? "the reference" : "the planes"}</figcaption>
+              </figure>
+              <figure>
+                <Picture planned />
+                <figcaption>as planned</figcaption>
+              </figure>
+            </div>
+            <FamilyColumns />
+          </>
+        )
+      }
+      card={bench.zone === null ? <LightCard /> : <ZoneLight />}
+    />
+  );
+}
+
+/** Single keys say how the selected zone stands in the light. */
+function useFactKeys() {
+  const bench = useBench();
+  const { view, changes, zone } = bench;
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const t = e.target as HTMLElement;
+      if (/^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName) || e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented)
+        return;
+      if (document.querySelector("[role=dialog]")) return;
+      const chosen = view.piece.zones.find((z) => z.id === zone);
+      const facts = chosen && factsAfter(chosen, e.key);
+      if (!chosen || !facts) return;
+      e.preventDefault();
+      changes.wish({ do: "set-facts", zone: chosen.id, facts }).catch(() => {});
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [view, changes, zone]);
+}
+
+function factsAfter(zone: Zone, key: string): Schemas["Facts"] | null {
+  const facts = zone.facts;
+  const role = ROLES.find((r) => r.key === key);
+  if (role) return { ...facts, role: facts.role === role.value ? null : role.value };
+  if (key === "p") return { ...facts, plane: nextOf(PLANES, facts.plane) };
+  if (key === "a") return { ...facts, distance: nextOf(DISTANCES, facts.distance) };
+  if (key === "y") return { ...facts, kind: nextOf(KINDS, facts.kind) };
+  if (key === "e") return { ...facts, light: facts.light === "first" ? "second" : "first" };
+  return null;
+}
+
+/** Who stands in the light and who in shadow, each family from light to dark. */
+function FamilyColumns() {
+  const { view } = useBench();
+  const two = view.piece.lighting.falling.kind === "two";
+  const zones = [...view.piece.zones].sort((a, b) => plannedValue(view, b.id) - plannedValue(view, a.id));
+  const of = (roles: (Schemas["Role"] | null | undefined)[], light?: Schemas["Which"]) =>
+    zones.filter((z) => roles.includes(z.facts.role ?? null) && (!light || z.facts.light === light));
+  const lit: Schemas["Role"][] = ["lit", "halftone"];
+  const shadow: Schemas["Role"][] = ["shadow", "reflected", "contact"];
+  return (
+    <div className={styles.families}>
+      {two ? (
+        <>
+          <Family title="in the first light" zones={of(lit, "first")} />
+          <Family title="its shadow" zones={of(shadow, "first")} />
+          <Family title="in the second light" zones={of(lit, "second")} />
+          <Family title="its shadow" zones={of(shadow, "second")} />
+        </>
+      ) : (
+        <>
+          <Family title="in the light" zones={of(lit)} />
+          <Family title="in shadow" zones={of(shadow)} />
+        </>
+      )}
+      <Family title="no part, or its own light" zones={of(["highlight", "self-luminous", null])} />
+    </div>
+  );
+}
+
+const plannedValue = (view: ReturnType<typeof useBench>["view"], id: number) =>
+  view.outlook.shapes.find((s) => s.zone === id)?.target.value ?? 0;
+
+function Family({ title, zones }: { title: string; zones: Zone[] }) {
+  const bench = useBench();
+  const ground = useGround();
+  return (
+    <section className={styles.family} aria-label={title}>
+      <h3>{title}</h3>
+      {zones.length === 0 && <p>none</p>}
+      <ul>
+        {zones.map((z) => {
+          const shape = bench.view.outlook.shapes.find((s) => s.zone === z.id);
+          if (!shape) return null;
+          const word = ROLES.find((r) => r.value === z.facts.role)?.label;
+          return (
+            <li key={z.id}>
+              <button
+                type="button"
+                className="plain"
+                aria-pressed={bench.zone === z.id}
+                onClick={() => bench.selectZone(z.id)}
+              >
+                <Stroke marks={[shape.target]} ground={ground} height={22} look={bench.look} />
+                <span>
+                  <span className="figures">{z.id}</span> {zoneName(bench.view, z.id)}
+                </span>
+                <span className="figures">{shape.target.value.toFixed(1)}</span>
+                {word && word !== "lit" && word !== "in shadow" && <small>{word}</small>}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}

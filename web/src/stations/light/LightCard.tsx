@@ -1,0 +1,230 @@
+import { NativeSelect } from "@mantine/core";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useBench, zoneName } from "../../bench/context";
+import { FindingNote } from "../../bench/Findings";
+import { useStudio } from "../../lenses/stroke/useGround";
+import styles from "./Light.module.css";
+import { EXCEPTIONS, FROM, KEYS, TINTS } from "./words";
+
+type Falling = Schemas["Falling"];
+const USUAL: Schemas["Lamp"] = { tint: "warm", from: "left", hard: true };
+const OTHER: Schemas["Lamp"] = { tint: "cool", from: "right", hard: false };
+
+/** The light of the piece, and targets from it. */
+export function LightCard() {
+  const { view, changes } = useBench();
+  const { lighting } = view.piece;
+  const set = (change: Partial<Schemas["Lighting"]>) =>
+    changes.wish({ do: "set-lighting", lighting: { ...lighting, ...change } }).catch(() => {});
+  const { falling } = lighting;
+  const first = "first" in falling ? falling.first : USUAL;
+  const kinds: [Falling["kind"], string, Falling][] = [
+    ["one", "one", { kind: "one", first }],
+    ["two", "two", { kind: "two", first, second: "second" in falling ? falling.second : OTHER }],
+    ["flat", "none, flat", { kind: "flat" }],
+  ];
+  return (
+    <div className={styles.card}>
+      <h2>The light</h2>
+      <fieldset className={styles.words}>
+        <legend>Lights</legend>
+        {kinds.map(([kind, label, next]) => (
+          <label key={kind}>
+            <input
+              type="radio"
+              name="falling"
+              checked={falling.kind === kind}
+              onChange={() => set({ falling: next })}
+            />
+            {label}
+          </label>
+        ))}
+      </fieldset>
+      {"first" in falling && (
+        <LampFields
+          title={falling.kind === "two" ? "The first" : "It is"}
+          lamp={falling.first}
+          onChange={(lamp) => set({ falling: { ...falling, first: lamp } })}
+        />
+      )}
+      {falling.kind === "two" && (
+        <LampFields
+          title="The second"
+          lamp={falling.second}
+          onChange={(second) => set({ falling: { ...falling, second } })}
+        />
+      )}
+      <fieldset className={styles.words}>
+        <legend>Here</legend>
+        <label>
+          <input type="checkbox" checked={lighting.outdoors} onChange={() => set({ outdoors: !lighting.outdoors })} />
+          open sky
+        </label>
+        {EXCEPTIONS.map((e) => (
+          <label key={e.value}>
+            <input
+              type="checkbox"
+              checked={lighting.exceptions.includes(e.value)}
+              onChange={() =>
+                set({
+                  exceptions: lighting.exceptions.includes(e.value)
+                    ? lighting.exceptions.filter((x) => x !== e.value)
+                    : [...lighting.exceptions, e.value],
+                })
+              }
+            />
+            {e.label}
+          </label>
+        ))}
+      </fieldset>
+      <button type="button" className="act main" onClick={() => changes.wish({ do: "propose-facts" }).catch(() => {})}>
+        Propose the part of every zone
+      </button>
+      <Targets />
+      <Relations />
+      {view.outlook.findings
+        .filter((f) => f.zones.length === 0)
+        .map((f) => (
+          <FindingNote key={f.key} finding={f} />
+        ))}
+    </div>
+  );
+}
+
+function LampFields({
+  title,
+  lamp,
+  onChange,
+}: {
+  title: string;
+  lamp: Schemas["Lamp"];
+  onChange: (l: Schemas["Lamp"]) => void;
+}) {
+  return (
+    <div className={styles.lamp} role="group" aria-label={title}>
+      <NativeSelect
+        label={title}
+        value={lamp.tint}
+        data={TINTS.map((t) => ({ value: t.value, label: t.label }))}
+        onChange={(e) => onChange({ ...lamp, tint: e.currentTarget.value as Schemas["Tint"] })}
+      />
+      <NativeSelect
+        label="from where"
+        value={lamp.from}
+        data={FROM.map((t) => ({ value: t.value, label: t.label }))}
+        onChange={(e) => onChange({ ...lamp, from: e.currentTarget.value as Schemas["From"] })}
+      />
+      <NativeSelect
+        label="edges"
+        value={lamp.hard ? "hard" : "soft"}
+        data={["hard", "soft"]}
+        onChange={(e) => onChange({ ...lamp, hard: e.currentTarget.value === "hard" })}
+      />
+    </div>
+  );
+}
+
+function Targets() {
+  const { view, changes } = useBench();
+  const studio = useStudio();
+  const [key, setKey] = useState<Schemas["Key"]>("as-read");
+  const reach = view.outlook.light.reach;
+  const others = studio.data?.pieces.filter((p) => p.id !== view.id && p.zones > 0) ?? [];
+  return (
+    <section className={styles.part} aria-label="Targets">
+      <h3>Targets</h3>
+      {reach ? (
+        <p>
+          {view.piece.chosen.pigments.length ? "The set" : "This Box"} reaches{" "}
+          <span className="figures">
+            {reach.darkest.toFixed(1)} to {reach.lightest.toFixed(1)}
+          </span>{" "}
+          on this ground.
+        </p>
+      ) : (
+        <p>Choose a Box in the brief to see what can be reached.</p>
+      )}
+      {view.piece.reference && (
+        <p className={styles.line}>
+          <NativeSelect
+            aria-label="Key"
+            value={key}
+            data={KEYS.map((k) => ({ value: k.value, label: `${k.label} key` }))}
+            onChange={(e) => setKey(e.currentTarget.value as Schemas["Key"])}
+          />
+          <button
+            type="button"
+            className="act"
+            disabled={!reach}
+            onClick={() => changes.wish({ do: "map-values", key }).catch(() => {})}
+          >
+            Map the values
+          </button>
+        </p>
+      )}
+      <button
+        type="button"
+        className="act"
+        disabled={!reach}
+        onClick={() => changes.wish({ do: "targets-from-rules" }).catch(() => {})}
+      >
+        From the rules of light alone
+      </button>
+      {others.length > 0 && (
+        <NativeSelect
+          label="Borrow the light of"
+          value=""
+          data={[
+            { value: "", label: "another piece" },
+            ...others.map((p) => ({ value: String(p.id), label: p.title })),
+          ]}
+          onChange={(e) => e.currentTarget.value && changes.borrowLight(Number(e.currentTarget.value)).catch(() => {})}
+        />
+      )}
+    </section>
+  );
+}
+
+/** What got squeezed, and in which order zones catch the eye. */
+function Relations() {
+  const { view, selectZone } = useBench();
+  const { squeezed, eye, on_the_wall } = view.outlook.light;
+  return (
+    <>
+      {squeezed.length > 0 && (
+        <section className={styles.part} aria-label="Squeezed">
+          <h3>Squeezed</h3>
+          <ul className={styles.list}>
+            {squeezed.slice(0, 5).map((s) => (
+              <li key={`${s.light}-${s.dark}`}>
+                <button type="button" className="plain" onClick={() => selectZone(s.light)}>
+                  {zoneName(view, s.light)} over {zoneName(view, s.dark)}
+                </button>{" "}
+                <span className="figures">
+                  {s.read.toFixed(1)} → {s.planned.toFixed(1)}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {eye.length > 1 && (
+        <section className={styles.part} aria-label="Order for the eye">
+          <h3>The eye goes</h3>
+          <p>
+            {eye.slice(0, 6).map((z, i) => (
+              <span key={z}>
+                {i > 0 && ", then "}
+                <button type="button" className={`plain ${styles.under}`} onClick={() => selectZone(z)}>
+                  {zoneName(view, z)}
+                </button>
+              </span>
+            ))}
+          </p>
+        </section>
+      )}
+      {on_the_wall && <p>{on_the_wall}</p>}
+    </>
+  );
+}

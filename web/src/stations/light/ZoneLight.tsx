@@ -1,0 +1,157 @@
+import { NativeSelect, NumberInput } from "@mantine/core";
+import type { Mark, Schemas } from "../../api/client";
+import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { FindingNote } from "../../bench/Findings";
+import { Stroke } from "../../lenses/stroke/Stroke";
+import { useGround } from "../../lenses/stroke/useGround";
+import styles from "./Light.module.css";
+import { DISTANCES, KINDS, PLANES, ROLES } from "./words";
+
+type Facts = Schemas["Facts"];
+
+/** How the selected zone stands in the light, and what it should be. */
+export function ZoneLight() {
+  const bench = useBench();
+  const { view, changes } = bench;
+  const ground = useGround();
+  const zone = view.piece.zones.find((z) => z.id === bench.zone);
+  const shape = view.outlook.shapes.find((s) => s.zone === bench.zone);
+  const target = zone && targetOf(bench, zone.id);
+  if (!zone || !shape || !target) return null;
+  const { facts } = zone;
+  const set = (change: Partial<Facts>) =>
+    changes.wish({ do: "set-facts", zone: zone.id, facts: { ...facts, ...change } }).catch(() => {});
+  const two = view.piece.lighting.falling.kind === "two";
+  return (
+    <div className={styles.card}>
+      <h2>
+        <span className="figures">{zone.id}</span> {capital(zoneName(view, zone.id))}
+      </h2>
+      <Stroke marks={[shape.reading, target]} ground={ground} height={56} look={bench.look} label="Read, and planned" />
+      <p>
+        <span className="figures">
+          {shape.reading.value.toFixed(1)} → {target.value.toFixed(1)}
+        </span>
+        , {temperatureWord(target.temperature)} <span className="figures">{signed(target.temperature, 0)}</span>
+      </p>
+      <div className={styles.facts}>
+        <Fact keys="l h d t c g o" label="Part" list={ROLES} value={facts.role} onChange={(role) => set({ role })} />
+        <Fact keys="p" label="Plane" list={PLANES} value={facts.plane} onChange={(plane) => set({ plane })} />
+        <Fact
+          keys="a"
+          label="Distance"
+          list={DISTANCES}
+          value={facts.distance}
+          onChange={(distance) => set({ distance })}
+        />
+        <Fact keys="y" label="Kind" list={KINDS} value={facts.kind} onChange={(kind) => set({ kind })} />
+        {two && (
+          <NativeSelect
+            label="Light (e)"
+            value={facts.light}
+            data={[
+              { value: "first", label: "the first" },
+              { value: "second", label: "the second" },
+            ]}
+            onChange={(e) => set({ light: e.currentTarget.value as Schemas["Which"] })}
+          />
+        )}
+      </div>
+      {!facts.by_hand && facts.plane && <p>Proposed from the picture; change what is not so.</p>}
+      <Grading zone={zone.id} graded={zone.graded ?? null} end={shape.graded_to ?? target} />
+      {view.outlook.findings
+        .filter((f) => f.zones.includes(zone.id))
+        .map((f) => (
+          <FindingNote key={f.key} finding={f} />
+        ))}
+      <p>
+        <button type="button" className="act" onClick={() => bench.selectZone(null)}>
+          The whole light
+        </button>
+      </p>
+    </div>
+  );
+}
+
+function Fact<T extends string>({
+  label,
+  keys,
+  list,
+  value,
+  onChange,
+}: {
+  label: string;
+  keys: string;
+  list: { value: T; label: string; key?: string }[];
+  value: T | null | undefined;
+  onChange: (v: T | null) => void;
+}) {
+  return (
+    <NativeSelect
+      label={
+        <>
+          {label} <span className="figures">{keys}</span>
+        </>
+      }
+      value={value ?? ""}
+      data={[{ value: "", label: "not said" }, ...list.map((w) => ({ value: w.value, label: w.label }))]}
+      onChange={(e) => onChange((e.currentTarget.value || null) as T | null)}
+    />
+  );
+}
+
+const WAYS = [
+  { value: "90", label: "downwards" },
+  { value: "270", label: "upwards" },
+  { value: "0", label: "to the right" },
+  { value: "180", label: "to the left" },
+];
+
+/** A target that runs to another value and temperature along a direction. */
+function Grading({ zone, graded, end }: { zone: number; graded: Schemas["Graded"] | null; end: Mark }) {
+  const { changes } = useBench();
+  const set = (to: Schemas["FieldMove"], direction: number) =>
+    changes.wish({ do: "set-graded", zone, graded: { end: to, direction } }).catch(() => {});
+  const field = (label: string, now: number, digits: number, keep: (n: number) => void, min: number, max: number) => (
+    <NumberInput
+      key={`${label}${now.toFixed(digits)}`}
+      label={label}
+      defaultValue={Number(now.toFixed(digits))}
+      min={min}
+      max={max}
+      decimalScale={digits}
+      onBlur={(e) => {
+        const n = Number(e.currentTarget.value);
+        if (e.currentTarget.value !== "" && n >= min && n <= max && n.toFixed(digits) !== now.toFixed(digits)) keep(n);
+      }}
+    />
+  );
+  return (
+    <section className={styles.part} aria-label="Grading">
+      <label className={styles.check}>
+        <input
+          type="checkbox"
+          checked={!!graded}
+          onChange={() =>
+            graded
+              ? changes.wish({ do: "set-graded", zone, graded: null }).catch(() => {})
+              : set({ value: Math.max(0, end.value - 1) }, 90)
+          }
+        />
+        It runs to another value
+      </label>
+      {graded && (
+        <div className={styles.lamp}>
+          {field("value", end.value, 1, (value) => set({ value }, graded.direction), 0, 10)}
+          <NativeSelect
+            label="which way"
+            value={String(graded.direction)}
+            data={WAYS}
+            onChange={(e) => set({}, Number(e.currentTarget.value))}
+          />
+          {field("warmth", end.temperature, 0, (temperature) => set({ temperature }, graded.direction), -100, 100)}
+        </div>
+      )}
+    </section>
+  );
+}

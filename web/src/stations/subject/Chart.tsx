@@ -1,0 +1,137 @@
+import { NativeSelect } from "@mantine/core";
+import { useState } from "react";
+import { signed, temperatureWord, useBench } from "../../bench/context";
+import { Picture } from "../../lenses/picture/Picture";
+import { Stroke } from "../../lenses/stroke/Stroke";
+import { useGround, useStudio } from "../../lenses/stroke/useGround";
+import styles from "./Chart.module.css";
+
+let shown: { piece: number; cell: number } | null = null;
+
+/** The distinct colours of the reference in a grid, and where each occurs. */
+export function ChartRoom() {
+  const { view, changes, look } = useBench();
+  const ground = useGround();
+  const chart = view.piece.chart;
+  const [cell, setCell] = useState<number | null>(shown?.piece === view.id ? shown.cell : null);
+  const point = (i: number | null) => {
+    shown = i === null ? null : { piece: view.id, cell: i };
+    setCell(i);
+  };
+  if (!view.piece.reference && !view.outlook.shapes.length) {
+    return <p className={styles.empty}>A chart is made of a picture. Drop one at “the picture”.</p>;
+  }
+  if (!chart) {
+    return (
+      <p className={styles.empty}>
+        The distinct colours of the reference, laid out from light to dark and from cool to warm.{" "}
+        <button type="button" className="act main" onClick={() => changes.chart(null).catch(() => {})}>
+          Lay out the chart
+        </button>
+      </p>
+    );
+  }
+  const columns = Math.max(...chart.cells.map((c) => c.column)) + 1;
+  return (
+    <div className={styles.room}>
+      <ul className={styles.grid} style={{ gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
+        {chart.cells.map((c, i) => (
+          <li key={`${c.row}-${c.column}`} style={{ gridRow: c.row + 1, gridColumn: c.column + 1 }}>
+            <button
+              type="button"
+              className="plain"
+              aria-pressed={cell === i}
+              aria-label={`Value ${view.chart_marks[i].value.toFixed(1)}, ${temperatureWord(view.chart_marks[i].temperature)}, ${(c.area * 100).toFixed(1)} % of the picture`}
+              onClick={() => point(cell === i ? null : i)}
+            >
+              <Stroke marks={[view.chart_marks[i]]} ground={ground} height={46} look={look} />
+              <span className="figures">
+                {view.chart_marks[i].value.toFixed(1)} {signed(view.chart_marks[i].temperature, 0)}
+                <i>{(c.area * 100).toFixed(c.area < 0.01 ? 1 : 0)} %</i>
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className={styles.where}>
+        <Picture
+          bare
+          address={cell === null ? undefined : `/api/pieces/${view.id}/chart/where?cell=${cell}&of=${view.revision}`}
+        />
+      </div>
+    </div>
+  );
+}
+
+/** How many cells, and the chart as a wish for another piece. */
+export function ChartCard() {
+  const { view, changes } = useBench();
+  const studio = useStudio();
+  const n = view.piece.chart?.cells.length ?? 0;
+  const wished = view.piece.wished;
+  const others = studio.data?.pieces.filter((p) => p.id !== view.id) ?? [];
+  return (
+    <div className={styles.card}>
+      <h2>Colour chart</h2>
+      {n > 0 && (
+        <>
+          <p>
+            {n} distinct colours by what the eye tells apart. Choose one to see where it occurs. A master painting lends
+            its colours this way too.
+          </p>
+          <p className={styles.acts}>
+            <button
+              type="button"
+              className="act"
+              disabled={n <= 1}
+              onClick={() => changes.chart(n - 1).catch(() => {})}
+            >
+              fewer
+            </button>
+            <button
+              type="button"
+              className="act"
+              disabled={n >= 36}
+              onClick={() => changes.chart(n + 1).catch(() => {})}
+            >
+              more
+            </button>
+            <button type="button" className="act" onClick={() => changes.chart(null).catch(() => {})}>
+              as many as are distinct
+            </button>
+          </p>
+        </>
+      )}
+      <hr />
+      <h3>Colours for this piece</h3>
+      {wished ? (
+        <>
+          <p>
+            The lean set of this piece also serves {wished.colours.length} colours of {wished.from}, in their
+            proportions.
+          </p>
+          <button
+            type="button"
+            className="act"
+            onClick={() => changes.wish({ do: "set-wished", wished: null }).catch(() => {})}
+          >
+            Leave them out
+          </button>
+        </>
+      ) : (
+        <p>Take the chart of another piece as a wish for this one's lean set.</p>
+      )}
+      {others.length > 0 && (
+        <NativeSelect
+          label="Take the colours of"
+          value=""
+          data={[
+            { value: "", label: "another piece" },
+            ...others.map((p) => ({ value: String(p.id), label: p.title })),
+          ]}
+          onChange={(e) => e.currentTarget.value && changes.wishColours(Number(e.currentTarget.value)).catch(() => {})}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,112 @@
+import type { Schemas } from "../../api/client";
+import { useBench } from "../../bench/context";
+import styles from "./References.module.css";
+
+const SERVES: { value: Schemas["Serves"]; label: string }[] = [
+  { value: "light", label: "light" },
+  { value: "drawing", label: "drawing" },
+  { value: "colour", label: "colour" },
+  { value: "detail", label: "detail" },
+];
+
+/** All references of the piece in one place, each with what it is for. */
+export function ReferencesRoom() {
+  const { view, changes } = useBench();
+  const { reference, others } = view.piece;
+  const setOther = (digest: string, serves: Schemas["Serves"][]) =>
+    changes
+      .wish({ do: "set-others", others: others.map((o) => (o.digest === digest ? { ...o, serves } : o)) })
+      .catch(() => {});
+  return (
+    <ul className={styles.references}>
+      {reference && (
+        <li>
+          <img src={`/api/pieces/${view.id}/pictures/${reference.digest}`} alt={reference.file_name} />
+          <div>
+            <b>{reference.file_name}</b>
+            <span>the main one: zones are found in it</span>
+            <For
+              serves={reference.serves}
+              onChange={(serves) => changes.wish({ do: "set-serves", serves }).catch(() => {})}
+            />
+          </div>
+        </li>
+      )}
+      {others.map((o) => (
+        <li key={o.digest}>
+          <img src={`/api/pieces/${view.id}/pictures/${o.digest}`} alt={o.file_name} />
+          <div>
+            <b>{o.file_name}</b>
+            <span className="figures">{`${o.width} × ${o.height}`}</span>
+            <For serves={o.serves} onChange={(serves) => setOther(o.digest, serves)} />
+            <p className={styles.acts}>
+              <button type="button" className="act" onClick={() => changes.makeMain(o.digest).catch(() => {})}>
+                Make it the main one
+              </button>
+              <button
+                type="button"
+                className="act"
+                onClick={() =>
+                  changes
+                    .wish({ do: "set-others", others: others.filter((x) => x.digest !== o.digest) })
+                    .catch(() => {})
+                }
+              >
+                Take it away
+              </button>
+            </p>
+          </div>
+        </li>
+      ))}
+      {!reference && others.length === 0 && <li>None yet.</li>}
+    </ul>
+  );
+}
+
+function For({ serves, onChange }: { serves: Schemas["Serves"][]; onChange: (s: Schemas["Serves"][]) => void }) {
+  return (
+    <fieldset className={styles.serves}>
+      <legend>for</legend>
+      {SERVES.map((s) => (
+        <label key={s.value}>
+          <input
+            type="checkbox"
+            checked={serves.includes(s.value)}
+            onChange={() =>
+              onChange(serves.includes(s.value) ? serves.filter((x) => x !== s.value) : [...serves, s.value])
+            }
+          />
+          {s.label}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+export function ReferencesCard() {
+  const { view, changes } = useBench();
+  return (
+    <div className={styles.card}>
+      <h2>References</h2>
+      <p>
+        Pose from one, cloth from another: keep them together, each with what it is for. Zones and values come from the
+        main one.
+      </p>
+      {view.piece.reference && (
+        <label className={styles.add}>
+          Add a reference
+          <input
+            id="other-file"
+            type="file"
+            accept="image/jpeg,image/png,image/webp,image/tiff"
+            onChange={(e) => {
+              const file = e.currentTarget.files?.[0];
+              if (file) changes.put("others", file).catch(() => {});
+              e.currentTarget.value = "";
+            }}
+          />
+        </label>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,222 @@
+import { NumberInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { answer, api } from "../../api/client";
+import { useBench, zoneName } from "../../bench/context";
+import { LadderStrip } from "./LadderStrip";
+import styles from "./Subject.module.css";
+import type { Tool } from "./tools";
+
+type Props = {
+  tool: Tool | null;
+  onTool: (t: Tool | null) => void;
+  clipped: boolean;
+  onClipped: (on: boolean) => void;
+  card: number | null;
+  onCard: (value: number | null) => void;
+};
+
+/** The whole picture: its values, measuring in it, its shapes and its frame. */
+export function WholeCard(props: Props) {
+  const { view, work, groups } = useBench();
+  const reference = view.piece.reference;
+  const ladder = useQuery({
+    queryKey: ["ladder", view.id, reference?.digest, JSON.stringify(reference?.frame), groups],
+    queryFn: () =>
+      answer(
+        api.GET("/api/pieces/{id}/reference/ladder", {
+          params: { path: { id: view.id }, query: { groups: groups ?? 5 } },
+        }),
+      ),
+    enabled: !!reference,
+  });
+  if (!reference) {
+    return (
+      <div className={styles.card}>
+        <h2>{view.outlook.shapes.length ? "From a field note" : "No picture yet"}</h2>
+        <p>
+          {view.outlook.shapes.length
+            ? "The zones are those of the marks made in the field, with what was judged there. A picture dropped here takes their place."
+            : "From a picture come the values, the big shapes and what each should be. Everything after this station follows from them."}
+        </p>
+      </div>
+    );
+  }
+  const l = ladder.data;
+  const lost = l && Math.max(l.clipped.dark, l.clipped.light);
+  return (
+    <div className={styles.card}>
+      <h2>The whole picture</h2>
+      <p>
+        {reference.file_name}, <span className="figures">{`${reference.width} × ${reference.height}`}</span>
+      </p>
+      {l && <LadderStrip ladder={l} />}
+      {l && lost !== undefined && lost > 0.0005 && (
+        <p className={lost > 0.005 ? styles.clipped : undefined}>
+          {lost > 0.005 && (
+            <>
+              The camera lost {l.clipped.light > l.clipped.dark ? "the lights" : "the darks"} in{" "}
+              {(100 * lost).toFixed(1)} % of the picture: values there are a guess.{" "}
+            </>
+          )}
+          <button
+            type="button"
+            className="act"
+            aria-pressed={props.clipped}
+            onClick={() => props.onClipped(!props.clipped)}
+          >
+            {props.clipped ? "Hide the hatching" : "Hatch what was lost"}
+          </button>
+        </p>
+      )}
+      <Measuring {...props} />
+      <Shapes {...props} />
+      <FramePart {...props} />
+      <p className={styles.acts}>
+        <a href={`/api/pieces/${view.id}/ladder.pdf`} target="_blank" rel="noreferrer">
+          Print a ladder to hold against the work
+        </a>
+      </p>
+      <label className={styles.another}>
+        Another picture
+        <input
+          id="reference-file"
+          type="file"
+          accept="image/jpeg,image/png,image/webp,image/tiff"
+          onChange={(e) => {
+            const file = e.currentTarget.files?.[0];
+            if (file) work.takeIn(file);
+            e.currentTarget.value = "";
+          }}
+        />
+      </label>
+    </div>
+  );
+}
+
+function ToolButton({ of, label, tool, onTool }: { of: Tool; label: string } & Pick<Props, "tool" | "onTool">) {
+  return (
+    <button type="button" className="act" aria-pressed={tool === of} onClick={() => onTool(tool === of ? null : of)}>
+      {label}
+    </button>
+  );
+}
+
+/** Measuring, and which zones are equal. */
+function Measuring(props: Props) {
+  const { view } = useBench();
+  const equal = view.equal_values.filter((g) => g.length > 1);
+  const ends = view.equal_values;
+  return (
+    <section className={styles.part} aria-label="Measure">
+      <h3>Measure</h3>
+      <p className={styles.acts}>
+        <ToolButton of="line" label="along a line" {...props} />
+        <ToolButton of="compare" label="two patches" {...props} />
+      </p>
+      {ends.length > 1 && (
+        <p>
+          Lightest {ends[0].map((z) => zoneName(view, z)).join(", ")}; darkest{" "}
+          {ends[ends.length - 1].map((z) => zoneName(view, z)).join(", ")}.
+          {equal.map((g) => (
+            <span key={g.join("-")}> Equal in value: {g.map((z) => zoneName(view, z)).join(", ")}.</span>
+          ))}
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** Shapes joined by drawing; those of a line drawing. */
+function Shapes(props: Props) {
+  const { view, changes } = useBench();
+  const lines = view.piece.reference?.lines;
+  return (
+    <section className={styles.part} aria-label="Shapes">
+      <h3>Shapes</h3>
+      <p>Choose a zone by its number to part it, redraw it or lock it.</p>
+      <p className={styles.acts}>
+        <ToolButton of="join" label="join by drawing" {...props} />
+      </p>
+      <p className={styles.acts}>
+        <button type="button" className="act" onClick={() => changes.fromLines(false).catch(() => {})}>
+          {lines ? "Outlines again" : "It is a line drawing"}
+        </button>
+        {lines && (
+          <button type="button" className="act" onClick={() => changes.fromLines(true).catch(() => {})}>
+            lines as a zone
+          </button>
+        )}
+      </p>
+    </section>
+  );
+}
+
+/** Crop, straighten, fit, and the colour of the light. */
+function FramePart(props: Props) {
+  const { view, changes } = useBench();
+  const reference = view.piece.reference;
+  if (!reference) return null;
+  const { frame } = reference;
+  const set = (change: { straighten?: number; crop?: typeof frame.crop; fit?: boolean }) =>
+    changes.frame({ straighten: frame.straighten, crop: frame.crop, fit: false, ...change }).catch(() => {});
+  const size = view.piece.brief.size;
+  const off = Math.abs(reference.width / reference.height / (size.width / size.height) - 1) > 0.01;
+  return (
+    <section className={styles.part} aria-label="Frame and light of the picture">
+      <h3>Frame and light</h3>
+      <p className={styles.acts}>
+        <ToolButton of="crop" label="crop" {...props} />
+        {off && (
+          <button type="button" className="act" onClick={() => set({ fit: true })}>
+            fit to {size.width / 10} × {size.height / 10}
+          </button>
+        )}
+        {(frame.crop || frame.straighten !== 0) && (
+          <button type="button" className="act" onClick={() => set({ crop: null, straighten: 0 })}>
+            whole again
+          </button>
+        )}
+      </p>
+      <NumberInput
+        key={frame.straighten}
+        label="Straighten, degrees clockwise"
+        defaultValue={frame.straighten}
+        min={-45}
+        max={45}
+        step={0.1}
+        decimalScale={1}
+        onBlur={(e) => {
+          const n = Number(e.currentTarget.value);
+          if (e.currentTarget.value !== "" && n !== frame.straighten && Math.abs(n) <= 45) set({ straighten: n });
+        }}
+      />
+      <p className={styles.acts}>
+        <ToolButton of="neutral" label={props.card ? "pick the grey card" : "pick a neutral"} {...props} />
+        {frame.gains && (
+          <button type="button" className="act" onClick={() => changes.neutral(null, null).catch(() => {})}>
+            its own light again
+          </button>
+        )}
+      </p>
+      <label className={styles.check}>
+        <input
+          type="checkbox"
+          checked={props.card !== null}
+          onChange={() => props.onCard(props.card === null ? 5 : null)}
+        />
+        it is a grey card of value
+        <input
+          type="number"
+          aria-label="Value of the grey card"
+          className={styles.small}
+          min={1}
+          max={9.5}
+          step={0.1}
+          disabled={props.card === null}
+          value={props.card ?? 5}
+          onChange={(e) => props.onCard(Number(e.currentTarget.value))}
+        />
+      </label>
+    </section>
+  );
+}
