@@ -1,7 +1,8 @@
 //! The demo studio: one invented workshop, *Sluice Yard*, so that every screen has something true to show.
 //!
 //! Nothing in it comes from anyone's photographs, products or work. The sticks and tubes are blends of the shipped *modelled*
-//! pigments under plain names of our own; the reference is ray-traced from `tram-shed/scene.pov`.
+//! pigments under plain names of our own; the photo-like pictures are ray-traced from the `scene.pov` beside each, and the kite
+//! is drawn in `kite/drawing.svg`.
 
 use lean_media::{Medium, Parts, Pigment, PigmentId, library};
 use serde::Deserialize;
@@ -12,6 +13,30 @@ pub const TRAM_SHED: &[u8] = include_bytes!("../tram-shed/reference.jpg");
 
 /// Name the reference is shown under.
 pub const TRAM_SHED_FILE: &str = "tram-shed-first-frost.jpg";
+
+/// The ray-traced reference of "Hen on the stove stool", a 1200 × 1600 JPEG.
+pub const HEN: &[u8] = include_bytes!("../hen/reference.jpg");
+
+/// Name it is shown under.
+pub const HEN_FILE: &str = "hen-on-the-stove-stool.jpg";
+
+/// The ray-traced reference of "Bench by the north window", a 1280 × 1600 JPEG.
+pub const BENCH: &[u8] = include_bytes!("../bench/reference.jpg");
+
+/// Name it is shown under.
+pub const BENCH_FILE: &str = "bench-by-the-north-window.jpg";
+
+/// The ray-traced photo of the stair wall the bench is to hang over, a 1600 × 1200 JPEG with a folding rule one metre long in it.
+pub const STAIR: &[u8] = include_bytes!("../stair/reference.jpg");
+
+/// Name it is shown under.
+pub const STAIR_FILE: &str = "stair-wall.jpg";
+
+/// The scanned line drawing of "Beetle kite".
+pub const KITE: &[u8] = include_bytes!("../kite/drawing.jpg");
+
+/// Name it is shown under.
+pub const KITE_FILE: &str = "beetle-kite.jpg";
 
 /// A Box of the demo studio.
 #[derive(Clone, Debug, PartialEq)]

@@ -7,11 +7,18 @@ use std::path::PathBuf;
 const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("studio", "/", "A new piece", ""),
     ("1-brief", "/pieces/1/brief", "Ground for", ""),
+    ("1-brief-rules", "/pieces/1/brief?room=rules", "Rules of the game", ""),
+    ("1-brief-wall", "/pieces/4/brief?room=wall", "Ways to hang it", ""),
     ("2-subject", "/pieces/1/subject?zone=9", "It matters", ""),
     ("2-subject-values", "/pieces/1/subject?look=values&groups=4", "The whole picture", ""),
+    ("2-subject-chart", "/pieces/1/subject?room=chart", "Colour chart", ""),
+    ("3-light", "/pieces/1/light", "The eye goes", ""),
+    ("3-light-two", "/pieces/2/light?zone=4", "Distance", ""),
     ("4-lean-set", "/pieces/1/lean-set", "What each further", ""),
     ("5-mixes", "/pieces/1/mixes?zone=9", "from the set", ""),
     ("6-studies", "/pieces/1/studies", "Its own exact set", ""),
+    ("bench-subject", "/pieces/4/subject", "The whole picture", ""),
+    ("kite-subject", "/pieces/3/subject", "The whole picture", ""),
     ("8-box", "/pieces/1/box", "Put in another", ""),
     ("room-dark", "/pieces/1/mixes?zone=9", "from the set", "r"),
     ("room-light", "/pieces/1/subject?zone=4", "It matters", "r"),
@@ -39,7 +46,7 @@ async fn take() {
             "[...document.images].every(i => i.complete && i.naturalWidth) && document.fonts.status === 'loaded'",
         )
         .await;
-        page.until("the tray is filled", "location.pathname === '/' || document.querySelectorAll('footer li').length > 0").await;
+        page.until("the tray is filled", "location.pathname === '/' || /light|pieces.2|field/.test(location.pathname) || document.querySelectorAll('footer li').length > 0").await;
         std::fs::write(folder.join(format!("{name}.png")), page.shot().await).unwrap();
     }
     page.close().await;

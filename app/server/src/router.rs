@@ -80,6 +80,7 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(work::make_studies))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))
+        .routes(routes!(sheet::ladder_pdf))
         .routes(routes!(sheet::png))
         .routes(routes!(sheet::svg))
         .routes(routes!(boxes::create))

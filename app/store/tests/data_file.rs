@@ -4,7 +4,7 @@ use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
 use lean_store::{Store, StoreError};
-use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Reference, Size, Zone, ZoneId};
+use lean_studio::piece::{Brief, Command, Millimetres, Piece, Reference, Size, Zone, ZoneId};
 
 fn brief(title: &str) -> Brief {
     Brief {

@@ -14,7 +14,7 @@ pub const LINE_GRID: u32 = 560;
 /// Widest gap that is bridged, as a share of the longer side. A choice.
 const GAP: f64 = 0.022;
 /// Smallest shape that becomes a zone, as a share of the picture. A choice.
-const SMALLEST: f64 = 0.0012;
+const SMALLEST: f64 = 0.0005;
 /// Hundredths of a step by which ink is darker than the paper around it. A choice.
 const INK: f32 = 90.0;
 /// Most zones, the background and the outline counted.

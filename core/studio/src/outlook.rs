@@ -3,7 +3,7 @@
 use crate::findings::{Finding, Plan, findings, order_of_pull};
 use crate::intent::fit::{Carries, Lies, carries};
 use crate::lean::exact::Recipes;
-use crate::light::key::{Reach, Squeezed, squeezed};
+use crate::light::key::{Key, Reach, Squeezed, squeezed};
 use crate::mixes::{self, Mark, ReachRow, Well, ZoneMix};
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
@@ -129,6 +129,8 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
 pub struct LightOutlook {
     /// The light in a few words.
     pub words: String,
+    /// The key the moods ask for.
+    pub key: Key,
     /// What values can be reached; `None` without a Box.
     pub reach: Option<Reach>,
     /// Neighbours whose difference shrank from reference to plan.
@@ -149,6 +151,7 @@ impl LightOutlook {
         let voice = piece.wall.as_ref().and_then(|w| loudness::voice(piece, &w.reading));
         Self {
             words: piece.lighting.describe(),
+            key: piece.intent.key(),
             reach,
             squeezed: squeezed(piece),
             eye: order_of_pull(&plan).into_iter().map(|(z, _)| z).collect(),

@@ -384,6 +384,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/ladder.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The value ladder as PDF at true size, to be held against the work. */
+        get: operations["print_ladder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/others": {
         parameters: {
             query?: never;
@@ -1865,6 +1882,8 @@ export interface components {
             carries?: components["schemas"]["Carries"] | null;
             /** @description Zones in the order in which they catch the eye. */
             eye: components["schemas"]["ZoneId"][];
+            /** @description The key the moods ask for. */
+            key: components["schemas"]["Key"];
             lies?: components["schemas"]["Lies"] | null;
             /** @description How the plan speaks on its wall, in a sentence; empty without a wall. */
             on_the_wall: string;
@@ -4147,6 +4166,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_ladder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,6 +7,7 @@ use crate::state::Studio;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
+use lean_studio::studies::ladder;
 use lean_studio::studies::sheet::{Copy, Sheet, lay_out};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
@@ -49,6 +50,13 @@ async fn laid_out(studio: Studio, id: i64, printing: Printing, write: fn(&Sheet)
 fn file(kind: &'static str, name: &str, bytes: Vec<u8>) -> Response {
     ([(header::CONTENT_TYPE, kind.to_owned()), (header::CONTENT_DISPOSITION, format!("inline; filename=\"{name}\""))], bytes)
         .into_response()
+}
+
+/// The value ladder as PDF at true size, to be held against the work.
+#[utoipa::path(get, path = "/api/pieces/{id}/ladder.pdf", operation_id = "print_ladder", params(("id" = i64, Path)), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
+    let bytes = studio.run(move |s| print::pdf::write(&ladder::lay_out(&s.store.piece(id)?.piece)).map_err(Problem::internal)).await?;
+    Ok(file("application/pdf", "ladder.pdf", bytes))
 }
 
 /// The sheet as PDF at true size on one page.

@@ -115,6 +115,11 @@ impl Intent {
         self.moods.iter().rev().find_map(|m| m.key).unwrap_or_default()
     }
 
+    /// The scheme the moods ask for; the last word that says one rules.
+    pub fn scheme(&self) -> Option<moods::MoodScheme> {
+        self.moods.iter().rev().find_map(|m| m.scheme)
+    }
+
     /// The contrast the moods ask for together, −1..=1.
     pub fn contrast(&self) -> f64 {
         self.moods.iter().map(|m| m.contrast).sum::<f64>().clamp(-1.0, 1.0)

@@ -201,9 +201,9 @@ pub struct ChosenSet {
 pub enum StudySlot {
     /// As read.
     A,
-    /// Values held, hues from two opposites, one dominant.
+    /// Values held, hues from two opposites, one dominant; from neighbours where the mood asks for them.
     B,
-    /// Values held, hues from neighbours on the circle.
+    /// Values held, hues from the other of these two.
     C,
 }
 

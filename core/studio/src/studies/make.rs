@@ -2,6 +2,7 @@
 
 use super::order::{choose_together, ordered_pairs};
 use super::scheme;
+use crate::intent::moods::MoodScheme;
 use crate::lean::NoAnswer;
 use crate::lean::exact::Recipes;
 use crate::lean::{Cost, Tables, Target, search};
@@ -21,7 +22,7 @@ fn held() -> Cost {
 /// Size of a study's lean set when the painter has not chosen one.
 const USUAL_SIZE: usize = 5;
 
-/// Makes study A as read, B by opposites and C by neighbours. B and C hold the planned values within a quarter step as far as the
+/// Makes study A as read, B by opposites and C by neighbours, or B by neighbours and C by opposites where the mood asks for that. B and C hold the planned values within a quarter step as far as the
 /// Box can, and keep warm zones warmer than their neighbours.
 ///
 /// # Errors
@@ -32,7 +33,12 @@ pub fn make(piece: &Piece, paint_box: &PaintBox, tables: &Tables, progress: &dyn
     }
     let plan = Plan { piece, paint_box, tables, size: size_of_sets(piece, paint_box), singles: single_colours(piece, paint_box) };
     let [opposites, neighbours] = scheme::choose_two(piece, |colours| plan.effort(colours));
-    let slots = [(StudySlot::A, Schemed::AsRead), (StudySlot::B, opposites), (StudySlot::C, neighbours)];
+    // The scheme the mood asks for comes first.
+    let (second, third) = match piece.intent.scheme() {
+        Some(MoodScheme::Neighbours) => (neighbours, opposites),
+        _ => (opposites, neighbours),
+    };
+    let slots = [(StudySlot::A, Schemed::AsRead), (StudySlot::B, second), (StudySlot::C, third)];
     slots
         .into_iter()
         .enumerate()

@@ -1,5 +1,6 @@
 //! Three small colour versions of a piece: one as read, two with the values held and the hues freed.
 
+pub mod ladder;
 pub mod make;
 pub mod order;
 pub mod scheme;

@@ -90,7 +90,7 @@ const TITLE: Mm = 9.5;
 /// The smallest letters that are still read on paper.
 const LEAST_LETTERS: Mm = 1.7;
 
-fn paper(format: PageFormat) -> (Mm, Mm) {
+pub(super) fn paper(format: PageFormat) -> (Mm, Mm) {
     match format {
         PageFormat::A4 => (210.0, 297.0),
         PageFormat::Letter => (215.9, 279.4),
@@ -140,7 +140,8 @@ impl Grid {
 
 fn study_size(piece: &Piece) -> (Mm, Mm) {
     let long = piece.sheet.longer_side.0;
-    let aspect = piece.reference.as_ref().map_or(1.0, |r| f64::from(r.width) / f64::from(r.height.max(1)));
+    let of_map = || piece.zone_map.as_ref().map_or(1.0, |m| f64::from(m.width) / f64::from(m.height.max(1)));
+    let aspect = piece.reference.as_ref().map_or_else(of_map, |r| f64::from(r.width) / f64::from(r.height.max(1)));
     if aspect >= 1.0 { (long, long / aspect) } else { (long * aspect, long) }
 }
 
@@ -194,7 +195,8 @@ fn header(sheet: &mut Sheet, piece: &Piece, copy: Copy) {
         Copy::Outline => "outlines to paint over, true size",
     };
     sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 4.2, size: 4.8, bold: true, text: piece.brief.title.clone() });
-    let line = format!("{} on {ground} · {what}, {:.1} × {:.1} cm", capital(piece.brief.medium.name()), w / 10.0, h / 10.0);
+    let time = piece.intent.minutes.map(|m| format!(" · {m} minutes in all")).unwrap_or_default();
+    let line = format!("{} on {ground} · {what}, {:.1} × {:.1} cm{time}", capital(piece.brief.medium.name()), w / 10.0, h / 10.0);
     sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 8.6, size: 3.0, bold: false, text: line });
 }
 

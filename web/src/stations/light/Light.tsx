@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import type { Schemas, Zone } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { useBench, zoneName } from "../../bench/context";
-import { Picture } from "../../lenses/picture/Picture";
+import { aspectOf, Picture } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { Looks } from "../subject/Looks";
@@ -27,17 +27,19 @@ export function Light() {
         ) : (
           <>
             <Looks zones={false} />
-            <div className={styles.pair}>
-              <figure>
-                <Picture />
-                <figcaption>{bench.view.piece.reference ? "the reference" : "the planes"}</figcaption>
-              </figure>
-              <figure>
-                <Picture planned />
-                <figcaption>as planned</figcaption>
-              </figure>
+            <div className={aspectOf(bench.view) < 1 ? styles.upright : styles.level}>
+              <div className={styles.pair}>
+                <figure>
+                  <Picture />
+                  <figcaption>{bench.view.piece.reference ? "the reference" : "the planes"}</figcaption>
+                </figure>
+                <figure>
+                  <Picture planned />
+                  <figcaption>as planned</figcaption>
+                </figure>
+              </div>
+              <FamilyColumns />
             </div>
-            <FamilyColumns />
           </>
         )
       }

@@ -128,7 +128,7 @@ function LampFields({
 function Targets() {
   const { view, changes } = useBench();
   const studio = useStudio();
-  const [key, setKey] = useState<Schemas["Key"]>("as-read");
+  const [key, setKey] = useState<Schemas["Key"]>(view.outlook.light.key);
   const reach = view.outlook.light.reach;
   const others = studio.data?.pieces.filter((p) => p.id !== view.id && p.zones > 0) ?? [];
   return (

@@ -1,17 +1,20 @@
-//! Fills a fresh data file with the demo studio, through the same commands a painter would give.
+//! "Tram shed, first frost".
 
-use crate::handlers::reference::png;
+use super::{Mass, Part, in_the_light, name_zones, take_in, zone_at};
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_picture::place::Place;
 use lean_picture::segment::Proposal;
+use lean_picture::chart::distinct;
 use lean_picture::{Picture, decode};
+use lean_studio::chart::arranged;
 use lean_store::{PieceId, Store};
+use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
 use lean_studio::lean::{Tables, search};
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot, ZoneId};
+use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
 use lean_studio::progress::Unwatched;
 use lean_studio::studies::make;
 use lean_studio::zones;
@@ -21,29 +24,8 @@ const FOUND: usize = 10;
 /// Size of the set the demo piece uses.
 const SET: usize = 5;
 
-/// Puts Boxes and the piece "Tram shed, first frost" into an empty data file; a file that has pieces is left alone.
-///
-/// # Errors
-/// When the data file cannot be written.
-pub fn fill(store: &Store) -> Result<(), Problem> {
-    if !store.pieces()?.is_empty() {
-        return Ok(());
-    }
-    let pastels = put(store, lean_demo::pastels(), "yard-pastels")?;
-    put(store, lean_demo::oils(), "bench-oils")?;
-    put(store, lean_demo::pens(), "kite-pens")?;
-    put(store, lean_demo::pencils(), "bell-pencils")?;
-    put(store, lean_demo::pans(), "hen-pans")?;
-    tram_shed(store, &pastels)
-}
-
-fn put(store: &Store, b: lean_demo::DemoBox, id: &str) -> Result<(BoxId, PaintBox), Problem> {
-    let (id, paint_box) = (BoxId(id.into()), PaintBox { name: b.name, medium: b.medium, pigments: b.pigments });
-    store.put_box(&id, &paint_box)?;
-    Ok((id, paint_box))
-}
-
-fn tram_shed(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<(), Problem> {
+/// Outdoors in pastel: the piece with its zones in the light.
+pub fn start(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<PieceId, Problem> {
     let brief = Brief {
         title: "Tram shed, first frost".into(),
         medium: Medium::SoftPastel,
@@ -54,15 +36,22 @@ fn tram_shed(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<(),
     let apply = |command| store.apply(id, None, command);
     apply(Command::UseBox { paint_box: Some(box_id.clone()) })?;
 
-    let picture = decode(lean_demo::TRAM_SHED)?;
-    let full = (picture.width, picture.height);
-    let working = picture.reduced(zones::WORKING_SIDE);
-    let digest = store.put_picture(lean_demo::TRAM_SHED, &png(&working)?)?;
-    apply(zones::set_reference(&working, digest, lean_demo::TRAM_SHED_FILE.into(), full))?;
+    let working = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE)?;
     apply(zones::propose(&store.piece(id)?.piece, &working, &Proposal::of(&working), FOUND))?;
-    name_zones(store, id, &working)?;
+    name_zones(store, id, &working, MASSES)?;
     take_out_tram(store, id, &working)?;
+    in_the_light(store, id, &lighting(), PARTS)?;
 
+    Ok(id)
+}
+
+/// Its set, and three studies of which one is chosen.
+pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> Result<(), Problem> {
+    let apply = |command| store.apply(id, None, command);
+    let kept = store.piece(id)?.piece;
+    let digest = kept.reference.map(|r| r.digest).unwrap_or_default();
+    let picture = decode(&store.working(&digest)?)?;
+    apply(Command::KeepChart { chart: Some(arranged(&distinct(&picture, None).colours)) })?;
     let piece = store.piece(id)?.piece;
     let tables = Tables::default();
     let sizes = search(&piece.ask(pastels, vec![piece.own_need()], piece.sizes()).ask(), &tables, &Unwatched, &|_| {})?;
@@ -75,11 +64,26 @@ fn tram_shed(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<(),
     Ok(())
 }
 
-/// One mass of the picture: what it is called, places that belong to it (all are joined into the zone of the first), and how much it
-/// matters. Given by place, so that it holds when the finding of zones is improved.
-struct Mass(&'static str, &'static [(f64, f64)], Importance);
+/// What each mass plays in the light.
+const PARTS: &[Part] = &[
+    Part("sky", Plane::Sky, Distance::Far, None, None),
+    Part("slate roof", Plane::Slanted, Distance::Middle, Some(Role::Lit), None),
+    Part("shaded front", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
+    Part("lit wall", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
+    Part("far yard", Plane::Flat, Distance::Far, None, None),
+    Part("gasholder in haze", Plane::Upright, Distance::Far, None, None),
+    Part("frosted ground", Plane::Flat, Distance::Near, Some(Role::Lit), None),
+    Part("rails and water", Plane::Flat, Distance::Near, None, Some(Kind::Water)),
+    Part("tram", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
+];
 
-const MASSES: &[Mass] = &[
+/// One low warm sun from the left on frost.
+fn lighting() -> Lighting {
+    let first = Lamp { tint: Tint::Warm, from: From::Left, hard: true };
+    Lighting { falling: Falling::One { first }, outdoors: true, exceptions: vec![Exception::Snow, Exception::LowSun] }
+}
+
+pub const MASSES: &[Mass] = &[
     Mass("sky", &[(0.60, 0.10)], Importance::Usual),
     Mass("slate roof", &[(0.43, 0.31)], Importance::Usual),
     Mass("shaded front", &[(0.64, 0.33)], Importance::Focal),
@@ -122,51 +126,4 @@ fn take_out_tram(store: &Store, id: PieceId, working: &Picture) -> Result<(), Pr
         store.apply(id, None, Command::SetTarget { zone, target: DULL_RED })?;
     }
     Ok(())
-}
-
-/// Corrects and names the zones as a painter would.
-fn name_zones(store: &Store, id: PieceId, working: &Picture) -> Result<(), Problem> {
-    for Mass(name, places, importance) in MASSES {
-        let piece = store.piece(id)?.piece;
-        let Some(zone) = zone_at(&piece, places[0]).filter(|z| piece.zone(*z).is_some_and(|z| z.name.is_empty())) else { continue };
-        for place in &places[1..] {
-            let piece = store.piece(id)?.piece;
-            if let Some(other) = zone_at(&piece, *place).filter(|o| *o != zone) {
-                store.apply(id, None, zones::merge(&piece, working, other, zone).map_err(Problem::internal)?)?;
-            }
-        }
-        store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
-        if *importance != Importance::Usual {
-            store.apply(id, None, Command::SetImportance { zone, importance: *importance })?;
-        }
-    }
-    Ok(())
-}
-
-fn zone_at(piece: &Piece, (x, y): (f64, f64)) -> Option<ZoneId> {
-    let map = piece.zone_map.as_ref()?;
-    let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
-    Some(ZoneId(map.at(cell(x, map.width), cell(y, map.height))))
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn the_demo_reference_parts_into_a_handful_and_its_masses_are_found() {
-        let store = Store::in_memory().unwrap_or_else(|e| panic!("{e}"));
-        fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
-        let piece = store.pieces().unwrap_or_default().remove(0).piece;
-        let names: Vec<&str> = piece.zones.iter().map(|z| z.name.as_str()).collect();
-        for Mass(name, ..) in MASSES {
-            assert!(names.contains(name), "{name} is missing from {names:?}");
-        }
-        assert!(names.contains(&"tram"), "{names:?}");
-        assert_eq!(piece.zones.iter().map(|z| z.id.0).collect::<Vec<_>>(), (1..=9).collect::<Vec<_>>());
-        let picture = decode(lean_demo::TRAM_SHED).unwrap_or_else(|e| panic!("{e}")).reduced(zones::WORKING_SIDE);
-        let handful = lean_picture::segment::Proposal::of(&picture).natural_count();
-        assert!((5..=9).contains(&handful), "{handful}");
-        assert!(piece.studies.len() == 3 && piece.chosen_study.is_some());
-    }
 }

@@ -1,0 +1,154 @@
+//! Fills a fresh data file with the demo studio, through the same commands a painter would give.
+
+mod bench;
+mod field_notes;
+mod hen;
+mod kite;
+mod tram_shed;
+
+use crate::handlers::reference::png;
+use crate::problem::Problem;
+use lean_picture::{Picture, decode};
+use lean_store::{PieceId, Store};
+use lean_studio::lean::{Tables, search};
+use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
+use lean_studio::paint_box::{BoxId, PaintBox};
+use lean_studio::outlook::basis;
+use lean_studio::piece::{ChosenSet, Command, Importance, Piece, SearchKept, Zone, ZoneId};
+use lean_studio::progress::Unwatched;
+use lean_studio::zones;
+
+/// Puts Boxes, pieces at several stages and field notes into an empty data file; a file that has pieces is left alone.
+///
+/// # Errors
+/// When the data file cannot be written.
+pub fn fill(store: &Store) -> Result<(), Problem> {
+    if !store.pieces()?.is_empty() {
+        return Ok(());
+    }
+    let pastels = put(store, lean_demo::pastels(), "yard-pastels")?;
+    let oils = put(store, lean_demo::oils(), "bench-oils")?;
+    let pens = put(store, lean_demo::pens(), "kite-pens")?;
+    put(store, lean_demo::pencils(), "bell-pencils")?;
+    let pans = put(store, lean_demo::pans(), "hen-pans")?;
+    // The list shows what changed last first: the main piece is made last. Numbers follow the same order for every data file.
+    let main = tram_shed::start(store, &pastels)?;
+    hen::fill(store, &pans)?;
+    kite::fill(store, &pens)?;
+    bench::fill(store, &oils)?;
+    field_notes::fill(store)?;
+    tram_shed::finish(store, main, &pastels)
+}
+
+fn put(store: &Store, b: lean_demo::DemoBox, id: &str) -> Result<(BoxId, PaintBox), Problem> {
+    let (id, paint_box) = (BoxId(id.into()), PaintBox { name: b.name, medium: b.medium, pigments: b.pigments });
+    store.put_box(&id, &paint_box)?;
+    Ok((id, paint_box))
+}
+
+/// Searches and takes the best set of a size into use.
+fn put_set(store: &Store, id: PieceId, paint_box: &PaintBox, size: usize, tables: &Tables) -> Result<(), Problem> {
+    let piece = store.piece(id)?.piece;
+    let sizes = search(&piece.ask(paint_box, vec![piece.own_need()], 2..=size).ask(), tables, &Unwatched, &|_| {})?;
+    let pigments = sizes.iter().find(|s| s.pigments.len() == size).map(|s| s.pigments.clone()).unwrap_or_default();
+    let kept = SearchKept { basis: basis(&piece, Some(paint_box)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
+    store.apply(id, None, Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } })?;
+    Ok(())
+}
+
+/// Takes a picture in as the reference of a piece and gives its working copy.
+fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str) -> Result<Picture, Problem> {
+    let picture = decode(file)?;
+    let full = (picture.width, picture.height);
+    let working = picture.reduced(zones::WORKING_SIDE);
+    let digest = store.put_picture(file, &png(&working)?)?;
+    store.apply(id, None, zones::set_reference(&working, digest, name.into(), full))?;
+    Ok(working)
+}
+
+/// One mass of the picture: what it is called, places that belong to it (all are joined into the zone of the first), and how much it
+/// matters. Given by place, so that it holds when the finding of zones is improved.
+struct Mass(&'static str, &'static [(f64, f64)], Importance);
+
+/// What a mass plays in the light: its name, plane, distance, role and kind of thing.
+struct Part(&'static str, Plane, Distance, Option<Role>, Option<Kind>);
+
+/// Corrects and names the zones as a painter would.
+fn name_zones(store: &Store, id: PieceId, working: &Picture, masses: &[Mass]) -> Result<(), Problem> {
+    for Mass(name, places, importance) in masses {
+        let piece = store.piece(id)?.piece;
+        let Some(zone) = zone_at(&piece, places[0]).filter(|z| piece.zone(*z).is_some_and(|z| z.name.is_empty())) else { continue };
+        for place in &places[1..] {
+            let piece = store.piece(id)?.piece;
+            if let Some(other) = zone_at(&piece, *place).filter(|o| *o != zone && piece.zone(*o).is_some_and(|z| z.name.is_empty())) {
+                store.apply(id, None, zones::merge(&piece, working, other, zone).map_err(Problem::internal)?)?;
+            }
+        }
+        store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
+        if *importance != Importance::Usual {
+            store.apply(id, None, Command::SetImportance { zone, importance: *importance })?;
+        }
+    }
+    Ok(())
+}
+
+/// Names the light and gives every named zone its part in it.
+fn in_the_light(store: &Store, id: PieceId, lighting: &Lighting, parts: &[Part]) -> Result<(), Problem> {
+    store.apply(id, None, Command::SetLighting { lighting: lighting.clone() })?;
+    let piece = store.piece(id)?.piece;
+    let with = |z: &Zone| {
+        let Part(_, plane, distance, role, kind) = parts.iter().find(|p| p.0 == z.name)?;
+        let facts = Facts { plane: Some(*plane), distance: Some(*distance), role: *role, kind: *kind, by_hand: true, ..Facts::default() };
+        Some(Zone { facts, ..z.clone() })
+    };
+    let zones = piece.zones.iter().filter_map(with).collect();
+    store.apply(id, None, Command::ChangeZones { zones, what: "the light at every zone".into() })?;
+    Ok(())
+}
+
+fn zone_at(piece: &Piece, (x, y): (f64, f64)) -> Option<ZoneId> {
+    let map = piece.zone_map.as_ref()?;
+    let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
+    Some(ZoneId(map.at(cell(x, map.width), cell(y, map.height))))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_studio::outlook::outlook;
+
+    #[test]
+    fn the_demo_studio_stands_at_its_stages() {
+        let store = Store::in_memory().unwrap_or_else(|e| panic!("{e}"));
+        fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
+        let pieces = store.pieces().unwrap_or_default();
+        let piece = |title: &str| pieces.iter().find(|p| p.piece.brief.title == title).map(|p| p.piece.clone()).unwrap_or_else(|| panic!("{title}"));
+
+        let shed = piece("Tram shed, first frost");
+        let names: Vec<&str> = shed.zones.iter().map(|z| z.name.as_str()).collect();
+        for Mass(name, ..) in tram_shed::MASSES {
+            assert!(names.contains(name), "{name} is missing from {names:?}");
+        }
+        assert!(names.contains(&"tram"), "{names:?}");
+        assert!(shed.studies.len() == 3 && shed.chosen_study.is_some());
+        assert_eq!(pieces[0].piece.brief.title, shed.brief.title, "the main piece is first in the list");
+
+        let hen = piece("Hen on the stove stool");
+        assert!(hen.zones.iter().filter(|z| z.facts.role.is_some()).count() >= 5);
+        assert!(hen.chosen.pigments.is_empty(), "it stands at Light");
+        let kite = piece("Beetle kite");
+        assert!((24..=30).contains(&kite.zones.len()), "{} zones", kite.zones.len());
+        assert!(kite.chosen.pigments.len() >= 3, "it stands at Mixes");
+        let bench = piece("Bench by the north window");
+        let wall = bench.wall.as_ref().unwrap_or_else(|| panic!("a wall"));
+        assert!(wall.scale().is_some() && wall.taken.is_some());
+        assert!(bench.studies.len() == 3);
+        assert_eq!(store.field_notes().unwrap_or_default().len(), 2);
+        for title in ["Tram shed, first frost", "Hen on the stove stool", "Bench by the north window"] {
+            let piece = piece(title);
+            let paint_box = piece.paint_box.as_ref().and_then(|b| store.paint_box(b).ok());
+            let said: Vec<String> = outlook(&piece, paint_box.as_ref()).findings.into_iter().map(|f| f.title).collect();
+            assert!(said.len() <= 9, "{title} is talked over: {said:#?}");
+        }
+    }
+}
