@@ -28,3 +28,53 @@ pub fn barn(path: &Path, width: u32, height: u32) {
 pub fn flat(path: &Path) {
     RgbImage::from_pixel(640, 480, Rgb([140, 120, 100])).save(path).expect("the picture is written");
 }
+
+/// A line drawing on paper: three closed shapes, one of them with a small gap in its line.
+pub fn line_drawing(path: &Path) {
+    let (w, h) = (900u32, 700u32);
+    let mut img = image::RgbImage::from_pixel(w, h, image::Rgb([242, 240, 234]));
+    let mut frame = |x: u32, y: u32, fw: u32, fh: u32, gap: u32| {
+        for t in 0..4 {
+            for i in 0..fw {
+                if i < fw / 2 || i >= fw / 2 + gap {
+                    img.put_pixel(x + i, y + t, image::Rgb([30, 28, 28]));
+                }
+                img.put_pixel(x + i, y + fh + t, image::Rgb([30, 28, 28]));
+            }
+            for i in 0..fh + 4 {
+                img.put_pixel(x + t, y + i, image::Rgb([30, 28, 28]));
+                img.put_pixel(x + fw + t, y + i, image::Rgb([30, 28, 28]));
+            }
+        }
+    };
+    frame(80, 80, 260, 220, 0);
+    frame(480, 90, 300, 180, 9);
+    frame(200, 400, 420, 220, 0);
+    img.save(path).expect("the drawing can be written");
+}
+
+/// A sheet with four framed pencil compositions.
+pub fn compositions(path: &Path) {
+    let (w, h) = (1000u32, 760u32);
+    let mut img = image::RgbImage::from_pixel(w, h, image::Rgb([236, 234, 228]));
+    for (n, (x, y)) in [(60u32, 50u32), (540, 60), (70, 410), (530, 400)].into_iter().enumerate() {
+        for i in 0..400 {
+            for t in 0..4 {
+                img.put_pixel(x + i, y + t, image::Rgb([80, 80, 80]));
+                img.put_pixel(x + i, y + 296 + t, image::Rgb([80, 80, 80]));
+            }
+        }
+        for i in 0..300 {
+            for t in 0..4 {
+                img.put_pixel(x + t, y + i, image::Rgb([80, 80, 80]));
+                img.put_pixel(x + 396 + t, y + i, image::Rgb([80, 80, 80]));
+            }
+        }
+        for yy in 150 + 20 * n as u32..280 {
+            for xx in 20..380 {
+                img.put_pixel(x + xx, y + yy, image::Rgb([120, 120, 120]));
+            }
+        }
+    }
+    img.save(path).expect("the sheet can be written");
+}

@@ -91,7 +91,18 @@ impl PieceView {
         let chart_marks = kept.piece.chart.iter().flat_map(|c| &c.cells).map(|c| Mark::of(c.lab, neutral)).collect();
         let mut piece = kept.piece;
         piece.zone_map = None;
-        Self { id: kept.id, revision: kept.revision, piece, outlook, on_wall, equal_values, chart_marks, study_notes, undo: kept.undo, redo: kept.redo }
+        Self {
+            id: kept.id,
+            revision: kept.revision,
+            piece,
+            outlook,
+            on_wall,
+            equal_values,
+            chart_marks,
+            study_notes,
+            undo: kept.undo,
+            redo: kept.redo,
+        }
     }
 }
 

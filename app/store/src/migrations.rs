@@ -4,8 +4,9 @@ use crate::errors::StoreError;
 use rusqlite::Connection;
 use rusqlite_migration::{M, Migrations};
 
-const STEPS: &[M<'static>] = &[M::up(
-    "CREATE TABLE pictures (
+const STEPS: &[M<'static>] = &[
+    M::up(
+        "CREATE TABLE pictures (
         digest    TEXT PRIMARY KEY,
         original  BLOB NOT NULL,
         working   BLOB NOT NULL,
@@ -34,13 +35,15 @@ const STEPS: &[M<'static>] = &[M::up(
         at        TEXT NOT NULL,
         PRIMARY KEY (piece, seq)
     ) STRICT, WITHOUT ROWID;",
-), M::up(
-    "CREATE TABLE field_notes (
+    ),
+    M::up(
+        "CREATE TABLE field_notes (
         id        INTEGER PRIMARY KEY AUTOINCREMENT,
         body      TEXT NOT NULL,
         changed   TEXT NOT NULL
     ) STRICT;",
-)];
+    ),
+];
 
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 

@@ -23,10 +23,8 @@ fn rename(zone: u16, name: &str) -> Command {
 fn kept_on(path: &std::path::Path) -> (Store, i64) {
     let store = Store::open(path).unwrap();
     let digest = store.put_picture(b"original bytes", b"working bytes").unwrap();
-    let zone = |n: u16| Zone::read(
-        ZoneId(n),
-        Reading { area: 0.5, value: Lab::new(50.0, 0.0, 0.0).value(), lab: Lab::new(50.0, 0.0, 0.0) },
-    );
+    let zone =
+        |n: u16| Zone::read(ZoneId(n), Reading { area: 0.5, value: Lab::new(50.0, 0.0, 0.0).value(), lab: Lab::new(50.0, 0.0, 0.0) });
     let id = store.create_piece(&Piece::new(brief("Yard gate"))).unwrap().id;
     let command = Command::SetReference {
         reference: Some(Reference::whole(digest, "gate.png".into(), (2, 1), Temperature(0.0))),

@@ -118,7 +118,10 @@ fn joined(mut all: Vec<Cluster>, count: Option<usize>, total: f64) -> Vec<Cluste
     };
     let mut best: Vec<Option<(f64, usize)>> = (0..all.len()).map(|i| partner(&all, i)).collect();
     while all.len() > 1 {
-        let Some((i, (_, j))) = best.iter().enumerate().filter_map(|(i, b)| b.map(|b| (i, b))).min_by(|a, b| a.1.0.total_cmp(&b.1.0)) else { break };
+        let Some((i, (_, j))) = best.iter().enumerate().filter_map(|(i, b)| b.map(|b| (i, b))).min_by(|a, b| a.1.0.total_cmp(&b.1.0))
+        else {
+            break;
+        };
         let speck = all[i].n.min(all[j].n) < SPECK * total;
         let few_enough = all.len() <= most;
         if few_enough && !speck && (count.is_some() || apart(&all[i], &all[j]) > DISTINCT) {

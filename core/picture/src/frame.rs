@@ -52,7 +52,8 @@ impl Frame {
             return Err(format!("A turn of {} degrees is more than straightening; it may be -45 to 45.", self.straighten));
         }
         if let Some(c) = self.crop {
-            let inside = [c.left, c.top].iter().all(|v| (0.0..=1.0).contains(v)) && c.left + c.width <= 1.0 + 1e-6 && c.top + c.height <= 1.0 + 1e-6;
+            let inside =
+                [c.left, c.top].iter().all(|v| (0.0..=1.0).contains(v)) && c.left + c.width <= 1.0 + 1e-6 && c.top + c.height <= 1.0 + 1e-6;
             if !inside || !(c.width >= LEAST && c.height >= LEAST) {
                 return Err("The cut-out is outside the picture or too small. Draw a larger one inside it.".into());
             }

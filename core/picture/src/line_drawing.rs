@@ -45,7 +45,9 @@ pub fn zones(picture: &Picture, lines: Lines) -> Result<ZoneMap, String> {
     let mut label = trapped(w, h, &ink);
     join_strays(w, &ink, &mut label);
     if label.iter().filter(|l| **l > 0).max() == label.iter().filter(|l| **l > 0).min() {
-        return Err("no outline closes: the gaps in the lines are wider than can be bridged. Close them on the paper, or part zones by hand".into());
+        return Err(
+            "no outline closes: the gaps in the lines are wider than can be bridged. Close them on the paper, or part zones by hand".into(),
+        );
     }
     grow(w, &ink, &mut label, false);
     if lines == Lines::Given {
@@ -92,7 +94,8 @@ fn paper(values: &[f32], w: usize, h: usize) -> Vec<f32> {
     let spread: Vec<f32> = (0..tw * th)
         .map(|i| {
             let (x, y) = (i % tw, i / tw);
-            let around = (y.saturating_sub(1)..(y + 2).min(th)).flat_map(|yy| (x.saturating_sub(1)..(x + 2).min(tw)).map(move |xx| yy * tw + xx));
+            let around =
+                (y.saturating_sub(1)..(y + 2).min(th)).flat_map(|yy| (x.saturating_sub(1)..(x + 2).min(tw)).map(move |xx| yy * tw + xx));
             around.map(|j| tiles[j]).fold(0.0, f32::max)
         })
         .collect();
@@ -126,7 +129,12 @@ fn distance(w: usize, h: usize, wall: &[bool]) -> Vec<u32> {
     for y in 0..h {
         for x in 0..w {
             let i = y * w + x;
-            let around = [(x > 0).then(|| i - 1), (y > 0).then(|| i - w), (x > 0 && y > 0).then(|| i - w - 1), (y > 0 && x + 1 < w).then(|| i - w + 1)];
+            let around = [
+                (x > 0).then(|| i - 1),
+                (y > 0).then(|| i - w),
+                (x > 0 && y > 0).then(|| i - w - 1),
+                (y > 0 && x + 1 < w).then(|| i - w + 1),
+            ];
             let near = around.into_iter().flatten().map(|j| d[j]).min().unwrap_or(far);
             d[i] = d[i].min(near.saturating_add(1));
         }
@@ -135,7 +143,12 @@ fn distance(w: usize, h: usize, wall: &[bool]) -> Vec<u32> {
         for x in (0..w).rev() {
             let i = y * w + x;
             let below = y + 1 < h;
-            let around = [(x + 1 < w).then(|| i + 1), below.then(|| i + w), (below && x > 0).then(|| i + w - 1), (below && x + 1 < w).then(|| i + w + 1)];
+            let around = [
+                (x + 1 < w).then(|| i + 1),
+                below.then(|| i + w),
+                (below && x > 0).then(|| i + w - 1),
+                (below && x + 1 < w).then(|| i + w + 1),
+            ];
             let near = around.into_iter().flatten().map(|j| d[j]).min().unwrap_or(far);
             d[i] = d[i].min(near.saturating_add(1));
         }
@@ -321,7 +334,8 @@ mod tests {
     #[test]
     fn a_blank_sheet_and_a_dark_photo_are_refused() {
         assert!(zones(&Sheet::new(300, 200, 240).picture(), Lines::Given).unwrap_err().contains("no line"));
-        let dark = Picture { width: 300, height: 200, rgb: (0..60_000).flat_map(|i| if i % 7 == 0 { [220; 3] } else { [20; 3] }).collect() };
+        let dark =
+            Picture { width: 300, height: 200, rgb: (0..60_000).flat_map(|i| if i % 7 == 0 { [220; 3] } else { [20; 3] }).collect() };
         assert!(zones(&dark, Lines::Given).is_err());
     }
 }

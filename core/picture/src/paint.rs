@@ -36,7 +36,8 @@ pub fn paint(map: &ZoneMap, fills: &BTreeMap<u16, Fill>, ground: Lab, scale: u32
             Some((to, degrees)) => {
                 let (sin, cos) = degrees.to_radians().sin_cos();
                 let along = |i: usize| (i % w) as f64 * cos + (i / w) as f64 * sin;
-                let (from, end) = inside.iter().map(|i| along(*i)).fold((f64::INFINITY, f64::NEG_INFINITY), |(a, b), v| (a.min(v), b.max(v)));
+                let (from, end) =
+                    inside.iter().map(|i| along(*i)).fold((f64::INFINITY, f64::NEG_INFINITY), |(a, b), v| (a.min(v), b.max(v)));
                 let ramp: Vec<[u8; 3]> = (0..=STEPS)
                     .map(|s| {
                         let t = s as f64 / STEPS as f64;

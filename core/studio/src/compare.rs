@@ -34,7 +34,12 @@ pub fn compare(one: Mark, other: Mark) -> Compared {
     let difference = ciede2000(one.lab, other.lab);
     let value = match steps {
         s if s.abs() < SAME_VALUE => "These two are the same value".to_owned(),
-        s => format!("The first is {:.1} {} {}", s.abs(), if s.abs() < 1.05 && s.abs() > 0.95 { "step" } else { "steps" }, if s > 0.0 { "lighter" } else { "darker" }),
+        s => format!(
+            "The first is {:.1} {} {}",
+            s.abs(),
+            if s.abs() < 1.05 && s.abs() > 0.95 { "step" } else { "steps" },
+            if s > 0.0 { "lighter" } else { "darker" }
+        ),
     };
     let temperature = match warmer {
         w if w.abs() < SAME => "as warm".to_owned(),

@@ -72,7 +72,9 @@ impl FieldNote {
     /// # Errors
     /// Names what is wrong and what to do.
     pub fn check(&self) -> Result<(), String> {
-        for (what, text, most) in [("line of words", &self.words, 300), ("light", &self.light, 80), ("weather", &self.weather, 80), ("time", &self.at, 40)] {
+        for (what, text, most) in
+            [("line of words", &self.words, 300), ("light", &self.light, 80), ("weather", &self.weather, 80), ("time", &self.at, 40)]
+        {
             let n = text.chars().count();
             if n > most {
                 return Err(format!("The {what} has {n} characters; {most} fit."));
@@ -161,7 +163,8 @@ fn fence(note: &FieldNote, w: usize, h: usize) -> Vec<bool> {
     let mut fence = vec![false; w * h];
     for line in &note.outline {
         for pair in line.windows(2) {
-            let steps = (((pair[1].x - pair[0].x) * w as f64).abs().max(((pair[1].y - pair[0].y) * h as f64).abs()) * 2.0).ceil().max(1.0) as usize;
+            let steps =
+                (((pair[1].x - pair[0].x) * w as f64).abs().max(((pair[1].y - pair[0].y) * h as f64).abs()) * 2.0).ceil().max(1.0) as usize;
             for s in 0..=steps {
                 let t = s as f64 / steps as f64;
                 let p = Place { x: pair[0].x + (pair[1].x - pair[0].x) * t, y: pair[0].y + (pair[1].y - pair[0].y) * t };
@@ -290,7 +293,11 @@ mod tests {
     fn every_mark_on_a_photo_gets_its_own_zone() {
         let rgb = (0..160 * 120).flat_map(|i| if i / 160 < 60 { [190, 200, 215] } else { [80, 70, 60] }).collect();
         let photo = Picture { width: 160, height: 120, rgb };
-        let n = note(vec![mark(0.2, 0.2, "sky", 8.0, Side::Cool), mark(0.8, 0.2, "haze", 8.5, Side::Neutral), mark(0.5, 0.8, "bank", 3.0, Side::Warm)]);
+        let n = note(vec![
+            mark(0.2, 0.2, "sky", 8.0, Side::Cool),
+            mark(0.8, 0.2, "haze", 8.5, Side::Neutral),
+            mark(0.5, 0.8, "bank", 3.0, Side::Warm),
+        ]);
         let Ok(Command::SetReference { zones, .. }) = with_photo(&n, &photo, "d".into(), (160, 120)) else { panic!("zones") };
         let names: Vec<&str> = zones.iter().map(|z| z.name.as_str()).collect();
         assert!(["sky", "haze", "bank"].iter().all(|w| names.contains(w)), "{names:?}");

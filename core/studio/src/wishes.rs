@@ -8,8 +8,8 @@ use crate::light::propose::propose;
 use crate::light::{Facts, Graded, Lighting, rules};
 use crate::paint_box::{BoxId, PaintBox};
 use crate::piece::{
-    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, Mixing, Other, Piece, PlaneShape, Reference, Refusal, Serves,
-    SheetSettings, StudySlot, Wished, Zone, ZoneId,
+    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, Mixing, Other, Piece, PlaneShape, Reference, Refusal,
+    Serves, SheetSettings, StudySlot, Wished, Zone, ZoneId,
 };
 use crate::wall::{Candidate, Heard, Measure, Wall};
 use lean_colour::{Lab, Temperature, Value, moves};
@@ -240,12 +240,16 @@ impl Wish {
             }
             Self::KeepZone { zone, kept } => changed(piece, zone, "the lock of", |z| z.kept = kept)?,
             Self::SetWall { measure, candidates, taken, heard } => {
-                let wall = piece.wall.clone().ok_or_else(|| Refusal::Unknown("There is no photo of the wall yet. Drop one first.".into()))?;
+                let wall =
+                    piece.wall.clone().ok_or_else(|| Refusal::Unknown("There is no photo of the wall yet. Drop one first.".into()))?;
                 Command::SetWall { wall: Some(Wall { measure, candidates, taken, heard, ..wall }), what: "the wall".into() }
             }
             Self::RemoveWall => Command::SetWall { wall: None, what: "taking the wall away".into() },
             Self::SetServes { serves } => {
-                let reference = piece.reference.clone().ok_or_else(|| Refusal::Unknown("This piece has no reference yet. Drop a picture on it.".into()))?;
+                let reference = piece
+                    .reference
+                    .clone()
+                    .ok_or_else(|| Refusal::Unknown("This piece has no reference yet. Drop a picture on it.".into()))?;
                 Command::SetReference {
                     reference: Some(Reference { serves, ..reference }),
                     zone_map: piece.zone_map.clone(),
@@ -254,7 +258,10 @@ impl Wish {
             }
             Self::SetOthers { others } => {
                 if let Some(o) = others.iter().find(|o| !piece.others.iter().any(|p| p.digest == o.digest)) {
-                    return Err(Refusal::Unknown(format!("\"{}\" is not among the references of this piece. Drop its file first.", o.file_name)));
+                    return Err(Refusal::Unknown(format!(
+                        "\"{}\" is not among the references of this piece. Drop its file first.",
+                        o.file_name
+                    )));
                 }
                 Command::SetOthers { others }
             }

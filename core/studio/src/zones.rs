@@ -2,10 +2,10 @@
 
 use crate::light::{Distance, Facts, Plane};
 use crate::piece::{Command, Piece, PixelSize, PlaneKind, PlaneShape, Reference, Refusal, Zone, ZoneId};
-use lean_picture::segment::Proposal;
 use lean_picture::frame::Frame;
 use lean_picture::line_drawing::{self, Lines};
 use lean_picture::place::Place;
+use lean_picture::segment::Proposal;
 use lean_picture::{Picture, Reading, ZoneMap, borders, readings, views};
 use std::collections::BTreeSet;
 
@@ -15,7 +15,19 @@ pub const WORKING_SIDE: u32 = 1600;
 /// The command that puts a reference in place with the zones the machine proposes.
 pub fn set_reference(working: &Picture, digest: String, file_name: String, full_size: (u32, u32)) -> Command {
     let proposal = Proposal::of(working);
-    let map = proposal.zones(proposal.natural_count());
+    set_reference_at(working, &proposal, proposal.natural_count(), digest, file_name, full_size)
+}
+
+/// The same with so many zones of what was proposed before.
+pub fn set_reference_at(
+    working: &Picture,
+    proposal: &Proposal,
+    count: usize,
+    digest: String,
+    file_name: String,
+    full_size: (u32, u32),
+) -> Command {
+    let map = proposal.zones(count);
     Command::SetReference {
         reference: Some(Reference::whole(digest, file_name, full_size, views::mean_temperature(working))),
         zones: fresh(working, &map),
@@ -58,7 +70,14 @@ pub fn reframe(piece: &Piece, working: &Picture, frame: Frame) -> Result<Command
     let same_cut = (old.frame.crop, old.frame.straighten) == (frame.crop, frame.straighten);
     let full = old.full_size();
     let (width, height) = frame.size_of(full);
-    let reference = Reference { frame, full: Some(PixelSize { width: full.0, height: full.1 }), width, height, neutral: views::mean_temperature(working), ..old };
+    let reference = Reference {
+        frame,
+        full: Some(PixelSize { width: full.0, height: full.1 }),
+        width,
+        height,
+        neutral: views::mean_temperature(working),
+        ..old
+    };
     let map = match &piece.zone_map {
         Some(map) if same_cut => map.clone(),
         _ => {
@@ -141,10 +160,7 @@ pub fn split(piece: &Piece, working: &Picture, zone: ZoneId, stroke: &[Place]) -
 }
 
 fn fresh(working: &Picture, map: &ZoneMap) -> Vec<Zone> {
-    readings::read(working, map)
-        .into_iter()
-        .map(|(id, reading)| Zone::read(ZoneId(id), reading))
-        .collect()
+    readings::read(working, map).into_iter().map(|(id, reading)| Zone::read(ZoneId(id), reading)).collect()
 }
 
 /// Zones over a changed map: those in `changed` are read anew, the others stay as the painter left them.

@@ -4,7 +4,10 @@ use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
 use lean_studio::findings;
+use lean_studio::intent::Intent;
+use lean_studio::intent::schools::{Question, School};
 use lean_studio::lean::{Demands, Mix, Part};
+use lean_studio::light::{Falling, From, Lamp, Lighting, Tint};
 use lean_studio::mixes::compare;
 use lean_studio::paint_box::BoxId;
 use lean_studio::piece::*;
@@ -50,6 +53,24 @@ fn command() -> impl Strategy<Value = Command> {
         (0u8..10, 0.0..120.0f64)
             .prop_map(|(largest, value_weight)| Command::SetAim { aim: Aim { largest, value_weight, ..Aim::default() } }),
         any::<bool>().prop_map(|finer| Command::SetMixing { mixing: Mixing { finer, kin: !finer } }),
+        (0u32..90_000, "[a-z ]{0,20}")
+            .prop_map(|(minutes, purpose)| Command::SetIntent { intent: Intent { minutes: Some(minutes), purpose, ..Intent::default() } }),
+        any::<bool>().prop_map(|outdoors| Command::SetLighting {
+            lighting: Lighting {
+                falling: Falling::One { first: Lamp { tint: Tint::Warm, from: From::Left, hard: true } },
+                outdoors,
+                ..Lighting::default()
+            }
+        }),
+        (1u16..6, any::<bool>()).prop_map(|(id, kept)| Command::ChangeZones {
+            zones: vec![Zone { kept, ..self::zone(id, Lab::new(50.0, 3.0, 3.0), 0.2) }],
+            what: "a lock".into()
+        }),
+        Just(Command::SetOthers {
+            others: vec![Other { digest: "o".into(), file_name: "o.jpg".into(), width: 9, height: 9, serves: vec![Serves::Light] }]
+        }),
+        Just(Command::KeepChart { chart: Some(Chart { cells: vec![] }) }),
+        (0.0..20.0f64).prop_map(|weight| Command::SetWished { wished: Some(Wished { from: "a quilt".into(), colours: vec![], weight }) }),
         Just(Command::SetReference { reference: None, zone_map: None, zones: vec![] }),
         Just(Command::LayZones { zone_map: None, zones: vec![], what: "none".into() }),
         (20.0..300.0f64)
@@ -140,5 +161,8 @@ fn only_alike_neighbours_read_as_one() {
     assert_eq!((found.len(), &found[0].zones), (1, &vec![ZoneId(1), ZoneId(2)]));
     // Zones 1 and 3 do not touch: alike or not, nothing is said.
     let apart = p.apply(Command::SetTarget { zone: ZoneId(3), target: Lab::new(85.0, 0.0, -6.0) }).unwrap().0;
+    let mut outlined = alike.clone();
+    outlined.intent.schools.insert(Question::Outline, School::DrawnContours);
+    assert!(findings::read_as_one(&outlined).is_empty(), "a drawn line lies between them");
     assert!(findings::read_as_one(&apart).is_empty());
 }

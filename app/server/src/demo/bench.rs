@@ -3,10 +3,9 @@
 use super::{Mass, Part, in_the_light, name_zones, put_set, take_in, zone_at};
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
-use lean_picture::segment::Proposal;
-use lean_store::Store;
-use lean_picture::place::Place;
 use lean_picture::decode;
+use lean_picture::place::Place;
+use lean_store::Store;
 use lean_studio::lean::Tables;
 use lean_studio::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
 use lean_studio::paint_box::{BoxId, PaintBox};
@@ -37,13 +36,13 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     store.apply(id, None, Command::SetIntent { intent })?;
     store.apply(id, None, Command::SetWall { wall: Some(stair(store)?), what: "the wall over the stair".into() })?;
 
-    let working = take_in(store, id, lean_demo::BENCH, lean_demo::BENCH_FILE)?;
-    let piece = store.piece(id)?.piece;
-    store.apply(id, None, zones::propose(&piece, &working, &Proposal::of(&working), FOUND))?;
-    let piece = store.piece(id)?.piece;
-    let round = MUG.map(|(x, y)| Place { x, y });
-    if let Some(zone) = zone_at(&piece, (0.17, 0.60)) {
-        store.apply(id, None, zones::split(&piece, &working, zone, &round).map_err(Problem::internal)?)?;
+    let working = take_in(store, id, lean_demo::BENCH, lean_demo::BENCH_FILE, FOUND)?;
+    for line in MUG {
+        let piece = store.piece(id)?.piece;
+        let line: Vec<Place> = line.iter().map(|(x, y)| Place { x: *x, y: *y }).collect();
+        if let Some(zone) = zone_at(&piece, (0.17, 0.60)) {
+            store.apply(id, None, zones::split(&piece, &working, zone, &line).map_err(Problem::internal)?)?;
+        }
     }
     name_zones(store, id, &working, MASSES)?;
     let first = Lamp { tint: Tint::Cool, from: From::Left, hard: false };
@@ -75,12 +74,13 @@ fn stair(store: &Store) -> Result<Wall, Problem> {
     })
 }
 
-/// Round the mug, which squinting loses against the wall.
-const MUG: [(f64, f64); 4] = [(0.085, 0.50), (0.092, 0.655), (0.262, 0.658), (0.275, 0.50)];
+/// Round the mug, which squinting loses against the wall, and where its light turns to shade.
+const MUG: &[&[(f64, f64)]] = &[&[(0.085, 0.50), (0.092, 0.655), (0.262, 0.658), (0.275, 0.50)], &[(0.158, 0.45), (0.158, 0.70)]];
 
 const MASSES: &[Mass] = &[
     Mass("plaster wall", &[(0.37, 0.39), (0.78, 0.09), (0.93, 0.38)], Importance::Quiet),
-    Mass("mug", &[(0.17, 0.60)], Importance::Focal),
+    Mass("mug in the light", &[(0.13, 0.60)], Importance::Focal),
+    Mass("mug in shade", &[(0.20, 0.60)], Importance::Usual),
     Mass("shelf and its shadow", &[(0.83, 0.25)], Importance::Usual),
     Mass("bench top", &[(0.14, 0.73), (0.86, 0.71), (0.51, 0.865), (0.18, 0.90)], Importance::Usual),
     Mass("bench edge", &[(0.045, 0.96)], Importance::Quiet),
@@ -90,7 +90,8 @@ const MASSES: &[Mass] = &[
 
 const PARTS: &[Part] = &[
     Part("plaster wall", Plane::Upright, Distance::Far, Some(Role::Lit), None),
-    Part("mug", Plane::Upright, Distance::Middle, Some(Role::Lit), Some(Kind::White)),
+    Part("mug in the light", Plane::Upright, Distance::Middle, Some(Role::Lit), Some(Kind::White)),
+    Part("mug in shade", Plane::Upright, Distance::Middle, Some(Role::Shadow), Some(Kind::White)),
     Part("shelf and its shadow", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
     Part("bench top", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
     Part("bench edge", Plane::Upright, Distance::Near, Some(Role::Shadow), None),

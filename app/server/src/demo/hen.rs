@@ -4,7 +4,6 @@ use super::{Mass, Part, in_the_light, name_zones, take_in, zone_at};
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
 use lean_picture::place::Place;
-use lean_picture::segment::Proposal;
 use lean_store::Store;
 use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
 use lean_studio::paint_box::{BoxId, PaintBox};
@@ -24,9 +23,7 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
     store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
-    let working = take_in(store, id, lean_demo::HEN, lean_demo::HEN_FILE)?;
-    let piece = store.piece(id)?.piece;
-    store.apply(id, None, zones::propose(&piece, &working, &Proposal::of(&working), FOUND))?;
+    let working = take_in(store, id, lean_demo::HEN, lean_demo::HEN_FILE, FOUND)?;
     let piece = store.piece(id)?.piece;
     let seat = SEAT.map(|(x, y)| Place { x, y });
     if let Some(zone) = zone_at(&piece, (0.50, 0.575)) {
@@ -35,7 +32,8 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
     name_zones(store, id, &working, MASSES)?;
     let stove = Lamp { tint: Tint::Warm, from: From::Left, hard: false };
     let day = Lamp { tint: Tint::Cool, from: From::Behind, hard: false };
-    let lighting = Lighting { falling: Falling::Two { first: stove, second: day }, outdoors: false, exceptions: vec![Exception::Backlight] };
+    let lighting =
+        Lighting { falling: Falling::Two { first: stove, second: day }, outdoors: false, exceptions: vec![Exception::Backlight] };
     in_the_light(store, id, &lighting, PARTS)?;
     by_daylight(store, id)
 }

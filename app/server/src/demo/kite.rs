@@ -26,7 +26,7 @@ pub fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Pro
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
     store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
-    let working = take_in(store, id, lean_demo::KITE, lean_demo::KITE_FILE)?;
+    let working = take_in(store, id, lean_demo::KITE, lean_demo::KITE_FILE, 1)?;
     let piece = store.piece(id)?.piece;
     store.apply(id, None, zones::from_lines(&piece, &working, Lines::Given).map_err(Problem::internal)?)?;
     let mut intent = store.piece(id)?.piece.intent;

@@ -8,12 +8,13 @@ mod tram_shed;
 
 use crate::handlers::reference::png;
 use crate::problem::Problem;
+use lean_picture::segment::Proposal;
 use lean_picture::{Picture, decode};
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Tables, search};
 use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
-use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::outlook::basis;
+use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{ChosenSet, Command, Importance, Piece, SearchKept, Zone, ZoneId};
 use lean_studio::progress::Unwatched;
 use lean_studio::zones;
@@ -56,13 +57,13 @@ fn put_set(store: &Store, id: PieceId, paint_box: &PaintBox, size: usize, tables
     Ok(())
 }
 
-/// Takes a picture in as the reference of a piece and gives its working copy.
-fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str) -> Result<Picture, Problem> {
+/// Takes a picture in as the reference of a piece, with so many zones, and gives its working copy.
+fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str, count: usize) -> Result<Picture, Problem> {
     let picture = decode(file)?;
     let full = (picture.width, picture.height);
     let working = picture.reduced(zones::WORKING_SIDE);
     let digest = store.put_picture(file, &png(&working)?)?;
-    store.apply(id, None, zones::set_reference(&working, digest, name.into(), full))?;
+    store.apply(id, None, zones::set_reference_at(&working, &Proposal::of(&working), count, digest, name.into(), full))?;
     Ok(working)
 }
 
@@ -122,7 +123,9 @@ mod tests {
         let store = Store::in_memory().unwrap_or_else(|e| panic!("{e}"));
         fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
         let pieces = store.pieces().unwrap_or_default();
-        let piece = |title: &str| pieces.iter().find(|p| p.piece.brief.title == title).map(|p| p.piece.clone()).unwrap_or_else(|| panic!("{title}"));
+        let piece = |title: &str| {
+            pieces.iter().find(|p| p.piece.brief.title == title).map(|p| p.piece.clone()).unwrap_or_else(|| panic!("{title}"))
+        };
 
         let shed = piece("Tram shed, first frost");
         let names: Vec<&str> = shed.zones.iter().map(|z| z.name.as_str()).collect();

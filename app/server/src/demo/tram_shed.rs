@@ -4,14 +4,13 @@ use super::{Mass, Part, in_the_light, name_zones, take_in, zone_at};
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
-use lean_picture::place::Place;
-use lean_picture::segment::Proposal;
 use lean_picture::chart::distinct;
+use lean_picture::place::Place;
 use lean_picture::{Picture, decode};
-use lean_studio::chart::arranged;
 use lean_store::{PieceId, Store};
-use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_studio::chart::arranged;
 use lean_studio::lean::{Tables, search};
+use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
@@ -36,8 +35,7 @@ pub fn start(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<PieceId, 
     let apply = |command| store.apply(id, None, command);
     apply(Command::UseBox { paint_box: Some(box_id.clone()) })?;
 
-    let working = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE)?;
-    apply(zones::propose(&store.piece(id)?.piece, &working, &Proposal::of(&working), FOUND))?;
+    let working = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE, FOUND)?;
     name_zones(store, id, &working, MASSES)?;
     take_out_tram(store, id, &working)?;
     in_the_light(store, id, &lighting(), PARTS)?;

@@ -97,7 +97,11 @@ pub struct Become {
 
 /// Makes a piece of a note: its marks become zones.
 #[utoipa::path(post, path = "/api/field-notes/{id}/piece", operation_id = "piece_of_note", params(("id" = i64, Path)), request_body = Become, responses((status = 201, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn into_piece(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Become>) -> Result<(StatusCode, Json<PieceView>), Problem> {
+pub async fn into_piece(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(ask): In<Become>,
+) -> Result<(StatusCode, Json<PieceView>), Problem> {
     studio
         .run(move |s| {
             let note = s.store.field_note(id)?.note;
@@ -118,7 +122,15 @@ pub async fn into_piece(State(studio): State<Studio>, Path(id): Path<i64>, In(as
             };
             let command = command.map_err(Problem::unusable)?;
             let mut piece = Piece::new(brief.clone()).apply(lean_studio::piece::Command::SetBrief { brief })?.0;
-            piece.intent.purpose = [&note.at.replace('T', " "), &note.light, &note.weather].into_iter().filter(|t| !t.is_empty()).cloned().collect::<Vec<_>>().join("; ").chars().take(300).collect();
+            piece.intent.purpose = [&note.at.replace('T', " "), &note.light, &note.weather]
+                .into_iter()
+                .filter(|t| !t.is_empty())
+                .cloned()
+                .collect::<Vec<_>>()
+                .join("; ")
+                .chars()
+                .take(300)
+                .collect();
             piece.paint_box = s.store.boxes()?.into_iter().find(|b| b.paint_box.medium == piece.brief.medium).map(|b| b.id);
             let kept = s.store.create_piece(&piece)?;
             let kept = s.store.apply(kept.id, Some(kept.revision), command)?;

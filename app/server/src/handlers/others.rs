@@ -28,7 +28,12 @@ fn keep(s: &Studio, bytes: &[u8]) -> Result<(String, (u32, u32), lean_picture::P
 
 /// Adds another reference beside the main one.
 #[utoipa::path(put, path = "/api/pieces/{id}/others", operation_id = "add_other", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn add(State(studio): State<Studio>, Path(id): Path<i64>, Query(name): Query<FileName>, Body(bytes): Body) -> Result<Json<PieceView>, Problem> {
+pub async fn add(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(name): Query<FileName>,
+    Body(bytes): Body,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
@@ -96,15 +101,23 @@ fn as_other(r: &Reference) -> Other {
 
 /// Takes in a photographed sheet of pencil compositions and cuts it apart.
 #[utoipa::path(put, path = "/api/pieces/{id}/compositions", operation_id = "put_compositions", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn cut(State(studio): State<Studio>, Path(id): Path<i64>, Query(name): Query<FileName>, Body(bytes): Body) -> Result<Json<PieceView>, Problem> {
+pub async fn cut(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(name): Query<FileName>,
+    Body(bytes): Body,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             s.store.piece(id)?;
             let (digest, (width, height), working) = keep(s, &bytes)?;
             let part = |c: Crop| Crop { left: c.left, top: c.top, width: c.width.min(1.0 - c.left), height: c.height.min(1.0 - c.top) };
-            let cut: Vec<Composition> = cut_apart::drawings(&working).into_iter().map(|c| Composition { part: part(c), reason: String::new() }).collect();
+            let cut: Vec<Composition> =
+                cut_apart::drawings(&working).into_iter().map(|c| Composition { part: part(c), reason: String::new() }).collect();
             if cut.is_empty() {
-                return Err(Problem::unusable("No drawing was found on this sheet. Photograph it flat, in even light, dark marks on light paper."));
+                return Err(Problem::unusable(
+                    "No drawing was found on this sheet. Photograph it flat, in even light, dark marks on light paper.",
+                ));
             }
             let compositions = Compositions { digest, file_name: name.or("sheet"), width, height, cut, chosen: None };
             view(s, s.store.apply(id, None, Command::SetCompositions { compositions: Some(compositions) })?)
@@ -118,8 +131,12 @@ pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
-            let sheet = piece.compositions.as_ref().ok_or_else(|| Problem::unusable("There is no sheet of compositions yet. Drop one first."))?;
-            let chosen = sheet.chosen.and_then(|i| sheet.cut.get(i)).ok_or_else(|| Problem::unusable("Choose the composition that goes on first."))?;
+            let sheet =
+                piece.compositions.as_ref().ok_or_else(|| Problem::unusable("There is no sheet of compositions yet. Drop one first."))?;
+            let chosen = sheet
+                .chosen
+                .and_then(|i| sheet.cut.get(i))
+                .ok_or_else(|| Problem::unusable("Choose the composition that goes on first."))?;
             let c = chosen.part;
             let frame = Frame { crop: Some(Crop { left: c.left, top: c.top, width: c.width, height: c.height }), ..Frame::default() };
             let size = piece.brief.size;
@@ -176,7 +193,8 @@ pub async fn occurs(State(studio): State<Studio>, Path(id): Path<i64>, Query(whi
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;
             let chart = kept.piece.chart.as_ref().ok_or_else(|| Problem::not_found("There is no chart of this picture yet."))?;
-            let found = lean_studio::chart::occurs(&picture, chart, which.cell).ok_or_else(|| Problem::not_found("There is no such cell in the chart."))?;
+            let found = lean_studio::chart::occurs(&picture, chart, which.cell)
+                .ok_or_else(|| Problem::not_found("There is no such cell in the chart."))?;
             jpeg(&found, "no-cache")
         })
         .await
@@ -197,8 +215,9 @@ pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(
     studio
         .run(move |s| {
             let other: Piece = s.store.piece(ask.from)?.piece;
-            let wished = lean_studio::chart::wish(&other)
-                .ok_or_else(|| Problem::unusable(format!("\"{}\" has no colour chart yet. Make one at its Subject station first.", other.brief.title)))?;
+            let wished = lean_studio::chart::wish(&other).ok_or_else(|| {
+                Problem::unusable(format!("\"{}\" has no colour chart yet. Make one at its Subject station first.", other.brief.title))
+            })?;
             view(s, s.store.apply(id, Some(ask.base_revision), Command::SetWished { wished: Some(wished) })?)
         })
         .await

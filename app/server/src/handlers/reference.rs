@@ -180,7 +180,8 @@ fn seen(piece: &Piece, picture: &Picture, what: planned::What, looking: &Looking
         Look::Clipped => View::Clipped,
         Look::Equal => View::Equal((looking.value.unwrap_or(5.0).clamp(0.0, 10.0) * 100.0).round() as u16),
         Look::Neighbours => {
-            return planned::draw_among_neighbours(piece, what).ok_or_else(|| Problem::unusable("There are no zones yet to look at among their neighbours."));
+            return planned::draw_among_neighbours(piece, what)
+                .ok_or_else(|| Problem::unusable("There are no zones yet to look at among their neighbours."));
         }
     };
     Ok(draw(picture, view, groups))
@@ -202,7 +203,8 @@ pub async fn look_planned(State(studio): State<Studio>, Path(id): Path<i64>, Que
         .run(move |s| {
             let groups = looking.groups.map(checked_groups).transpose()?;
             let piece = s.store.piece(id)?.piece;
-            let plan = planned::draw(&piece, planned::What::Planned).ok_or_else(|| Problem::not_found("This piece has no zones yet, so there is no plan to see."))?;
+            let plan = planned::draw(&piece, planned::What::Planned)
+                .ok_or_else(|| Problem::not_found("This piece has no zones yet, so there is no plan to see."))?;
             jpeg(&seen(&piece, &plan, planned::What::Planned, &looking, groups)?, "no-cache")
         })
         .await
@@ -334,7 +336,9 @@ fn patch_mark(picture: &Picture, x: f64, y: f64, radius: f64, neutral: Temperatu
     }
     let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
     let r = (radius * f64::from(picture.width.max(picture.height))) as u32;
-    let lab = picture.patch(cell(x, picture.width), cell(y, picture.height), r).ok_or_else(|| Problem::unusable("That place is outside the picture."))?;
+    let lab = picture
+        .patch(cell(x, picture.width), cell(y, picture.height), r)
+        .ok_or_else(|| Problem::unusable("That place is outside the picture."))?;
     Ok(Mark::of(lab, neutral))
 }
 
@@ -353,7 +357,8 @@ pub async fn spread(State(studio): State<Studio>, Path(id): Path<i64>, Query(of)
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;
             let map = kept.piece.zone_map.as_ref().ok_or_else(|| Problem::not_found("This piece has no zones yet."))?;
-            let found = measure::inside(&picture, map, of.zone).ok_or_else(|| Problem::not_found(format!("There is no zone {} any more.", of.zone)))?;
+            let found = measure::inside(&picture, map, of.zone)
+                .ok_or_else(|| Problem::not_found(format!("There is no zone {} any more.", of.zone)))?;
             Ok(Json(found))
         })
         .await

@@ -19,7 +19,12 @@ use super::reference::FileName;
 
 /// Takes in a photo of the wall. What was measured in an older photo is lost with it; undo brings it back.
 #[utoipa::path(put, path = "/api/pieces/{id}/wall", operation_id = "put_wall", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn put(State(studio): State<Studio>, Path(id): Path<i64>, Query(name): Query<FileName>, Body(bytes): Body) -> Result<Json<PieceView>, Problem> {
+pub async fn put(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(name): Query<FileName>,
+    Body(bytes): Body,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             s.store.piece(id)?;

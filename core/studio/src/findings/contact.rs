@@ -29,7 +29,10 @@ fn one(plan: &Plan, contact: &Seen) -> Option<Finding> {
         format!("contact-{}", contact.id.0),
         vec![contact.id, darker.id],
         format!("{} is lighter than the shadow around it", capital(&contact.label)),
-        format!("Where things touch no light gets in: it wants to be darker than {} at {:.1}; it is {:.1}.", darker.label, darker.value, contact.value),
+        format!(
+            "Where things touch no light gets in: it wants to be darker than {} at {:.1}; it is {:.1}.",
+            darker.label, darker.value, contact.value
+        ),
         "value plan",
     );
     let below = darker.value - CLEAR;
@@ -49,7 +52,11 @@ mod tests {
     }
 
     fn cup(shadow: f64, contact: f64) -> Piece {
-        let zones = [Staged::vt(7.0, 0.0).role(Role::Lit), Staged::vt(shadow, 4.0).role(Role::Shadow), Staged::vt(contact, 4.0).role(Role::Contact)];
+        let zones = [
+            Staged::vt(7.0, 0.0).role(Role::Lit),
+            Staged::vt(shadow, 4.0).role(Role::Shadow),
+            Staged::vt(contact, 4.0).role(Role::Contact),
+        ];
         Piece { lighting: lit_by(Tint::Cool), ..staged(&zones) }
     }
 

@@ -48,7 +48,12 @@ fn value(plan: &Plan, far: &[&Seen], near: &[&Seen], sky: &[&Seen]) -> Option<Fi
         return None;
     }
     let aim = of_near + (sky - of_near) * 0.35;
-    let found = remark("value", far, "no nearer to the sky's value than what is near", format!("Air between draws far things towards the sky at {sky:.1}. They are at {of_far:.1}, near things at {of_near:.1}."));
+    let found = remark(
+        "value",
+        far,
+        "no nearer to the sky's value than what is near",
+        format!("Air between draws far things towards the sky at {sky:.1}. They are at {of_far:.1}, near things at {of_near:.1}."),
+    );
     Some(found.mended(format!("Bring the far to about {aim:.1}"), far.iter().map(|z| (z.id, z.at_value(z.value + aim - of_far))).collect()))
 }
 
@@ -61,7 +66,12 @@ fn chroma(plan: &Plan, far: &[&Seen], near: &[&Seen]) -> Option<Finding> {
         return None;
     }
     let keep = (of_near * 0.8 / of_far).clamp(0.2, 1.0);
-    let found = remark("chroma", far, "stronger in colour than what is near", format!("Air dulls what is far. Chroma {of_far:.0} there, {of_near:.0} near."));
+    let found = remark(
+        "chroma",
+        far,
+        "stronger in colour than what is near",
+        format!("Air dulls what is far. Chroma {of_far:.0} there, {of_near:.0} near."),
+    );
     let dulled = |z: &&Seen| (z.id, lean_colour::Lab::new(z.lab.l, z.lab.a * keep, z.lab.b * keep));
     Some(found.mended("Dull the far below the near".into(), far.iter().map(dulled).collect()))
 }
@@ -75,7 +85,14 @@ fn temperature(plan: &Plan, far: &[&Seen], near: &[&Seen]) -> Option<Finding> {
     if warmer < 2.0 * SAME {
         return None;
     }
-    let found = remark("temperature", far, "warmer than what is near", format!("Air cools what is far. Here it is {warmer:.0} warmer than the foreground. A glow far off would explain it: name it in the light."));
+    let found = remark(
+        "temperature",
+        far,
+        "warmer than what is near",
+        format!(
+            "Air cools what is far. Here it is {warmer:.0} warmer than the foreground. A glow far off would explain it: name it in the light."
+        ),
+    );
     Some(found.mended("Cool the far".into(), far.iter().map(|z| (z.id, z.warmer(-warmer - SAME))).collect()))
 }
 
@@ -93,7 +110,12 @@ fn contrast(plan: &Plan, far: &[&Seen], near: &[&Seen]) -> Option<Finding> {
     }
     let middle = mean(far, |z| z.value)?;
     let keep = of_near * 0.8 / of_far;
-    let found = remark("contrast", far, "higher in contrast than what is near", format!("Far values lie {of_far:.1} steps apart, near ones {of_near:.1}."));
+    let found = remark(
+        "contrast",
+        far,
+        "higher in contrast than what is near",
+        format!("Far values lie {of_far:.1} steps apart, near ones {of_near:.1}."),
+    );
     let calmed = |z: &&Seen| (z.id, z.at_value(middle + (z.value - middle) * keep));
     Some(found.mended("Bring the far values together".into(), far.iter().map(calmed).collect()))
 }
@@ -132,7 +154,10 @@ mod tests {
     fn each_part_speaks_alone_and_is_mended() {
         let turned = [
             ("distance-value", land([Staged::vt(3.0, -4.0), Staged::vt(2.8, -3.0)], [Staged::vt(6.0, 8.0), Staged::vt(5.0, 10.0)])),
-            ("distance-chroma", land([Staged::read(62.0, -30.0, 10.0), Staged::read(60.0, -30.0, 10.0)], [Staged::vt(5.0, 3.0), Staged::vt(2.5, 3.0)])),
+            (
+                "distance-chroma",
+                land([Staged::read(62.0, -30.0, 10.0), Staged::read(60.0, -30.0, 10.0)], [Staged::vt(5.0, 3.0), Staged::vt(2.5, 3.0)]),
+            ),
             ("distance-temperature", land([Staged::vt(6.4, 10.0), Staged::vt(6.0, 12.0)], [Staged::vt(5.0, -9.0), Staged::vt(2.5, -9.0)])),
             ("distance-contrast", land([Staged::vt(8.4, -4.0), Staged::vt(5.2, -3.0)], [Staged::vt(5.0, 8.0), Staged::vt(4.5, 10.0)])),
         ];

@@ -20,7 +20,10 @@ pub fn pull(plan: &Plan, zone: &Seen) -> f64 {
     let mean = |of: &dyn Fn(&Seen) -> f64| around.iter().map(|(z, n)| n * of(z)).sum::<f64>() / whole;
     let contrast = mean(&|z| (z.value - zone.value).abs());
     let colour = mean(&|z| (z.lab.a - zone.lab.a).hypot(z.lab.b - zone.lab.b));
-    let alike = plan.zones.iter().filter(|z| z.id != zone.id && (z.value - zone.value).abs() < 0.7 && (z.lab.a - zone.lab.a).hypot(z.lab.b - zone.lab.b) < 10.0);
+    let alike = plan
+        .zones
+        .iter()
+        .filter(|z| z.id != zone.id && (z.value - zone.value).abs() < 0.7 && (z.lab.a - zone.lab.a).hypot(z.lab.b - zone.lab.b) < 10.0);
     let echoed: f64 = alike.map(|z| z.area).sum();
     let isolation = 1.0 / (1.0 + 8.0 * echoed) / (0.5 + 2.0 * zone.area);
     (contrast + colour / 12.0) * (1.0 + zone.lab.chroma() / 40.0) * isolation
@@ -46,7 +49,10 @@ pub fn gets_stuck(plan: &Plan) -> Vec<Finding> {
         format!("stuck-{}", first.0),
         vec![first],
         format!("The eye gets stuck at {}", zone.label),
-        format!("It pulls {:.1} times as much as the next. Mark it as focal if that is meant, or let an echo of it appear elsewhere.", strongest / next.max(1e-9)),
+        format!(
+            "It pulls {:.1} times as much as the next. Mark it as focal if that is meant, or let an echo of it appear elsewhere.",
+            strongest / next.max(1e-9)
+        ),
         if plan.school(Question::Emphasis) == School::WholeAlive { "whole surface alive" } else { "one focal point" },
     );
     let around = plan.around(zone);

@@ -27,7 +27,10 @@ fn competing(plan: &Plan, rival: &Seen, pulls: f64, focal: &Seen, strongest: f64
         format!("focal-{}", rival.id.0),
         vec![rival.id, focal.id],
         format!("{} competes with {}", capital(&rival.label), focal.label),
-        format!("It catches the eye {:.1} times as strongly: by contrast with its neighbours and by its colour.", pulls / strongest.max(1e-9)),
+        format!(
+            "It catches the eye {:.1} times as strongly: by contrast with its neighbours and by its colour.",
+            pulls / strongest.max(1e-9)
+        ),
         "one focal point",
     );
     let around = plan.around(rival);

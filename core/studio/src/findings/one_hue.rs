@@ -19,7 +19,8 @@ pub fn nearly(plan: &Plan) -> Vec<Finding> {
     }
     let all: f64 = plan.zones.iter().map(|z| z.area).sum();
     let coloured: Vec<&Seen> = plan.zones.iter().filter(|z| z.lab.chroma() >= COLOURED).collect();
-    let within = |start: f64| coloured.iter().filter(move |z| (z.lab.hue() - start).rem_euclid(360.0) <= STRETCH).map(|z| z.area).sum::<f64>();
+    let within =
+        |start: f64| coloured.iter().filter(move |z| (z.lab.hue() - start).rem_euclid(360.0) <= STRETCH).map(|z| z.area).sum::<f64>();
     let Some((start, share)) =
         coloured.iter().map(|z| (z.lab.hue(), within(z.lab.hue()) / all)).max_by(|a, b| a.1.total_cmp(&b.1)).filter(|(_, s)| *s >= NEARLY)
     else {
@@ -49,7 +50,12 @@ mod tests {
     }
 
     fn greens() -> Piece {
-        staged(&[Staged::read(70.0, -20.0, 25.0), Staged::read(50.0, -22.0, 22.0), Staged::read(30.0, -15.0, 18.0), Staged::read(80.0, 0.0, -3.0)])
+        staged(&[
+            Staged::read(70.0, -20.0, 25.0),
+            Staged::read(50.0, -22.0, 22.0),
+            Staged::read(30.0, -15.0, 18.0),
+            Staged::read(80.0, 0.0, -3.0),
+        ])
     }
 
     #[test]

@@ -39,7 +39,11 @@ fn one_lamp(plan: &Plan, which: Which, tint: Tint, always_cool: bool) -> Option<
     let why = if always_cool {
         format!("They are {:.0} warmer than what is lit; in this school shadows lean to blue or violet under any light.", cool - warm)
     } else {
-        format!("Under {light} light shadows look {dark}. Here they are {:.0} {} than what is lit.", -apart, if sign > 0.0 { "warmer" } else { "cooler" })
+        format!(
+            "Under {light} light shadows look {dark}. Here they are {:.0} {} than what is lit.",
+            -apart,
+            if sign > 0.0 { "warmer" } else { "cooler" }
+        )
     };
     let key = format!("opposition-{}", if which == Which::Second { 2 } else { 1 });
     let found = Finding::remark(

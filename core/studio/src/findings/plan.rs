@@ -112,10 +112,7 @@ impl<'a> Plan<'a> {
             .collect();
         let at = |id: u16| zones.iter().position(|z| z.id.0 == id);
         let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
-        let borders = borders
-            .into_iter()
-            .filter_map(|(a, b, n)| Some(Border { one: at(a)?, other: at(b)?, length: n as f64 }))
-            .collect();
+        let borders = borders.into_iter().filter_map(|(a, b, n)| Some(Border { one: at(a)?, other: at(b)?, length: n as f64 })).collect();
         Self { piece, zones, borders, mixes, reach }
     }
 
@@ -160,11 +157,7 @@ impl<'a> Plan<'a> {
             .iter()
             .filter_map(|b| {
                 let (one, other) = (&self.zones[b.one], &self.zones[b.other]);
-                if one.id == zone.id {
-                    Some((other, b.length))
-                } else {
-                    (other.id == zone.id).then_some((one, b.length))
-                }
+                if one.id == zone.id { Some((other, b.length)) } else { (other.id == zone.id).then_some((one, b.length)) }
             })
             .collect()
     }

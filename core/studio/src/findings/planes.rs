@@ -17,7 +17,10 @@ pub fn in_order(plan: &Plan) -> Vec<Finding> {
         return Vec::new();
     }
     let of = |plane: Plane| -> Vec<&Seen> {
-        plan.zones.iter().filter(|z| z.facts.plane == Some(plane) && !z.shines() && z.facts.kind.is_none_or(|k| k == Kind::Foliage)).collect()
+        plan.zones
+            .iter()
+            .filter(|z| z.facts.plane == Some(plane) && !z.shines() && z.facts.kind.is_none_or(|k| k == Kind::Foliage))
+            .collect()
     };
     let order = [(Plane::Sky, "the sky"), (Plane::Flat, "flat ground"), (Plane::Slanted, "slanted planes"), (Plane::Upright, "uprights")];
     let there: Vec<_> = order.iter().map(|(p, name)| (of(*p), *name)).filter(|(z, _)| !z.is_empty()).collect();

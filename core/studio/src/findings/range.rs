@@ -12,7 +12,8 @@ const NARROW: f64 = 0.5;
 /// A plan that uses less than half of the values that can be reached. Silent where a high or low key or a soft contrast is wished for, at night, in a flat design, and while the reach is not known.
 pub fn used(plan: &Plan) -> Vec<Finding> {
     let wished = plan.piece.intent.key() != Key::AsRead && plan.piece.intent.key() != Key::Full || plan.piece.intent.contrast() < 0.0;
-    let Some(reach) = plan.reach.filter(|_| !wished && plan.piece.lighting.falling != Falling::Flat && !plan.excepted(&[Exception::Night])) else {
+    let Some(reach) = plan.reach.filter(|_| !wished && plan.piece.lighting.falling != Falling::Flat && !plan.excepted(&[Exception::Night]))
+    else {
         return Vec::new();
     };
     if plan.zones.len() < 3 {
@@ -28,7 +29,10 @@ pub fn used(plan: &Plan) -> Vec<Finding> {
         "range",
         Vec::new(),
         format!("The plan uses {used:.1} of {whole:.1} steps"),
-        format!("From {dark:.1} to {light:.1}, where {:.1} to {:.1} could be reached. A high or low key or a soft mood would be a reason.", reach.darkest, reach.lightest),
+        format!(
+            "From {dark:.1} to {light:.1}, where {:.1} to {:.1} could be reached. A high or low key or a soft mood would be a reason.",
+            reach.darkest, reach.lightest
+        ),
         "value plan",
     );
     found.help = "Spread the values as read over the whole range".into();

@@ -30,7 +30,10 @@ fn too_light(plan: &Plan, reflected: &Seen) -> Option<Finding> {
         format!("reflected-value-{}", reflected.id.0),
         vec![reflected.id, lit.id],
         format!("{} leaves the shadow", capital(&reflected.label)),
-        format!("Light thrown back is weaker than the light itself: {:.1} against {:.1} at {}. A light rim left on purpose is a choice.", reflected.value, lit.value, lit.label),
+        format!(
+            "Light thrown back is weaker than the light itself: {:.1} against {:.1} at {}. A light rim left on purpose is a choice.",
+            reflected.value, lit.value, lit.label
+        ),
         "value plan",
     );
     let below = lit.value - CLEAR;
@@ -39,10 +42,8 @@ fn too_light(plan: &Plan, reflected: &Seen) -> Option<Finding> {
 
 fn other_hue(plan: &Plan, reflected: &Seen) -> Option<Finding> {
     let beside = plan.beside(reflected);
-    let neighbour = beside
-        .iter()
-        .filter(|z| z.in_light() && z.lab.chroma() >= GIVES)
-        .max_by(|a, b| a.lab.chroma().total_cmp(&b.lab.chroma()))?;
+    let neighbour =
+        beside.iter().filter(|z| z.in_light() && z.lab.chroma() >= GIVES).max_by(|a, b| a.lab.chroma().total_cmp(&b.lab.chroma()))?;
     let shadow = beside.iter().find(|z| z.is(Role::Shadow))?;
     let lean = (reflected.lab.a - shadow.lab.a, reflected.lab.b - shadow.lab.b);
     let toward = lean.0 * neighbour.lab.a + lean.1 * neighbour.lab.b;
@@ -75,7 +76,8 @@ mod tests {
 
     /// A shadow, light thrown back into it, and the orange cloth it comes from, in this order.
     fn jug(reflected: Staged) -> Piece {
-        let zones = [Staged::vt(3.0, -6.0).role(Role::Shadow), reflected.role(Role::Reflected), Staged::read(62.0, 30.0, 40.0).role(Role::Lit)];
+        let zones =
+            [Staged::vt(3.0, -6.0).role(Role::Shadow), reflected.role(Role::Reflected), Staged::read(62.0, 30.0, 40.0).role(Role::Lit)];
         Piece { lighting: lit_by(Tint::Warm), ..staged(&zones) }
     }
 
@@ -96,7 +98,8 @@ mod tests {
 
     #[test]
     fn a_grey_neighbour_gives_nothing_on() {
-        let zones = [Staged::vt(3.0, -6.0).role(Role::Shadow), Staged::vt(4.0, -16.0).role(Role::Reflected), Staged::vt(6.5, 3.0).role(Role::Lit)];
+        let zones =
+            [Staged::vt(3.0, -6.0).role(Role::Shadow), Staged::vt(4.0, -16.0).role(Role::Reflected), Staged::vt(6.5, 3.0).role(Role::Lit)];
         assert!(keys(&Piece { lighting: lit_by(Tint::Warm), ..staged(&zones) }).is_empty());
     }
 }

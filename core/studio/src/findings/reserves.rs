@@ -21,7 +21,11 @@ pub fn bare_paper(plan: &Plan) -> Vec<Finding> {
         format!("reserve-{}", bare.iter().map(|z| z.id.0.to_string()).collect::<Vec<_>>().join("-")),
         bare.iter().map(|z| z.id).collect(),
         format!("{} {it} to stay bare paper", capital(&listed(&bare))),
-        format!("The lightest layer of this {} gives {:.1} here; what is lighter is the paper itself.", medium.unit(), reach.lightest_layer),
+        format!(
+            "The lightest layer of this {} gives {:.1} here; what is lighter is the paper itself.",
+            medium.unit(),
+            reach.lightest_layer
+        ),
         "paper only",
     );
     vec![found.helped("Keep it dry and clean from the first layer on, or mask it.")]

@@ -1,6 +1,7 @@
 //! What the set in use cannot do, and what it does only once.
 
 use super::{Finding, capital};
+use crate::intent::schools::{Question, School};
 use crate::mixes::{Well, ZoneMix};
 use crate::piece::{Piece, ZoneId};
 use crate::wishes::Wish;
@@ -24,9 +25,12 @@ pub fn beyond_the_set(piece: &Piece, mix: &ZoneMix) -> Option<Finding> {
     })
 }
 
-/// Two neighbours planned so alike that they will read as one shape.
+/// Two neighbours planned so alike that they will read as one shape. Silent where a drawn contour lies between them.
 pub fn read_as_one(piece: &Piece) -> Vec<Finding> {
     const ALIKE: f64 = 0.2;
+    if piece.intent.school(Question::Outline, piece.brief.medium) == School::DrawnContours {
+        return Vec::new();
+    }
     let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
     let pairs = borders.into_iter().filter_map(|(a, b, _)| Some((piece.zone(ZoneId(a))?, piece.zone(ZoneId(b))?)));
     pairs

@@ -19,7 +19,13 @@ pub fn heard(plan: &Plan) -> Vec<Finding> {
     );
     match (meant, voice.speaks_up) {
         (Heard::Quiet, true) => {
-            let found = Finding::remark("wall", Vec::new(), "It speaks up on this wall".into(), format!("It is meant to be quiet there. {numbers}"), "for the place");
+            let found = Finding::remark(
+                "wall",
+                Vec::new(),
+                "It speaks up on this wall".into(),
+                format!("It is meant to be quiet there. {numbers}"),
+                "for the place",
+            );
             let mean = plan.zones.iter().map(|z| z.area * z.value).sum::<f64>() / plan.zones.iter().map(|z| z.area).sum::<f64>().max(1e-9);
             let toward = |v: f64| mean + (v - mean) * 0.7 + (wall.reading.value - mean) * 0.4;
             let calmed = plan.zones.iter().map(|z| {
@@ -29,7 +35,13 @@ pub fn heard(plan: &Plan) -> Vec<Finding> {
             vec![found.mended("Calm the plan towards the wall".into(), calmed.collect())]
         }
         (Heard::SpeaksUp, false) => {
-            let found = Finding::remark("wall", Vec::new(), "It is quiet on this wall".into(), format!("It is meant to speak up there. {numbers}"), "for the place");
+            let found = Finding::remark(
+                "wall",
+                Vec::new(),
+                "It is quiet on this wall".into(),
+                format!("It is meant to speak up there. {numbers}"),
+                "for the place",
+            );
             vec![found.helped("More contrast, purer colour, or a key the wall does not have.")]
         }
         _ => Vec::new(),

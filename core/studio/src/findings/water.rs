@@ -22,7 +22,9 @@ fn one(water: &Seen, sky: f64) -> Option<Finding> {
     let below = sky - water.value;
     let (what, why) = match below {
         b if b < -0.1 => ("lighter than the sky", "A mirror gives back less than it gets."),
-        b if b > DEEP => ("far darker than the sky", "Still water carries the sky; so dark it reads as a hole, unless it mirrors something dark."),
+        b if b > DEEP => {
+            ("far darker than the sky", "Still water carries the sky; so dark it reads as a hole, unless it mirrors something dark.")
+        }
         _ => return None,
     };
     let found = Finding::remark(

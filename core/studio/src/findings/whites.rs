@@ -62,8 +62,10 @@ mod tests {
     fn light_and_shadow_and_two_lights_have_their_own_undertones() {
         let one = Piece { lighting: lit_by(Tint::Warm), ..staged(&[white(8.5, 8.0, Role::Lit), white(6.0, -6.0, Role::Shadow)]) };
         assert!(of(&one).is_empty());
-        let two =
-            Piece { lighting: lit_by_two(Tint::Warm, Tint::Cool), ..staged(&[white(7.5, 14.0, Role::Lit), white(8.0, -6.0, Role::Lit).second()]) };
+        let two = Piece {
+            lighting: lit_by_two(Tint::Warm, Tint::Cool),
+            ..staged(&[white(7.5, 14.0, Role::Lit), white(8.0, -6.0, Role::Lit).second()])
+        };
         assert!(of(&two).is_empty());
     }
 

@@ -71,10 +71,8 @@ impl Fit {
         let fits = spare.0 >= -1e-9 && spare.1 >= -1e-9;
         let cm = |v: f64| format!("{:.1}", v / 10.0);
         let edge = mm(self.edge);
-        let wrapped = (edge > 0.0).then(|| Size {
-            width: Millimetres(size.width.0 + 2.0 * edge),
-            height: Millimetres(size.height.0 + 2.0 * edge),
-        });
+        let wrapped =
+            (edge > 0.0).then(|| Size { width: Millimetres(size.width.0 + 2.0 * edge), height: Millimetres(size.height.0 + 2.0 * edge) });
         let sentence = if fits {
             let room = spare.0.min(spare.1);
             match (self.sheet, wrapped) {
@@ -90,8 +88,7 @@ impl Fit {
                 (None, _) => format!("It needs a sheet of {} × {} cm.", cm(need.width.0), cm(need.height.0)),
             }
         } else {
-            let (over, side) =
-                if spare.0 < spare.1 { (-2.0 * spare.0, "across") } else { (-2.0 * spare.1, "down") };
+            let (over, side) = if spare.0 < spare.1 { (-2.0 * spare.0, "across") } else { (-2.0 * spare.1, "down") };
             let scale = ((sheet.width.0 - 2.0 * rim) / size.width.0).min((sheet.height.0 - 2.0 * rim) / size.height.0);
             if scale > 0.02 {
                 format!(
@@ -104,14 +101,7 @@ impl Fit {
                 "Margins and tape alone cover the sheet. Take a larger sheet or a narrower rim.".into()
             }
         };
-        Lies {
-            sheet,
-            left: Millimetres(spare.0 + rim),
-            top: Millimetres(spare.1 + rim),
-            fits,
-            sentence,
-            wrapped,
-        }
+        Lies { sheet, left: Millimetres(spare.0 + rim), top: Millimetres(spare.1 + rim), fits, sentence, wrapped }
     }
 }
 

@@ -93,7 +93,10 @@ mod tests {
         let source = staged(&[Staged::read(70.0, 10.0, 30.0).role(Role::Lit), Staged::read(35.0, 4.0, -12.0).role(Role::Shadow)]);
         let light = lift(&source).unwrap();
         let blue = Lab::new(65.0, -5.0, -30.0);
-        let cloth = staged(&[Staged::read(60.0, 0.0, 0.0).role(Role::Lit).local(blue), Staged::read(60.0, 0.0, 0.0).role(Role::Shadow).local(blue)]);
+        let cloth = staged(&[
+            Staged::read(60.0, 0.0, 0.0).role(Role::Lit).local(blue),
+            Staged::read(60.0, 0.0, 0.0).role(Role::Shadow).local(blue),
+        ]);
         let t = lay(&cloth, &light);
         let read = source.zones[0].reading.lab.value().0 - source.zones[1].reading.lab.value().0;
         assert!((t[0].1.value().0 - t[1].1.value().0 - read).abs() < 0.05);

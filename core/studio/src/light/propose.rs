@@ -132,7 +132,12 @@ mod tests {
 
     #[test]
     fn a_landscape_gets_sky_ground_light_and_shadow() {
-        let mut piece = staged(&[Staged::read(85.0, 0.0, -8.0), Staged::read(62.0, 10.0, 20.0), Staged::read(30.0, 2.0, -6.0), Staged::read(70.0, 3.0, 12.0)]);
+        let mut piece = staged(&[
+            Staged::read(85.0, 0.0, -8.0),
+            Staged::read(62.0, 10.0, 20.0),
+            Staged::read(30.0, 2.0, -6.0),
+            Staged::read(70.0, 3.0, 12.0),
+        ]);
         piece.lighting.outdoors = true;
         // Rows from top: sky, lit wall, shaded wall, ground.
         assert_eq!((facts(&piece, 1).plane, facts(&piece, 1).distance), (Some(Plane::Sky), Some(Distance::Far)));

@@ -1,8 +1,8 @@
 //! What the search for a piece aims at, and how its mixes are made.
 
 use super::state::Piece;
-use crate::lean::cost::Colour;
 use crate::intent::schools::{Question, School};
+use crate::lean::cost::Colour;
 use crate::lean::search::MOST_IN_SET;
 use crate::lean::{Ask, Choice, Cost, Demands, Need, Target};
 use crate::mixes::{ground_of, targets};

@@ -1,9 +1,9 @@
 //! The one place where a piece changes.
 
 use super::aim::{Aim, MOST_COMPANIONS};
-use super::subject::{Compositions, MOST_OTHERS};
 use super::command::Command;
 use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
+use super::subject::{Compositions, MOST_OTHERS};
 use crate::lean::search::MOST_IN_SET;
 use lean_media::{PigmentId, ground};
 use lean_picture::ZoneMap;
@@ -135,11 +135,9 @@ impl Piece {
             }
             Command::SetOthers { .. } => vec![Command::SetOthers { others: self.others.clone() }],
             Command::SetCompositions { .. } => vec![Command::SetCompositions { compositions: self.compositions.clone() }],
-            Command::LayPlanes { .. } => vec![Command::LayPlanes {
-                planes: self.planes.clone(),
-                zone_map: self.zone_map.clone(),
-                zones: self.zones.clone(),
-            }],
+            Command::LayPlanes { .. } => {
+                vec![Command::LayPlanes { planes: self.planes.clone(), zone_map: self.zone_map.clone(), zones: self.zones.clone() }]
+            }
             Command::KeepChart { .. } => vec![Command::KeepChart { chart: self.chart.clone() }],
             Command::SetWished { .. } => vec![Command::SetWished { wished: self.wished.clone() }],
             Command::UseBox { .. } => {

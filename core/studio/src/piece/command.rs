@@ -1,8 +1,8 @@
 //! Everything that can be done to a piece.
 
 use super::aim::{Aim, Mixing};
-use super::subject::{Chart, Compositions, Other, PlaneShape, Wished};
 use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
+use super::subject::{Chart, Compositions, Other, PlaneShape, Wished};
 use crate::intent::Intent;
 use crate::lean::Demands;
 use crate::light::Lighting;

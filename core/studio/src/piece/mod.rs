@@ -10,7 +10,7 @@ pub use aim::{Aim, Asked, Companion, MOST_COMPANIONS, Matching, Mixing};
 pub use apply::{Refusal, Undo};
 pub use command::Command;
 pub use state::{
-    Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, PixelSize, Reference, Schemed, SearchKept, SheetSettings,
-    Size, Study, StudyMix, StudySlot, Zone, ZoneId,
+    Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, PixelSize, Reference, Schemed, SearchKept,
+    SheetSettings, Size, Study, StudyMix, StudySlot, Zone, ZoneId,
 };
 pub use subject::{Chart, ChartCell, Composition, Compositions, MOST_OTHERS, Other, PlaneKind, PlaneShape, Serves, Wished, WishedColour};

@@ -54,10 +54,12 @@ mod tests {
     fn eleven_greys_each_a_step_apart_with_the_plan_beside_them() {
         let piece = staged(&[Staged::vt(8.1, 0.0), Staged::vt(3.0, 0.0)]);
         let sheet = lay_out(&piece);
-        let greys: Vec<f64> = sheet.marks.iter().filter_map(|m| if let Mark::Fill { colour, .. } = m { Some(colour.value().0) } else { None }).collect();
+        let greys: Vec<f64> =
+            sheet.marks.iter().filter_map(|m| if let Mark::Fill { colour, .. } = m { Some(colour.value().0) } else { None }).collect();
         assert_eq!(greys.len(), 11);
         assert!(greys.windows(2).all(|w| (w[0] - w[1] - 1.0).abs() < 0.01));
-        let texts: Vec<&String> = sheet.marks.iter().filter_map(|m| if let Mark::Text { text, .. } = m { Some(text) } else { None }).collect();
+        let texts: Vec<&String> =
+            sheet.marks.iter().filter_map(|m| if let Mark::Text { text, .. } = m { Some(text) } else { None }).collect();
         assert!(texts.iter().any(|t| t.contains("zone 1 8.1")), "{texts:?}");
         let bottom = sheet.marks.iter().map(|m| if let Mark::Fill { rect, .. } = m { rect[1] + rect[3] } else { 0.0 }).fold(0.0, f64::max);
         assert!(bottom < sheet.height - 5.0);

@@ -14,11 +14,9 @@ use super::scale::projection;
 /// When nothing was measured, or there is no candidate.
 pub fn draw(piece: &Piece, photo: &Picture) -> Result<Picture, String> {
     let wall = piece.wall.as_ref().ok_or("There is no photo of the wall yet. Drop one first.")?;
-    let candidate = wall
-        .candidates
-        .get(wall.taken.unwrap_or(0))
-        .ok_or("No panel hangs on the wall yet. Add one first.")?;
-    let drawn = wall.drawn(candidate).ok_or("Nothing was measured on this wall yet. Drag a line along something you know the length of.")?;
+    let candidate = wall.candidates.get(wall.taken.unwrap_or(0)).ok_or("No panel hangs on the wall yet. Add one first.")?;
+    let drawn =
+        wall.drawn(candidate).ok_or("Nothing was measured on this wall yet. Drag a line along something you know the length of.")?;
     let shown = planned::draw(piece, planned::What::Planned);
     let count = drawn.panels.len() as f64;
     let mut out = photo.clone();

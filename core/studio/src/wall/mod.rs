@@ -232,6 +232,15 @@ mod tests {
         assert!(wall(Some(line(0.0, 1000.0))).check().unwrap_err().contains("no length"));
         assert!(wall(Some(line(0.5, 0.0))).check().unwrap_err().contains("longer than 0"));
         assert!(wall(None).check().is_ok());
-        assert!(wall(None).drawn(&Candidate { panels: Panels::Single, size: Size { width: Millimetres(100.0), height: Millimetres(100.0) }, gap: Millimetres(0.0), at: Place { x: 0.5, y: 0.5 } }).is_none());
+        assert!(
+            wall(None)
+                .drawn(&Candidate {
+                    panels: Panels::Single,
+                    size: Size { width: Millimetres(100.0), height: Millimetres(100.0) },
+                    gap: Millimetres(0.0),
+                    at: Place { x: 0.5, y: 0.5 }
+                })
+                .is_none()
+        );
     }
 }
