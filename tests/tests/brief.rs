@@ -2,10 +2,10 @@
 
 use lean_browser_tests::stage::{Stage, piece};
 use serde_json::Value;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
-fn stair() -> &'static Path {
-    Path::new(concat!(env!("CARGO_MANIFEST_DIR"), "/../demo/stair/reference.jpg"))
+fn stair() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../demo/stair/reference.jpg").canonicalize().unwrap()
 }
 
 const WALL: &str = "svg[aria-label='The wall']";
@@ -16,7 +16,7 @@ async fn a_wall_is_measured_and_a_size_chosen_on_it() {
     let page = stage.page().await;
     page.go("/pieces/1/brief?room=wall").await;
     page.says("Drop a photo of the wall").await;
-    page.give_file("#wall-file", stair()).await;
+    page.give_file("#wall-file", &stair()).await;
     page.says("A known length").await;
 
     // A line without length is refused and nothing is lost.
@@ -68,7 +68,7 @@ async fn rules_of_the_game_are_obeyed_and_a_mood_can_be_changed() {
     page.go("/pieces/1/brief?room=rules").await;
     page.says("Rules of the game").await;
     page.click("gentle").await;
-    page.says("neighbours").await;
+    page.until("the mood is kept", "document.querySelector('[aria-label=\"What gentle does\"]')").await;
     page.until(
         "the limit is kept",
         "(() => { const i = [...document.querySelectorAll('label')].find(l => l.innerText.startsWith('Nothing below'))?.htmlFor; document.getElementById(i)?.focus(); return document.activeElement.id === i && !!i })()",

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { useNotice } from "../bench/notice";
-import { answer, api, type PieceView, Refused, type Schemas, type Wish } from "./client";
+import { answer, api, asProblem, type PieceView, Refused, type Schemas, type Wish } from "./client";
 
 export const pieceKey = (id: number) => ["piece", id];
 
@@ -48,6 +48,14 @@ export function useChanges(id: number) {
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/wishes", { params: { path }, body: { base_revision, wish } })),
       ),
+    /** A wish made from the piece as it is when its turn comes: changes made quickly one after the other do not undo each other. */
+    wishNow: (make: (now: PieceView) => Wish | null) =>
+      post(async (base_revision) => {
+        const now = current();
+        const wish = now && make(now);
+        if (!now || !wish) throw new Refused(asProblem(undefined));
+        return answer(api.POST("/api/pieces/{id}/wishes", { params: { path }, body: { base_revision, wish } }));
+      }),
     undo: () =>
       post((base_revision) => answer(api.POST("/api/pieces/{id}/undo", { params: { path }, body: { base_revision } }))),
     redo: () =>

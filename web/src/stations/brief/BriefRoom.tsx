@@ -19,7 +19,7 @@ export function BriefRoom() {
   const set = (change: Partial<Schemas["Brief"]>) =>
     changes.wish({ do: "set-brief", brief: { ...brief, ...change } }).catch(() => setTitle(brief.title));
   const setIntent = (change: Partial<Schemas["Intent"]>) =>
-    changes.wish({ do: "set-intent", intent: { ...intent, ...change } }).catch(() => {});
+    changes.wishNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } })).catch(() => {});
   const grounds = studio.data?.grounds.filter((g) => g.suits.includes(brief.medium)) ?? [];
   const boxes = studio.data?.boxes.filter((b) => b.medium === brief.medium) ?? [];
   const ground = grounds.find((g) => g.id === brief.ground);

@@ -21,11 +21,14 @@ const KINDS: { value: Schemas["Panels"]; label: string }[] = [
 function useWall() {
   const { view, changes } = useBench();
   const wall = view.piece.wall ?? null;
-  const set = (change: Partial<Wall>) => {
-    if (!wall) return Promise.resolve();
-    const { measure, candidates, taken, heard } = { ...wall, ...change };
-    return changes.wish({ do: "set-wall", measure, candidates, taken, heard }).catch(() => {});
-  };
+  const set = (change: Partial<Wall>) =>
+    changes
+      .wishNow((v) => {
+        if (!v.piece.wall) return null;
+        const { measure, candidates, taken, heard } = { ...v.piece.wall, ...change };
+        return { do: "set-wall", measure, candidates, taken, heard };
+      })
+      .catch(() => {});
   return { wall, set };
 }
 

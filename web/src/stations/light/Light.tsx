@@ -59,10 +59,15 @@ function useFactKeys() {
         return;
       if (document.querySelector("[role=dialog]")) return;
       const chosen = view.piece.zones.find((z) => z.id === zone);
-      const facts = chosen && factsAfter(chosen, e.key);
-      if (!chosen || !facts) return;
+      if (!chosen || !factsAfter(chosen, e.key)) return;
       e.preventDefault();
-      changes.wish({ do: "set-facts", zone: chosen.id, facts }).catch(() => {});
+      changes
+        .wishNow((v) => {
+          const now = v.piece.zones.find((z) => z.id === chosen.id);
+          const facts = now && factsAfter(now, e.key);
+          return facts ? { do: "set-facts", zone: chosen.id, facts } : null;
+        })
+        .catch(() => {});
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);

@@ -16,7 +16,7 @@ export function LightCard() {
   const { view, changes } = useBench();
   const { lighting } = view.piece;
   const set = (change: Partial<Schemas["Lighting"]>) =>
-    changes.wish({ do: "set-lighting", lighting: { ...lighting, ...change } }).catch(() => {});
+    changes.wishNow((v) => ({ do: "set-lighting", lighting: { ...v.piece.lighting, ...change } })).catch(() => {});
   const { falling } = lighting;
   const first = "first" in falling ? falling.first : USUAL;
   const kinds: [Falling["kind"], string, Falling][] = [

@@ -20,7 +20,12 @@ export function ZoneLight() {
   if (!zone || !shape || !target) return null;
   const { facts } = zone;
   const set = (change: Partial<Facts>) =>
-    changes.wish({ do: "set-facts", zone: zone.id, facts: { ...facts, ...change } }).catch(() => {});
+    changes
+      .wishNow((v) => {
+        const now = v.piece.zones.find((z) => z.id === zone.id);
+        return now ? { do: "set-facts", zone: zone.id, facts: { ...now.facts, ...change } } : null;
+      })
+      .catch(() => {});
   const two = view.piece.lighting.falling.kind === "two";
   return (
     <div className={styles.card}>
