@@ -54,7 +54,7 @@ impl Frame {
         if let Some(c) = self.crop {
             let inside =
                 [c.left, c.top].iter().all(|v| (0.0..=1.0).contains(v)) && c.left + c.width <= 1.0 + 1e-6 && c.top + c.height <= 1.0 + 1e-6;
-            if !inside || !(c.width >= LEAST && c.height >= LEAST) {
+            if !(inside && c.width >= LEAST && c.height >= LEAST) {
                 return Err("The cut-out is outside the picture or too small. Draw a larger one inside it.".into());
             }
         }

@@ -109,7 +109,7 @@ fn clipped(picture: &Picture) -> Picture {
         for (x, px) in row.chunks_exact_mut(3).enumerate() {
             let lost = px.iter().all(|b| *b == 255) || px.iter().all(|b| *b == 0);
             if lost {
-                px.fill(if (x + y) / stripe % 2 == 0 { 16 } else { 240 });
+                px.fill(if ((x + y) / stripe).is_multiple_of(2) { 16 } else { 240 });
             }
         }
     });

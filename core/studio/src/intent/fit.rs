@@ -72,7 +72,7 @@ impl Fit {
         let cm = |v: f64| format!("{:.1}", v / 10.0);
         let edge = mm(self.edge);
         let wrapped =
-            (edge > 0.0).then(|| Size { width: Millimetres(size.width.0 + 2.0 * edge), height: Millimetres(size.height.0 + 2.0 * edge) });
+            (edge > 0.0).then_some(Size { width: Millimetres(size.width.0 + 2.0 * edge), height: Millimetres(size.height.0 + 2.0 * edge) });
         let sentence = if fits {
             let room = spare.0.min(spare.1);
             match (self.sheet, wrapped) {

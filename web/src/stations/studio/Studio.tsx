@@ -21,6 +21,9 @@ export function Studio() {
       <header>
         <h1>Lean Swatch</h1>
         <p>Few pigments. Value first, temperature second, hue last.</p>
+        <p>
+          <Link to="/field">Field notes</Link>, for a screen held in one hand.
+        </p>
       </header>
       <div className={styles.columns}>
         <section aria-label="Pieces">
@@ -64,9 +67,6 @@ export function Studio() {
         </section>
         <NewPiece />
       </div>
-      <p className={styles.hint}>
-        <Link to="/field">Field notes</Link>, for a screen held in one hand
-      </p>
       <footer>
         <button type="button" className="act" onClick={nextRoom}>
           Room grey: {room}
