@@ -41,7 +41,7 @@ export function ChartRoom() {
               type="button"
               className="plain"
               aria-pressed={cell === i}
-              aria-label={`Value ${view.chart_marks[i].value.toFixed(1)}, ${temperatureWord(view.chart_marks[i].temperature)}, ${(c.area * 100).toFixed(1)} % of the picture`}
+              title={temperatureWord(view.chart_marks[i].temperature)}
               onClick={() => point(cell === i ? null : i)}
             >
               <Stroke marks={[view.chart_marks[i]]} ground={ground} height={46} look={look} />
