@@ -99,9 +99,9 @@ function FamilyColumns() {
       {two ? (
         <>
           <Family title="in the first light" zones={of(lit, "first")} />
-          <Family title="its shadow" zones={of(shadow, "first")} />
+          <Family title="shadow of the first" zones={of(shadow, "first")} />
           <Family title="in the second light" zones={of(lit, "second")} />
-          <Family title="its shadow" zones={of(shadow, "second")} />
+          <Family title="shadow of the second" zones={of(shadow, "second")} />
         </>
       ) : (
         <>
@@ -122,7 +122,7 @@ function Family({ title, zones }: { title: string; zones: Zone[] }) {
   const ground = useGround();
   return (
     <section className={styles.family} aria-label={title}>
-      <h3>{title}</h3>
+      <h2>{title}</h2>
       {zones.length === 0 && <p>none</p>}
       <ul>
         {zones.map((z) => {
