@@ -12,6 +12,7 @@ pub mod frontend;
 pub mod guard;
 pub mod handlers;
 pub mod jobs;
+pub mod pictures;
 pub mod print;
 pub mod problem;
 pub mod router;

@@ -1,6 +1,6 @@
 //! Every path of the server.
 
-use crate::handlers::{boxes, field_notes, jobs, others, pieces, reference, sheet, studio, wall, work, zones};
+use crate::handlers::{borrowed, boxes, field_notes, jobs, others, pieces, reference, sheet, studio, wall, work, zones};
 use crate::state::Studio;
 use crate::{frontend, guard};
 use axum::extract::DefaultBodyLimit;
@@ -66,8 +66,8 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(others::carry))
         .routes(routes!(others::chart))
         .routes(routes!(others::occurs))
-        .routes(routes!(others::wish_colours))
-        .routes(routes!(others::borrow_light))
+        .routes(routes!(borrowed::wish_colours))
+        .routes(routes!(borrowed::borrow_light))
         .routes(routes!(wall::put))
         .routes(routes!(wall::look))
         .routes(routes!(wall::mocked_up))

@@ -5,11 +5,12 @@ use crate::lean::NoAnswer;
 use crate::lean::demands::{Alone, forbidden};
 use crate::lean::next::next;
 use crate::lean::{Ask, Choice, Need};
-use crate::mixes::{Mark, ground_of, pigments_of, swatch};
+use crate::mixes::{Mark, aimed_at, ground_of, pigments_of, swatch};
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
 use lean_media::{Medium, Pigment, PigmentId, library};
 use serde::Serialize;
+use std::collections::BTreeSet;
 
 /// Where one more pigment would come from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize)]
@@ -61,6 +62,7 @@ pub fn additions(piece: &Piece, paint_box: &PaintBox, needs: Vec<Need>) -> Resul
     let sizes = 1..=crate::lean::search::MOST_IN_SET;
     let ask = Ask { pigments: &pigments, medium: piece.brief.medium, needs: &needs, choice: &choice, sizes };
     let ground = ground_of(piece);
+    let aimed = aimed_at(piece);
     let mut all: Vec<Addition> = next(&ask, set.len())?
         .into_iter()
         .zip(&candidates)
@@ -70,7 +72,7 @@ pub fn additions(piece: &Piece, paint_box: &PaintBox, needs: Vec<Need>) -> Resul
             name: pigment.name.clone(),
             source: *source,
             gain: n.gain,
-            zones: n.serves.into_iter().filter_map(|i| piece.zones.get(i).map(|z| z.id)).collect(),
+            zones: n.serves.into_iter().filter_map(|i| aimed.get(i).copied()).collect::<BTreeSet<_>>().into_iter().collect(),
             mark: Mark::of(swatch(piece.brief.medium, &ground, pigment), piece.neutral()),
         })
         .collect();

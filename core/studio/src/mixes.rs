@@ -3,7 +3,7 @@
 use crate::crafts::{Grain, Limits, craft};
 use crate::lean::exact::Recipes;
 use crate::lean::search::white_of;
-use crate::lean::{Cost, Craft, Mix, Target};
+use crate::lean::{Cost, Craft, Mix};
 use crate::light::key::Reach;
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
@@ -13,7 +13,12 @@ use lean_colour::{Lab, Srgb8, Temperature, Value};
 use lean_media::{Ground, Medium, Pigment, PigmentId, forms, ground};
 use serde::Serialize;
 
+mod aims;
 mod kinship;
+mod string;
+
+pub use aims::{Aim, aimed_at, aims, targets, weight};
+pub use string::Further;
 
 /// Cost above which a zone counts as out of reach of the set: half a step, or plainly another colour. A choice.
 const OUT_OF_REACH: f64 = 10.0;
@@ -76,6 +81,8 @@ pub struct ZoneMix {
     pub closeness: &'static str,
     /// False when the set cannot come near.
     pub reached: bool,
+    /// Where the target runs: the mixes that take over one after the other along its way.
+    pub then: Vec<Further>,
 }
 
 /// Compares a mix with what was wanted.
@@ -95,12 +102,8 @@ pub fn compare(zone: ZoneId, wanted: Lab, mix: Mix, neutral: Temperature) -> Zon
         sentence: words::sentence(delta_value, delta_temperature, difference),
         closeness: words::closeness(difference),
         reached: Cost::default().of_value(delta_value) + difference <= OUT_OF_REACH,
+        then: Vec::new(),
     }
-}
-
-/// Weight of each zone in a search: the root of its area, so that small zones still count, times its importance. A choice.
-pub fn targets(piece: &Piece) -> Vec<Target> {
-    piece.zones.iter().map(|z| Target { lab: piece.wanted(z), weight: z.reading.area.max(0.0).sqrt() * z.importance.factor() }).collect()
 }
 
 /// The set's pigments that are in the Box.
@@ -133,27 +136,29 @@ pub fn craft_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dy
     craft(medium, &ground_of(piece), &pigments, white, limits, grain)
 }
 
-/// The best recipe for every zone from the set in use; where the painter wants kin, recipes that share pigments as far as that cannot be seen.
+/// The best recipe for every zone from the set in use, and for every further stop of a graded one; where the painter wants kin, recipes that share
+/// pigments as far as that cannot be seen.
 pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     let neutral = piece.neutral();
-    let wanted: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
+    let aims = aims(piece);
+    let wanted: Vec<Lab> = aims.iter().map(|a| a.target.lab).collect();
     let chosen = if piece.mixing.kin {
-        let areas: Vec<f64> = piece.zones.iter().map(|z| z.reading.area).collect();
+        let areas: Vec<f64> = aims.iter().map(|a| piece.zone(a.zone).map_or(0.0, |z| z.reading.area)).collect();
         kinship::related(recipes, &wanted, &areas, piece.cost())
     } else {
         wanted.iter().map(|w| recipes.best(*w, piece.cost()).map(|b| b.1)).collect()
     };
-    piece.zones.iter().zip(chosen).filter_map(|(z, mix)| Some(compare(z.id, piece.wanted(z), mix?, neutral))).collect()
+    let compared = aims.into_iter().zip(chosen).filter_map(|(a, mix)| Some((a, compare(a.zone, a.target.lab, mix?, neutral))));
+    string::threaded(compared)
 }
 
 /// What mixes of all zones cost together, as the search weighs them. Not a number when no zone has weight.
 pub fn cost_of(piece: &Piece, mixes: &[ZoneMix]) -> f64 {
-    let wanted = targets(piece);
-    let total: f64 = wanted.iter().map(|t| t.weight).sum();
-    let miss = |(z, t): (&crate::piece::Zone, &Target)| {
-        mixes.iter().find(|m| m.zone == z.id).map_or(0.0, |m| t.weight * piece.cost().of(m.mix.lab, t.lab))
-    };
-    piece.zones.iter().zip(&wanted).filter(|(_, t)| t.weight > 0.0).map(miss).sum::<f64>() / total
+    let aims = aims(piece);
+    let total: f64 = aims.iter().map(|a| a.target.weight).sum();
+    let given = |a: &Aim| mixes.iter().find(|m| m.zone == a.zone).and_then(|m| m.at(a.share));
+    let miss = |a: &Aim| given(a).map_or(0.0, |lab| a.target.weight * piece.cost().of(lab, a.target.lab));
+    aims.iter().filter(|a| a.target.weight > 0.0).map(miss).sum::<f64>() / total
 }
 
 /// How far a set reaches in one band of value.
@@ -233,8 +238,8 @@ pub fn wells(piece: &Piece, paint_box: &PaintBox, recipes: &Recipes, mixes: &[Zo
     set.iter()
         .enumerate()
         .map(|(i, p)| {
-            let used = mixes.iter().filter(|m| m.mix.share_of(&p.id) > 0.0);
-            let share = |m: &ZoneMix| m.mix.share_of(&p.id) * piece.zone(m.zone).map_or(0.0, |z| z.reading.area);
+            let used = mixes.iter().filter(|m| m.share_of(&p.id) > 0.0);
+            let share = |m: &ZoneMix| m.share_of(&p.id) * piece.zone(m.zone).map_or(0.0, |z| z.reading.area);
             let price = if any { recipes.cost_without(i, &wanted, piece.cost()) - whole } else { 0.0 };
             Well {
                 pigment: p.id.clone(),

@@ -159,7 +159,7 @@ pub fn split(piece: &Piece, working: &Picture, zone: ZoneId, stroke: &[Place]) -
     Ok(relaid(piece, working, map, &[zone, ZoneId(new)], format!("parting zone {}", zone.0)))
 }
 
-fn fresh(working: &Picture, map: &ZoneMap) -> Vec<Zone> {
+pub(crate) fn fresh(working: &Picture, map: &ZoneMap) -> Vec<Zone> {
     readings::read(working, map).into_iter().map(|(id, reading)| Zone::read(ZoneId(id), reading)).collect()
 }
 

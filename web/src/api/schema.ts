@@ -308,7 +308,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Lifts the light of another piece and lays it on the local colours of this one. */
+        /** Lifts the light of another piece or picture and lays it on the local colours of this one. */
         post: operations["borrow_light"];
         delete?: never;
         options?: never;
@@ -1072,6 +1072,16 @@ export interface components {
             /** @description Its medium and ground; the title and size are taken from the note. */
             brief: components["schemas"]["Brief"];
         };
+        /** @description Whose light to borrow, and the revision that was meant for. */
+        BorrowLight: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description Whose light. */
+            from: components["schemas"]["LightSource"];
+        };
         /** @description Stable name of a Box. */
         BoxId: string;
         /** @description A line in the list of Boxes. */
@@ -1561,7 +1571,7 @@ export interface components {
             /** @description Whether the lines are a zone of their own. */
             outline: boolean;
         };
-        /** @description Another piece whose chart or light is meant. */
+        /** @description Another piece whose chart is meant. */
         FromPiece: {
             /**
              * Format: int64
@@ -1573,6 +1583,27 @@ export interface components {
              * @description The other piece.
              */
             from: number;
+        };
+        /** @description A mix further along a graded zone. */
+        Further: {
+            /**
+             * Format: double
+             * @description Where it is pure, as a share of the way: above 0, 1 at the far end.
+             */
+            at: number;
+            /** @description What the mix gives. */
+            given: components["schemas"]["Mark"];
+            /**
+             * Format: double
+             * @description Where the mix before it has gone half over into it, as a share of the way.
+             */
+            hand_over: number;
+            /** @description What goes in. */
+            mix: components["schemas"]["Mix"];
+            /** @description What it misses by, in one sentence. */
+            sentence: string;
+            /** @description What is wanted there. */
+            wanted: components["schemas"]["Mark"];
         };
         /** @description Rules a painter plays by: hard, unlike schools. */
         Games: {
@@ -1892,6 +1923,21 @@ export interface components {
             squeezed: components["schemas"]["Squeezed"][];
             /** @description The light in a few words. */
             words: string;
+        };
+        /** @description Whose light to borrow. */
+        LightSource: {
+            /**
+             * Format: int64
+             * @description Which.
+             */
+            id: number;
+            /** @enum {string} */
+            of: "piece";
+        } | {
+            /** @description Its digest. */
+            digest: string;
+            /** @enum {string} */
+            of: "picture";
         };
         /** @description The light of a piece. */
         Lighting: {
@@ -2529,7 +2575,7 @@ export interface components {
             basis: string;
             /** @description Best set of each size, smallest first. */
             sizes: components["schemas"]["SetFound"][];
-            /** @description The zones the recipes belong to, in order. */
+            /** @description The zones the recipes belong to, in order; a graded zone once more for each further stop. */
             zones: components["schemas"]["ZoneId"][];
         };
         /**
@@ -3101,6 +3147,8 @@ export interface components {
             reached: boolean;
             /** @description The same in one sentence. */
             sentence: string;
+            /** @description Where the target runs: the mixes that take over one after the other along its way. */
+            then: components["schemas"]["Further"][];
             /** @description What is wanted. */
             wanted: components["schemas"]["Mark"];
             /** @description Which zone. */
@@ -3923,7 +3971,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FromPiece"];
+                "application/json": components["schemas"]["BorrowLight"];
             };
         };
         responses: {

@@ -112,7 +112,7 @@ export function useChanges(id: number) {
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/wish-colours", { params: { path }, body: { base_revision, from } })),
       ),
-    borrowLight: (from: number) =>
+    borrowLight: (from: Schemas["LightSource"]) =>
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/borrow-light", { params: { path }, body: { base_revision, from } })),
       ),

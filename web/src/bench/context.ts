@@ -54,6 +54,10 @@ export function zoneName(view: PieceView, zone: number): string {
 
 export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
+/** Small numbers in words. */
+export const numberWord = (n: number) =>
+  ["no", "one", "two", "three", "four", "five", "six", "seven", "eight"][n] ?? String(n);
+
 /** A mark's colour in one of the ways of looking. */
 export function seen(mark: Mark, look: Look): string {
   const c =

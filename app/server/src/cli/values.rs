@@ -1,6 +1,6 @@
 //! `lean-swatch values IMAGE [--groups N] [--out PNG]`
 
-use crate::handlers::reference::png;
+use crate::pictures::png;
 use clap::Args;
 use lean_picture::decode;
 use lean_picture::values::{Ladder, ladder};

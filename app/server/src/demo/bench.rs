@@ -1,9 +1,9 @@
 //! "Bench by the north window".
 
 use super::{Mass, Part, in_the_light, name_zones, put_set, take_in, zone_at};
+use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
-use lean_picture::decode;
 use lean_picture::place::Place;
 use lean_store::Store;
 use lean_studio::lean::Tables;
@@ -57,17 +57,14 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
 
 /// The stair wall, measured along a folding rule one metre long.
 fn stair(store: &Store) -> Result<Wall, Problem> {
-    let picture = decode(lean_demo::STAIR)?;
-    let full = (picture.width, picture.height);
-    let working = picture.reduced(zones::WORKING_SIDE);
-    let digest = store.put_picture(lean_demo::STAIR, &crate::handlers::reference::png(&working)?)?;
+    let TakenIn { digest, full, working } = TakenIn::keep(store, lean_demo::STAIR)?;
     let rule = Measure::Line { from: Place { x: 0.2455, y: 0.622 }, to: Place { x: 0.2490, y: 0.908 }, length: Millimetres(1000.0) };
     let size = Size { width: Millimetres(400.0), height: Millimetres(500.0) };
-    let hung = |panels, size, gap: f64, x: f64| Candidate { panels, size, gap: Millimetres(gap), at: Place { x, y: 0.36 } };
+    let hung = |panels, size, gap: f64, x: f64, y: f64| Candidate { panels, size, gap: Millimetres(gap), at: Place { x, y } };
     let pair = Size { width: Millimetres(300.0), height: Millimetres(400.0) };
     Ok(Wall {
         measure: Some(rule),
-        candidates: vec![hung(Panels::Single, size, 0.0, 0.46), hung(Panels::Pair, pair, 40.0, 0.70)],
+        candidates: vec![hung(Panels::Single, size, 0.0, 0.40, 0.50), hung(Panels::Pair, pair, 40.0, 0.63, 0.26)],
         taken: Some(0),
         heard: Some(Heard::Quiet),
         ..Wall::of(digest, lean_demo::STAIR_FILE.into(), full, loudness::read(&working))

@@ -1,12 +1,10 @@
 //! Two notes made in the field.
 
-use crate::handlers::reference::png;
+use crate::pictures::TakenIn;
 use crate::problem::Problem;
-use lean_picture::decode;
 use lean_picture::place::Place;
 use lean_store::Store;
 use lean_studio::field_note::{FieldMark, FieldNote, Side};
-use lean_studio::zones::WORKING_SIDE;
 
 /// A note with a photo and one with an outline only.
 pub fn fill(store: &Store) -> Result<(), Problem> {
@@ -17,9 +15,7 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
         side: Some(side),
         pigment: pigment.into(),
     };
-    let photo = decode(lean_demo::TRAM_SHED)?;
-    let proportion = f64::from(photo.width) / f64::from(photo.height);
-    let digest = store.put_picture(lean_demo::TRAM_SHED, &png(&photo.reduced(WORKING_SIDE))?)?;
+    let photo = TakenIn::keep(store, lean_demo::TRAM_SHED)?;
     store.put_field_note(
         None,
         &FieldNote {
@@ -27,9 +23,9 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
             at: "2025-01-14T08:20".into(),
             light: "low, warm, from the left".into(),
             weather: "frost, no wind".into(),
-            photo: Some(digest),
+            proportion: photo.proportion(),
+            photo: Some(photo.digest),
             file_name: lean_demo::TRAM_SHED_FILE.into(),
-            proportion,
             outline: Vec::new(),
             marks: vec![
                 mark(0.60, 0.10, "pale, nearly white", 8.5, Side::Neutral, ""),

@@ -6,13 +6,14 @@ mod hen;
 mod kite;
 mod tram_shed;
 
-use crate::handlers::reference::png;
+use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_picture::segment::Proposal;
-use lean_picture::{Picture, decode};
+use lean_picture::Picture;
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Tables, search};
 use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
+use lean_studio::mixes::aimed_at;
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{ChosenSet, Command, Importance, Piece, SearchKept, Zone, ZoneId};
@@ -52,17 +53,14 @@ fn put_set(store: &Store, id: PieceId, paint_box: &PaintBox, size: usize, tables
     let piece = store.piece(id)?.piece;
     let sizes = search(&piece.ask(paint_box, vec![piece.own_need()], 2..=size).ask(), tables, &Unwatched, &|_| {})?;
     let pigments = sizes.iter().find(|s| s.pigments.len() == size).map(|s| s.pigments.clone()).unwrap_or_default();
-    let kept = SearchKept { basis: basis(&piece, Some(paint_box)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
+    let kept = SearchKept { basis: basis(&piece, Some(paint_box)), zones: aimed_at(&piece), sizes };
     store.apply(id, None, Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } })?;
     Ok(())
 }
 
 /// Takes a picture in as the reference of a piece, with so many zones, and gives its working copy.
 fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str, count: usize) -> Result<Picture, Problem> {
-    let picture = decode(file)?;
-    let full = (picture.width, picture.height);
-    let working = picture.reduced(zones::WORKING_SIDE);
-    let digest = store.put_picture(file, &png(&working)?)?;
+    let TakenIn { digest, full, working } = TakenIn::keep(store, file)?;
     store.apply(id, None, zones::set_reference_at(&working, &Proposal::of(&working), count, digest, name.into(), full))?;
     Ok(working)
 }

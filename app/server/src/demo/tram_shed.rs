@@ -11,6 +11,7 @@ use lean_store::{PieceId, Store};
 use lean_studio::chart::arranged;
 use lean_studio::lean::{Tables, search};
 use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_studio::mixes::aimed_at;
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
@@ -54,7 +55,7 @@ pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> R
     let tables = Tables::default();
     let sizes = search(&piece.ask(pastels, vec![piece.own_need()], piece.sizes()).ask(), &tables, &Unwatched, &|_| {})?;
     let pigments = sizes.iter().find(|s| s.pigments.len() == SET).map(|s| s.pigments.clone()).unwrap_or_default();
-    let kept = SearchKept { basis: basis(&piece, Some(pastels)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
+    let kept = SearchKept { basis: basis(&piece, Some(pastels)), zones: aimed_at(&piece), sizes };
     apply(Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } })?;
 
     let studies = make(&store.piece(id)?.piece, pastels, &tables, &Unwatched)?;

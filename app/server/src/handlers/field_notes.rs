@@ -1,8 +1,8 @@
 //! Notes made in the field, and the pieces that come of them.
 
 use super::pieces::view;
-use super::reference::{jpeg, png};
 use crate::extract::{Body, Json as In, Path};
+use crate::pictures::{TakenIn, jpeg};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::{NoteView, PieceView};
@@ -13,7 +13,6 @@ use axum::response::Response;
 use lean_picture::decode;
 use lean_studio::field_note::{FieldNote, title, with_photo, without_photo};
 use lean_studio::piece::{Brief, Millimetres, Piece, Size};
-use lean_studio::zones::WORKING_SIDE;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -74,10 +73,8 @@ pub struct KeptPhoto {
 pub async fn photo(State(studio): State<Studio>, Body(bytes): Body) -> Result<Json<KeptPhoto>, Problem> {
     studio
         .run(move |s| {
-            let picture = decode(&bytes)?;
-            let proportion = f64::from(picture.width) / f64::from(picture.height);
-            let digest = s.store.put_picture(&bytes, &png(&picture.reduced(WORKING_SIDE))?)?;
-            Ok(Json(KeptPhoto { digest, proportion }))
+            let photo = TakenIn::keep(&s.store, &bytes)?;
+            Ok(Json(KeptPhoto { proportion: photo.proportion(), digest: photo.digest }))
         })
         .await
 }

@@ -1,5 +1,6 @@
 //! The API: extract, call the core, respond.
 
+pub mod borrowed;
 pub mod boxes;
 pub mod field_notes;
 pub mod jobs;

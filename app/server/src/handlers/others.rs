@@ -1,8 +1,9 @@
 //! Other references of a piece, sheets of compositions, and the colour chart.
 
 use super::pieces::{Step, view};
-use super::reference::{FileName, jpeg, png};
+use super::reference::FileName;
 use crate::extract::{Body, Json as In, Path, Query};
+use crate::pictures::{jpeg, take_in_for};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -11,20 +12,12 @@ use axum::extract::State;
 use axum::response::Response;
 use lean_picture::chart::{MOST, distinct};
 use lean_picture::frame::{Crop, Frame};
-use lean_picture::{cut_apart, decode};
+use lean_picture::cut_apart;
 use lean_studio::chart::arranged;
-use lean_studio::piece::{Command, Composition, Compositions, Other, Piece, PixelSize, Reference};
-use lean_studio::zones::{WORKING_SIDE, set_reference};
+use lean_studio::piece::{Command, Composition, Compositions, Other, PixelSize, Reference};
+use lean_studio::zones::set_reference;
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
-
-/// Keeps a picture and says its digest and full size.
-fn keep(s: &Studio, bytes: &[u8]) -> Result<(String, (u32, u32), lean_picture::Picture), Problem> {
-    let picture = decode(bytes)?;
-    let full = (picture.width, picture.height);
-    let working = picture.reduced(WORKING_SIDE);
-    Ok((s.store.put_picture(bytes, &png(&working)?)?, full, working))
-}
 
 /// Adds another reference beside the main one.
 #[utoipa::path(put, path = "/api/pieces/{id}/others", operation_id = "add_other", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
@@ -34,15 +27,12 @@ pub async fn add(
     Query(name): Query<FileName>,
     Body(bytes): Body,
 ) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            let piece = s.store.piece(id)?.piece;
-            let (digest, (width, height), _) = keep(s, &bytes)?;
-            let mut others: Vec<Other> = piece.others.into_iter().filter(|o| o.digest != digest).collect();
-            others.push(Other { digest, file_name: name.or("picture"), width, height, serves: Vec::new() });
-            view(s, s.store.apply(id, None, Command::SetOthers { others })?)
-        })
-        .await
+    take_in_for(studio, id, bytes, move |piece, p| {
+        let mut others: Vec<Other> = piece.others.into_iter().filter(|o| o.digest != p.digest).collect();
+        others.push(Other { digest: p.digest, file_name: name.or("picture"), width: p.full.0, height: p.full.1, serves: Vec::new() });
+        Ok(Command::SetOthers { others })
+    })
+    .await
 }
 
 /// A picture kept with a piece: another reference, the sheet of compositions, or the main reference.
@@ -107,22 +97,20 @@ pub async fn cut(
     Query(name): Query<FileName>,
     Body(bytes): Body,
 ) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            s.store.piece(id)?;
-            let (digest, (width, height), working) = keep(s, &bytes)?;
-            let part = |c: Crop| Crop { left: c.left, top: c.top, width: c.width.min(1.0 - c.left), height: c.height.min(1.0 - c.top) };
-            let cut: Vec<Composition> =
-                cut_apart::drawings(&working).into_iter().map(|c| Composition { part: part(c), reason: String::new() }).collect();
-            if cut.is_empty() {
-                return Err(Problem::unusable(
-                    "No drawing was found on this sheet. Photograph it flat, in even light, dark marks on light paper.",
-                ));
-            }
-            let compositions = Compositions { digest, file_name: name.or("sheet"), width, height, cut, chosen: None };
-            view(s, s.store.apply(id, None, Command::SetCompositions { compositions: Some(compositions) })?)
-        })
-        .await
+    take_in_for(studio, id, bytes, move |_, p| {
+        let part = |c: Crop| Crop { left: c.left, top: c.top, width: c.width.min(1.0 - c.left), height: c.height.min(1.0 - c.top) };
+        let whole = |c: Crop| Composition { part: part(c), reason: String::new() };
+        let cut: Vec<Composition> = cut_apart::drawings(&p.working).into_iter().map(whole).collect();
+        if cut.is_empty() {
+            return Err(Problem::unusable(
+                "No drawing was found on this sheet. Photograph it flat, in even light, dark marks on light paper.",
+            ));
+        }
+        let (width, height) = p.full;
+        let compositions = Compositions { digest: p.digest, file_name: name.or("sheet"), width, height, cut, chosen: None };
+        Ok(Command::SetCompositions { compositions: Some(compositions) })
+    })
+    .await
 }
 
 /// Carries the chosen composition on: it becomes the reference, cut out of its sheet at the proportion of the piece.
@@ -196,43 +184,6 @@ pub async fn occurs(State(studio): State<Studio>, Path(id): Path<i64>, Query(whi
             let found = lean_studio::chart::occurs(&picture, chart, which.cell)
                 .ok_or_else(|| Problem::not_found("There is no such cell in the chart."))?;
             jpeg(&found, "no-cache")
-        })
-        .await
-}
-
-/// Another piece whose chart or light is meant.
-#[derive(Deserialize, ToSchema)]
-pub struct FromPiece {
-    /// Revision the page last saw.
-    base_revision: i64,
-    /// The other piece.
-    from: i64,
-}
-
-/// Takes the colours of another piece's chart, in their proportions, as a wish for this piece's lean set.
-#[utoipa::path(post, path = "/api/pieces/{id}/wish-colours", params(("id" = i64, Path)), request_body = FromPiece, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromPiece>) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            let other: Piece = s.store.piece(ask.from)?.piece;
-            let wished = lean_studio::chart::wish(&other).ok_or_else(|| {
-                Problem::unusable(format!("\"{}\" has no colour chart yet. Make one at its Subject station first.", other.brief.title))
-            })?;
-            view(s, s.store.apply(id, Some(ask.base_revision), Command::SetWished { wished: Some(wished) })?)
-        })
-        .await
-}
-
-/// Lifts the light of another piece and lays it on the local colours of this one.
-#[utoipa::path(post, path = "/api/pieces/{id}/borrow-light", params(("id" = i64, Path)), request_body = FromPiece, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn borrow_light(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromPiece>) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            let (piece, source) = (s.store.piece(id)?.piece, s.store.piece(ask.from)?.piece);
-            let light = lean_studio::light::borrowed::lift(&source).map_err(Problem::unusable)?;
-            let what: String = format!("light borrowed from {}", source.brief.title).chars().take(80).collect();
-            let command = lean_studio::wishes::targets(&piece, lean_studio::light::borrowed::lay(&piece, &light), &what);
-            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
         })
         .await
 }

@@ -3,6 +3,7 @@
 use super::pieces::view;
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::jobs::{Job, JobView};
+use crate::pictures::{jpeg, png};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -10,9 +11,6 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use image::codecs::jpeg::JpegEncoder;
-use image::codecs::png::{CompressionType, FilterType, PngEncoder};
-use image::{ExtendedColorType, ImageEncoder};
 use lean_colour::{Temperature, Value};
 use lean_picture::frame::{Crop, Frame, neutral_at};
 use lean_picture::measure::{self, Profile, Spread};
@@ -135,15 +133,6 @@ pub fn cancelled() -> Problem {
     lean_studio::lean::NoAnswer::Cancelled.into()
 }
 
-/// A picture as a lossless PNG, quickly.
-pub fn png(picture: &Picture) -> Result<Vec<u8>, Problem> {
-    let mut out = Vec::new();
-    PngEncoder::new_with_quality(&mut out, CompressionType::Fast, FilterType::Up)
-        .write_image(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)
-        .map_err(|e| Problem::internal(format!("The picture cannot be written: {e}")))?;
-    Ok(out)
-}
-
 /// The reference file, byte for byte as it was given.
 #[utoipa::path(get, path = "/api/pieces/{id}/reference/original", params(("id" = i64, Path)), responses((status = 200, content_type = "application/octet-stream", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn original(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
@@ -185,15 +174,6 @@ fn seen(piece: &Piece, picture: &Picture, what: planned::What, looking: &Looking
         }
     };
     Ok(draw(picture, view, groups))
-}
-
-/// A picture as JPEG.
-pub fn jpeg(picture: &Picture, keep: &'static str) -> Result<Response, Problem> {
-    let mut out = Vec::new();
-    JpegEncoder::new_with_quality(&mut out, 90)
-        .write_image(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)
-        .map_err(|e| Problem::internal(format!("The picture cannot be written: {e}")))?;
-    Ok(([(header::CONTENT_TYPE, "image/jpeg"), (header::CACHE_CONTROL, keep)], out).into_response())
 }
 
 /// The piece as planned, zones filled with their targets, in one of the ways of looking, as JPEG.

@@ -1,8 +1,8 @@
 //! The wall a piece will hang on: its photo, and the mock-up.
 
-use super::pieces::view;
-use super::reference::{jpeg, png};
+use super::reference::FileName;
 use crate::extract::{Body, Path, Query};
+use crate::pictures::{jpeg, png, take_in_for};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -10,12 +10,8 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use lean_picture::decode;
 use lean_studio::piece::Command;
 use lean_studio::wall::{Wall, loudness, mock_up};
-use lean_studio::zones::WORKING_SIDE;
-
-use super::reference::FileName;
 
 /// Takes in a photo of the wall. What was measured in an older photo is lost with it; undo brings it back.
 #[utoipa::path(put, path = "/api/pieces/{id}/wall", operation_id = "put_wall", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
@@ -25,18 +21,11 @@ pub async fn put(
     Query(name): Query<FileName>,
     Body(bytes): Body,
 ) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            s.store.piece(id)?;
-            let picture = decode(&bytes)?;
-            let full = (picture.width, picture.height);
-            let working = picture.reduced(WORKING_SIDE);
-            let digest = s.store.put_picture(&bytes, &png(&working)?)?;
-            let wall = Wall::of(digest, name.or("wall"), full, loudness::read(&working));
-            let command = Command::SetWall { wall: Some(wall), what: "the photo of the wall".into() };
-            view(s, s.store.apply(id, None, command)?)
-        })
-        .await
+    take_in_for(studio, id, bytes, move |_, p| {
+        let wall = Wall::of(p.digest, name.or("wall"), p.full, loudness::read(&p.working));
+        Ok(Command::SetWall { wall: Some(wall), what: "the photo of the wall".into() })
+    })
+    .await
 }
 
 /// The photo of the wall, as JPEG.

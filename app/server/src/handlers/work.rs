@@ -11,6 +11,7 @@ use lean_store::StoreError;
 use lean_studio::additions::{Addition, additions};
 use lean_studio::lean::knee;
 use lean_studio::lean::search;
+use lean_studio::mixes::aimed_at;
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::PaintBox;
 use lean_studio::piece::{ChosenSet, Command, Piece, SearchKept};
@@ -30,7 +31,7 @@ fn run_search(studio: &Studio, id: i64, piece: &Piece, paint_box: &PaintBox, job
     let sizes = search(&asked.ask(), &studio.tables, job, &|set| job.found(set))?;
     let wished = piece.chosen.pigments.len();
     let chosen = sizes.iter().find(|s| s.pigments.len() == wished).or_else(|| knee(&sizes)).map(|s| s.pigments.clone()).unwrap_or_default();
-    let kept = SearchKept { basis: basis(piece, Some(paint_box)), zones: piece.zones.iter().map(|z| z.id).collect(), sizes };
+    let kept = SearchKept { basis: basis(piece, Some(paint_box)), zones: aimed_at(piece), sizes };
     keep(studio, id, piece, |now| {
         // A set the painter chose while the search ran is the later decision and stays.
         let chosen = if now.chosen == piece.chosen { ChosenSet { pigments: chosen.clone() } } else { now.chosen.clone() };

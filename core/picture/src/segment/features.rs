@@ -87,28 +87,47 @@ fn calmed(plane: &[f32], w: usize, h: usize, radius: usize) -> Vec<f32> {
 
 /// Mean over the square of `2·r + 1` cells around each cell, cut at the frame.
 pub fn box_mean(plane: &[f32], w: usize, h: usize, r: usize) -> Vec<f32> {
-    let rows: Vec<f32> = plane.chunks_exact(w).flat_map(|row| line_mean(row.iter().copied(), w, r)).collect();
-    let mut out = vec![0.0; w * h];
-    for x in 0..w {
-        for (y, v) in line_mean((0..h).map(|y| rows[y * w + x]), h, r).into_iter().enumerate() {
-            out[y * w + x] = v;
+    box_means(plane.as_chunks::<1>().0, w, h, r).into_flattened()
+}
+
+/// The same of several planes at once.
+pub fn box_means<const N: usize>(cells: &[[f32; N]], w: usize, h: usize, r: usize) -> Vec<[f32; N]> {
+    let mut rows = Vec::with_capacity(cells.len());
+    cells.chunks_exact(w).for_each(|row| sums_along(row, r, &mut rows));
+    let mut out = Vec::with_capacity(cells.len());
+    let mut below = vec![[0.0f64; N]; w];
+    rows.chunks_exact(w).take(r).for_each(|row| below.iter_mut().zip(row).for_each(|(b, v)| change(b, v, 1.0)));
+    for y in 0..h {
+        if let Some(row) = rows.chunks_exact(w).nth(y + r) {
+            below.iter_mut().zip(row).for_each(|(b, v)| change(b, v, 1.0));
         }
+        if let Some(row) = y.checked_sub(r + 1).and_then(|gone| rows.chunks_exact(w).nth(gone)) {
+            below.iter_mut().zip(row).for_each(|(b, v)| change(b, v, -1.0));
+        }
+        let tall = (y + r + 1).min(h) - y.saturating_sub(r);
+        out.extend(below.iter().enumerate().map(|(x, sum)| {
+            let wide = (x + r + 1).min(w) - x.saturating_sub(r);
+            sum.map(|s| (s / (tall * wide) as f64) as f32)
+        }));
     }
     out
 }
 
-fn line_mean(line: impl Iterator<Item = f32>, n: usize, r: usize) -> Vec<f32> {
-    let mut sums = Vec::with_capacity(n + 1);
-    let mut total = 0.0f64;
-    sums.push(0.0);
-    for v in line {
-        total += f64::from(v);
-        sums.push(total);
+fn change<const N: usize>(sum: &mut [f64; N], by: &[f64; N], sign: f64) {
+    sum.iter_mut().zip(by).for_each(|(s, b)| *s += sign * b);
+}
+
+/// Sum of up to `2·r + 1` cells around each cell of a line.
+fn sums_along<const N: usize>(line: &[[f32; N]], r: usize, out: &mut Vec<[f64; N]>) {
+    let mut sum = [0.0f64; N];
+    line.iter().take(r).for_each(|v| change(&mut sum, &v.map(f64::from), 1.0));
+    for x in 0..line.len() {
+        if let Some(v) = line.get(x + r) {
+            change(&mut sum, &v.map(f64::from), 1.0);
+        }
+        if let Some(gone) = x.checked_sub(r + 1) {
+            change(&mut sum, &line[gone].map(f64::from), -1.0);
+        }
+        out.push(sum);
     }
-    (0..n)
-        .map(|i| {
-            let (a, b) = (i.saturating_sub(r), (i + r + 1).min(n));
-            ((sums[b] - sums[a]) / (b - a) as f64) as f32
-        })
-        .collect()
 }

@@ -15,6 +15,7 @@ pub(crate) use tidy::numbered;
 
 use crate::picture::Picture;
 use crate::zone_map::ZoneMap;
+use std::cmp::Ordering;
 
 /// Longer side of the grid zones live on, in cells.
 pub const GRID_SIDE: u32 = 400;
@@ -71,16 +72,46 @@ impl Proposal {
         }
         let count = count.clamp(1, *ZONES.end());
         // Some of what is cut lies under the kept zones, or is parted by them: the cut that leaves most zones, but not more than asked for.
-        let mut best = self.beside(old, kept, 1);
-        for cut in count.saturating_sub(kept.len()).max(2)..=*ZONES.end() {
+        let wished = count.saturating_sub(kept.len()).max(1);
+        let free = self.free_cells(old, kept);
+        let likely = ZONES.into_iter().find(|cut| self.roomy(&free, *cut) >= wished).unwrap_or(*ZONES.end());
+        let mut best: Option<ZoneMap> = None;
+        let mut cut = likely;
+        for _ in 0..TRIES {
             let map = self.beside(old, kept, cut);
-            match map.zones().len() {
-                n if n > count => break,
-                n if n == count => return map,
-                _ => best = map,
+            let n = map.zones().len();
+            if n <= count && best.as_ref().is_none_or(|b| b.zones().len() < n) {
+                best = Some(map);
+            }
+            match n.cmp(&count) {
+                Ordering::Less if best.is_some() && cut < *ZONES.end() => cut += 1,
+                Ordering::Greater if best.is_none() && cut > 1 => cut -= 1,
+                _ => break,
             }
         }
-        best
+        best.unwrap_or_else(|| self.beside(old, kept, 1))
+    }
+
+    /// How many cells of each patch no kept zone covers.
+    fn free_cells(&self, old: &ZoneMap, kept: &[u16]) -> Vec<usize> {
+        let mut free = vec![0; self.patches];
+        for (patch, was) in self.patch_of.iter().zip(&old.labels) {
+            free[*patch as usize] += usize::from(!kept.contains(was));
+        }
+        free
+    }
+
+    /// How many zones of a cut have room beside the kept ones.
+    fn roomy(&self, free: &[usize], count: usize) -> usize {
+        let labels = joining::cut(&self.joins, self.patches, count.min(self.patches));
+        let mut cells = [0usize; *ZONES.end() + 1];
+        labels.iter().zip(free).for_each(|(zone, n)| cells[usize::from(*zone)] += n);
+        cells.iter().filter(|n| **n >= self.least()).count()
+    }
+
+    /// Cells below which a rest beside a kept zone is a sliver.
+    fn least(&self) -> usize {
+        ((self.features.len() as f64 * SLIVER) as usize).max(1)
     }
 
     fn beside(&self, old: &ZoneMap, kept: &[u16], count: usize) -> ZoneMap {
@@ -88,9 +119,8 @@ impl Proposal {
         let after = kept.iter().copied().max().unwrap_or(0);
         let labels = cut.labels.iter().zip(&old.labels).map(|(new, was)| if kept.contains(was) { *was } else { after + new }).collect();
         let mut map = ZoneMap { labels, ..cut };
-        let least = (map.labels.len() as f64 * 0.004) as u64;
         // What a kept zone leaves of another may be a sliver or in several bits.
-        while let Some((sliver, _)) = map.areas().into_iter().filter(|(z, _)| !kept.contains(z)).find(|(_, n)| *n < least) {
+        while let Some((sliver, _)) = map.areas().into_iter().filter(|(z, _)| !kept.contains(z)).find(|(_, n)| *n < self.least() as u64) {
             let borders = map.borders();
             let other = |a: u16, b: u16| if a == sliver { b } else { a };
             let around = borders.iter().filter(|(a, b, _)| *a == sliver || *b == sliver).map(|(a, b, n)| (other(*a, *b), *n));
@@ -105,6 +135,11 @@ impl Proposal {
         ZoneMap { labels, ..map }
     }
 }
+
+/// Share of the picture below which what a kept zone leaves of another goes to a neighbour. A choice.
+const SLIVER: f64 = 0.004;
+/// How many cuts are looked at beside kept zones until the count is met.
+const TRIES: usize = 4;
 
 /// Cost below which two patches are the same colour to the eye; relative to the features' units squared.
 const INVISIBLE: f64 = 1e-5;

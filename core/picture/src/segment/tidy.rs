@@ -3,6 +3,7 @@
 use super::edges;
 use super::features::Features;
 use crate::zone_map::ZoneMap;
+use rayon::prelude::*;
 use std::collections::BTreeMap;
 
 /// Radius of the vote that smooths edges, as a share of the longer side.
@@ -26,14 +27,13 @@ fn majority(map: &ZoneMap, r: usize) -> ZoneMap {
     let (w, h) = (map.width as usize, map.height as usize);
     let top = map.labels.iter().max().map_or(0, |m| *m as usize + 1);
     let mut labels = map.labels.clone();
-    let mut votes = vec![0u32; top];
-    for y in 0..h {
+    labels.par_chunks_exact_mut(w).enumerate().for_each(|(y, line)| {
+        let mut votes = vec![0u32; top];
         let rows = y.saturating_sub(r)..(y + r + 1).min(h);
-        votes.fill(0);
         for x in 0..(r + 1).min(w) {
             rows.clone().for_each(|yy| votes[map.labels[yy * w + x] as usize] += 1);
         }
-        for x in 0..w {
+        for (x, label) in line.iter_mut().enumerate() {
             if x > 0 {
                 if x + r < w {
                     rows.clone().for_each(|yy| votes[map.labels[yy * w + x + r] as usize] += 1);
@@ -42,11 +42,13 @@ fn majority(map: &ZoneMap, r: usize) -> ZoneMap {
                     rows.clone().for_each(|yy| votes[map.labels[yy * w + x - r - 1] as usize] -= 1);
                 }
             }
-            let own = map.labels[y * w + x] as usize;
-            let best = (0..top).fold(own, |best, z| if votes[z] > votes[best] { z } else { best });
-            labels[y * w + x] = best as u16;
+            let own = usize::from(*label);
+            let all = (rows.len() * ((x + r + 1).min(w) - x.saturating_sub(r))) as u32;
+            if votes[own] * 2 < all {
+                *label = (0..top).fold(own, |best, z| if votes[z] > votes[best] { z } else { best }) as u16;
+            }
         }
-    }
+    });
     ZoneMap { labels, ..*map }
 }
 

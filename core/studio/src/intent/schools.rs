@@ -242,6 +242,7 @@ impl Question {
             (Self::OrderOfTones, Pencil) => School::ManyLightLayers,
             (Self::Highlights, Watercolour | Marker) => School::HighlightsReserved,
             (Self::Ground, Watercolour | Marker) => School::WhiteGround,
+            (Self::Wheel, _) => School::PerceptualWheel,
             (Self::Laying, SoftPastel) => School::BrokenColour,
             (Self::Laying, Watercolour | Pencil | Marker) => School::Glazes,
             _ => self.answers()[0].school,

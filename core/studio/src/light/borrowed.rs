@@ -1,9 +1,13 @@
 //! The light of one picture lifted off its colours and laid on the local colours of another.
 
 use super::Role;
+use super::propose::propose;
 use crate::piece::{Piece, ZoneId};
+use crate::zones::fresh;
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Lab, Temperature, Value};
+use lean_picture::Picture;
+use lean_picture::segment::Proposal;
 use serde::{Deserialize, Serialize};
 
 /// Steps from the lit passage of a picture to one role.
@@ -53,6 +57,22 @@ pub fn lift(source: &Piece) -> Result<Lifted, String> {
     })
 }
 
+/// Lifts the light of a picture nobody has spoken about: its big shapes and their roles are proposed, in the light named for `piece`.
+///
+/// # Errors
+/// When no light and shadow can be told apart in it.
+pub fn lift_from_picture(piece: &Piece, picture: &Picture, name: &str) -> Result<Lifted, String> {
+    let proposal = Proposal::of(picture);
+    let map = proposal.zones(proposal.natural_count());
+    let mut source = Piece { zones: fresh(picture, &map), zone_map: Some(map), ..piece.clone() };
+    for (zone, (_, facts)) in propose(&source).into_iter().enumerate() {
+        source.zones[zone].facts = facts;
+    }
+    lift(&source).map_err(|_| {
+        format!("No light and shadow can be told apart in {name}. Choose a picture with both, or a piece whose zones have their light roles.")
+    })
+}
+
 /// Mean value and temperature of the zones of a role, by area.
 fn mean_of(piece: &Piece, role: Role) -> Option<(f64, f64)> {
     let of: Vec<_> = piece.zones.iter().filter(|z| z.facts.role == Some(role)).collect();
@@ -87,6 +107,7 @@ pub fn lay(piece: &Piece, light: &Lifted) -> Vec<(ZoneId, Lab)> {
 mod tests {
     use super::*;
     use crate::findings::staged::{Staged, staged};
+    use lean_colour::screen::lab_of_srgb;
 
     #[test]
     fn steps_of_one_picture_hold_on_the_colours_of_another() {
@@ -102,6 +123,21 @@ mod tests {
         assert!((t[0].1.value().0 - t[1].1.value().0 - read).abs() < 0.05);
         assert_eq!(t[0].1, blue);
         assert!(t[1].1.temperature().0 < t[0].1.temperature().0 - 10.0, "the shadow went as cool as there");
+    }
+
+    fn halves(light: [u8; 3], dark: [u8; 3]) -> Picture {
+        Picture { width: 320, height: 200, rgb: (0..320 * 200).flat_map(|i| if i % 320 < 160 { light } else { dark }).collect() }
+    }
+
+    #[test]
+    fn a_picture_nobody_spoke_about_lends_its_light_too() {
+        let piece = staged(&[Staged::read(60.0, 0.0, 0.0).role(Role::Lit), Staged::read(60.0, 0.0, 0.0).role(Role::Shadow)]);
+        let light = lift_from_picture(&piece, &halves([210, 170, 120], [60, 66, 92]), "folds.jpg").unwrap();
+        let apart = lab_of_srgb([210, 170, 120]).value().0 - lab_of_srgb([60, 66, 92]).value().0;
+        assert!((light.shadow.value + apart).abs() < 0.2, "{light:?} against {apart}");
+        assert!(light.shadow.temperature < -10.0, "warm light, cool shadow");
+        let flat = lift_from_picture(&piece, &halves([120, 120, 120], [124, 124, 124]), "fog.jpg").unwrap_err();
+        assert!(flat.contains("fog.jpg"), "{flat}");
     }
 
     #[test]

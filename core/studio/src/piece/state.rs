@@ -181,7 +181,7 @@ pub struct Brief {
 pub struct SearchKept {
     /// Fingerprint of zones, locks and Box at the time; when it differs from today's, the curve is out of date.
     pub basis: String,
-    /// The zones the recipes belong to, in order.
+    /// The zones the recipes belong to, in order; a graded zone once more for each further stop.
     pub zones: Vec<ZoneId>,
     /// Best set of each size, smallest first.
     pub sizes: Vec<SetFound>,

@@ -2,11 +2,12 @@
 
 use super::order::{choose_together, ordered_pairs};
 use super::scheme;
+use super::wheel::Opposites;
 use crate::intent::moods::MoodScheme;
 use crate::lean::NoAnswer;
 use crate::lean::exact::Recipes;
 use crate::lean::{Cost, Tables, Target, search};
-use crate::mixes::{craft_of, pigments_of, targets};
+use crate::mixes::{craft_of, pigments_of, weight};
 use crate::outlook::basis;
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, Schemed, Study, StudyMix, StudySlot};
@@ -32,7 +33,8 @@ pub fn make(piece: &Piece, paint_box: &PaintBox, tables: &Tables, progress: &dyn
         return Err(NoAnswer::NoTargets);
     }
     let plan = Plan { piece, paint_box, tables, size: size_of_sets(piece, paint_box), singles: single_colours(piece, paint_box) };
-    let [opposites, neighbours] = scheme::choose_two(piece, |colours| plan.effort(colours));
+    let across = Opposites::of(piece, paint_box);
+    let [opposites, neighbours] = scheme::choose_two(piece, |hue| across.opposite(hue), |colours| plan.effort(colours));
     // The scheme the mood asks for comes first.
     let (second, third) = match piece.intent.scheme() {
         Some(MoodScheme::Neighbours) => (neighbours, opposites),
@@ -85,7 +87,7 @@ impl Plan<'_> {
 
     fn study(&self, slot: StudySlot, scheme: Schemed, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
         let cost = if slot == StudySlot::A { self.piece.cost() } else { held() };
-        let aims: Vec<Target> = targets(self.piece).iter().zip(wanted).map(|(t, lab)| Target { lab: *lab, weight: t.weight }).collect();
+        let aims: Vec<Target> = self.piece.zones.iter().zip(wanted).map(|(z, lab)| Target { lab: *lab, weight: weight(z) }).collect();
         let asked = self.piece.ask(self.paint_box, vec![self.piece.need(aims, cost)], self.size..=self.size);
         let found = search(&asked.ask(), self.tables, progress, &|_| {})?;
         let set = found.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into()))?;

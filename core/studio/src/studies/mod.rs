@@ -5,5 +5,6 @@ pub mod make;
 pub mod order;
 pub mod scheme;
 pub mod sheet;
+pub mod wheel;
 
 pub use make::make;

@@ -54,12 +54,13 @@ fn in_order(piece: &Piece, mut colours: Vec<Lab>) -> Vec<Lab> {
     colours
 }
 
-/// Candidate schemes of two opposites: every 15°, leaving out axes that lie across warm and cool (they could not keep warm
-/// zones warm).
-pub fn opposite_schemes() -> Vec<Schemed> {
+/// Candidate schemes of two opposites, as `opposite` has them: every 15°, leaving out axes that lie across warm and cool (they could not keep
+/// warm zones warm).
+pub fn opposite_schemes(opposite: impl Fn(f64) -> f64) -> Vec<Schemed> {
     hues(15.0)
-        .filter(|h| warmth(*h).abs() > 0.45)
-        .map(|h| Schemed::Opposites { dominant: h, other: (h + 180.0).rem_euclid(360.0) })
+        .map(|h| (h, opposite(h)))
+        .filter(|(h, other)| warmth(*h).abs() > 0.45 && warmth(*other) * warmth(*h).signum() < -0.1)
+        .map(|(dominant, other)| Schemed::Opposites { dominant, other })
         .collect()
 }
 
@@ -180,7 +181,7 @@ fn turn(from: f64, to: f64) -> f64 {
 
 /// One scheme of opposites and one of neighbours: of the pairs that make, with the piece as read, three pictures that really
 /// differ, the one `effort` finds easiest for both; if none does, the one that differs most.
-pub fn choose_two(piece: &Piece, effort: impl Fn(&[Lab]) -> f64) -> [Schemed; 2] {
+pub fn choose_two(piece: &Piece, opposite: impl Fn(f64) -> f64, effort: impl Fn(&[Lab]) -> f64) -> [Schemed; 2] {
     struct Seen {
         scheme: Schemed,
         colours: Vec<Lab>,
@@ -192,7 +193,7 @@ pub fn choose_two(piece: &Piece, effort: impl Fn(&[Lab]) -> f64) -> [Schemed; 2]
         let colours = wanted(piece, scheme);
         Seen { scheme, effort: effort(&colours), from_read: apart(piece, &colours, &read), colours }
     };
-    let opposites: Vec<Seen> = opposite_schemes().into_iter().map(see).collect();
+    let opposites: Vec<Seen> = opposite_schemes(opposite).into_iter().map(see).collect();
     let neighbours: Vec<Seen> = neighbour_schemes().into_iter().map(see).collect();
     let pairs = opposites.iter().flat_map(|b| neighbours.iter().map(move |c| (b, c)));
     let judged: Vec<(&Seen, &Seen, f64, bool)> = pairs

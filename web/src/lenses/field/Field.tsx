@@ -12,6 +12,7 @@ export function Field() {
   const { outlook } = bench.view;
   const scale = scaleOf(width, height, outlook);
   const shapes = [...outlook.shapes].sort((a, b) => Number(a.zone === bench.zone) - Number(b.zone === bench.zone));
+  const spots = shapes.map((s) => ({ x: scale.x(s.target.temperature), y: scale.y(s.target.value) }));
   return (
     <div ref={ref} className={styles.box}>
       {width > 0 && (
@@ -25,8 +26,8 @@ export function Field() {
           <Axes scale={scale} width={width} height={height} />
           <Reach scale={scale} />
           <Families scale={scale} />
-          {shapes.map((s) => (
-            <ZoneMark key={s.zone} shape={s} scale={scale} />
+          {shapes.map((s, i) => (
+            <ZoneMark key={s.zone} shape={s} scale={scale} covered={isCovered(spots[i], spots.slice(i + 1))} />
           ))}
         </svg>
       )}
@@ -131,7 +132,13 @@ function hull(points: [number, number][]): [number, number][] {
 const W = 30;
 const H = 15;
 
-function ZoneMark({ shape, scale }: { shape: ZoneShape; scale: Scale }) {
+type Spot = { x: number; y: number };
+
+/** Whether a mark lies over the number of another. */
+const isCovered = (under: Spot, over: Spot[]) =>
+  over.some((o) => Math.abs(o.x - under.x) < W / 2 + 9 && Math.abs(o.y - under.y) < H / 2 + 5);
+
+function ZoneMark({ shape, scale, covered }: { shape: ZoneShape; scale: Scale; covered: boolean }) {
   const bench = useBench();
   const drag = useDrag(shape.zone, scale);
   const live = bench.preview?.zone === shape.zone;
@@ -164,9 +171,21 @@ function ZoneMark({ shape, scale }: { shape: ZoneShape; scale: Scale }) {
       >
         <rect x={x - W / 2 - 4} y={y - H / 2 - 5} width={W + 8} height={H + 10} fill="transparent" />
         <rect x={x - W / 2} y={y - H / 2} width={W} height={H} fill={hex(target.screen)} className={styles.paint} />
-        <text x={x} y={y + 4} textAnchor="middle" className="figures" fill={target.value > 5.2 ? "#101010" : "#f6f6f6"}>
-          {shape.zone}
-        </text>
+        {covered ? (
+          <text x={x - W / 2 - 4} y={y + 4} textAnchor="end" className={`figures ${styles.aside}`}>
+            {shape.zone}
+          </text>
+        ) : (
+          <text
+            x={x}
+            y={y + 4}
+            textAnchor="middle"
+            className="figures"
+            fill={target.value > 5.2 ? "#101010" : "#f6f6f6"}
+          >
+            {shape.zone}
+          </text>
+        )}
       </g>
     </g>
   );

@@ -1,12 +1,17 @@
-import type { ReactNode } from "react";
+import { type ReactNode, useId } from "react";
 import type { Mark, PieceView } from "../../api/client";
 import { type Look, seen } from "../../bench/context";
 import styles from "./Planned.module.css";
+
+/** Colours a zone runs through: each mark pure at its share of the way. */
+export type Way = { direction: number; stops: { at: number; mark: Mark }[] };
 
 type Props = {
   view: PieceView;
   /** Colour of each zone, by number. */
   marks: Map<number, Mark>;
+  /** Zones that run from colour to colour. */
+  ways?: Map<number, Way>;
   ground: string;
   look: Look;
   label: string;
@@ -16,8 +21,9 @@ type Props = {
 };
 
 /** The piece drawn as its zones in paint on the ground. */
-export function Planned({ view, marks, ground, look, label, chosen, onZone, children }: Props) {
+export function Planned({ view, marks, ways, ground, look, label, chosen, onZone, children }: Props) {
   const { grid_width: w, grid_height: h, shapes } = view.outlook;
+  const id = useId();
   return (
     <svg
       viewBox={`0 0 ${w} ${h}`}
@@ -28,18 +34,22 @@ export function Planned({ view, marks, ground, look, label, chosen, onZone, chil
     >
       {shapes.map((s) => {
         const mark = marks.get(s.zone);
-        const fill = mark ? seen(mark, look) : "transparent";
+        const way = ways?.get(s.zone);
+        const run = `${id}-way-${s.zone}`;
+        const fill = way ? `url(#${run})` : mark ? seen(mark, look) : "transparent";
         // The paint's own hairline closes the seam that smoothing edges leaves between neighbours.
         return (
-          <path
-            key={s.zone}
-            d={s.path}
-            fillRule="evenodd"
-            fill={fill}
-            stroke={fill}
-            strokeWidth={0.5}
-            onClick={() => onZone?.(s.zone)}
-          />
+          <g key={s.zone}>
+            {way && <Run id={run} way={way} look={look} />}
+            <path
+              d={s.path}
+              fillRule="evenodd"
+              fill={fill}
+              stroke={fill}
+              strokeWidth={0.5}
+              onClick={() => onZone?.(s.zone)}
+            />
+          </g>
         );
       })}
       {shapes
@@ -52,5 +62,17 @@ export function Planned({ view, marks, ground, look, label, chosen, onZone, chil
         ))}
       {children}
     </svg>
+  );
+}
+
+function Run({ id, way, look }: { id: string; way: Way; look: Look }) {
+  const turn = (way.direction * Math.PI) / 180;
+  const [x, y] = [Math.cos(turn) / 2, Math.sin(turn) / 2];
+  return (
+    <linearGradient id={id} x1={0.5 - x} y1={0.5 - y} x2={0.5 + x} y2={0.5 + y}>
+      {way.stops.map((s) => (
+        <stop key={s.at} offset={s.at} stopColor={seen(s.mark, look)} />
+      ))}
+    </linearGradient>
   );
 }

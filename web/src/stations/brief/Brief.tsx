@@ -1,9 +1,9 @@
-import { useSearchParams } from "react-router";
 import { Station } from "../../bench/Bench";
-import styles from "./Brief.module.css";
+import { Rooms, useRoom } from "../../bench/Rooms";
 import { BriefCard, BriefRoom } from "./BriefRoom";
 import { RulesCard, RulesRoom } from "./Rules";
-import { WallCard, WallRoom } from "./Wall";
+import { WallCard } from "./wall/WallCard";
+import { WallRoom } from "./wall/WallRoom";
 
 const ROOMS = [
   ["sheet", "the sheet"],
@@ -13,31 +13,17 @@ const ROOMS = [
 
 /** What it is for, how large, on what, and by which rules. */
 export function Brief() {
-  const [search, setSearch] = useSearchParams();
-  const room = ROOMS.find(([r]) => r === search.get("room"))?.[0] ?? "sheet";
   const [surface, card] = {
     sheet: [<BriefRoom key="r" />, <BriefCard key="c" />],
     rules: [<RulesRoom key="r" />, <RulesCard key="c" />],
     wall: [<WallRoom key="r" />, <WallCard key="c" />],
-  }[room];
+  }[useRoom(ROOMS)];
   return (
     <Station
       name="Brief"
       surface={
         <>
-          <nav className={styles.rooms} aria-label="At this station">
-            {ROOMS.map(([name, label]) => (
-              <button
-                key={name}
-                type="button"
-                className="plain"
-                aria-pressed={room === name}
-                onClick={() => setSearch(name === "sheet" ? {} : { room: name }, { replace: true })}
-              >
-                {label}
-              </button>
-            ))}
-          </nav>
+          <Rooms rooms={ROOMS} />
           {surface}
         </>
       }

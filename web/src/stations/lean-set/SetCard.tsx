@@ -1,6 +1,6 @@
 import { NativeSelect } from "@mantine/core";
 import type { PigmentView, SetFound } from "../../api/client";
-import { capital, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { capital, numberWord, temperatureWord, useBench, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { unit } from "../../bench/stations";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -35,8 +35,9 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
     );
   }
   const serves = (id: string) => {
-    const n =
-      size?.serves[size.pigments.indexOf(id)]?.length ?? view.outlook.wells.find((w) => w.pigment === id)?.zones;
+    // A graded zone is aimed at more than once.
+    const aimed = size?.serves[size.pigments.indexOf(id)]?.map((i) => search?.zones[i] ?? i);
+    const n = (aimed && new Set(aimed).size) ?? view.outlook.wells.find((w) => w.pigment === id)?.zones;
     return n === undefined ? "" : `${n} ${n === 1 ? "zone" : "zones"}`;
   };
   const price = (id: string) =>
@@ -179,6 +180,3 @@ function describe(p: PigmentView): string {
   const from = p.provenance === "modelled" ? "modelled, not measured" : "as given";
   return p.colour_index.length ? `${p.colour_index.join(" + ")} · ${from}` : from;
 }
-
-const numberWord = (n: number) =>
-  ["no", "one", "two", "three", "four", "five", "six", "seven", "eight"][n] ?? String(n);

@@ -131,6 +131,14 @@ function Targets() {
   const [key, setKey] = useState<Schemas["Key"]>(view.outlook.light.key);
   const reach = view.outlook.light.reach;
   const others = studio.data?.pieces.filter((p) => p.id !== view.id && p.zones > 0) ?? [];
+  const pictures = view.piece.others;
+  const borrow = (from: string) => {
+    const picture = pictures.find((o) => o.digest === from);
+    if (from)
+      changes
+        .borrowLight(picture ? { of: "picture", digest: from } : { of: "piece", id: Number(from) })
+        .catch(() => {});
+  };
   return (
     <section className={styles.part} aria-label="Targets">
       <h3>Targets</h3>
@@ -171,15 +179,16 @@ function Targets() {
       >
         From the rules of light alone
       </button>
-      {others.length > 0 && (
+      {others.length + pictures.length > 0 && (
         <NativeSelect
           label="Borrow the light of"
           value=""
           data={[
-            { value: "", label: "another piece" },
+            { value: "", label: "another picture" },
+            ...pictures.map((o) => ({ value: o.digest, label: o.file_name })),
             ...others.map((p) => ({ value: String(p.id), label: p.title })),
           ]}
-          onChange={(e) => e.currentTarget.value && changes.borrowLight(Number(e.currentTarget.value)).catch(() => {})}
+          onChange={(e) => borrow(e.currentTarget.value)}
         />
       )}
     </section>

@@ -52,7 +52,7 @@ export function ZoneLight() {
         <Fact keys="y" label="Kind" list={KINDS} value={facts.kind} onChange={(kind) => set({ kind })} />
         {two && (
           <NativeSelect
-            label="Light (e)"
+            label={<Keyed label="Light" keys="e" />}
             value={facts.light}
             data={[
               { value: "first", label: "the first" },
@@ -78,6 +78,15 @@ export function ZoneLight() {
   );
 }
 
+/** A label with the keys that change it. */
+function Keyed({ label, keys }: { label: string; keys: string }) {
+  return (
+    <>
+      {label} <span className={`figures ${styles.keys}`}>{keys}</span>
+    </>
+  );
+}
+
 function Fact<T extends string>({
   label,
   keys,
@@ -93,11 +102,7 @@ function Fact<T extends string>({
 }) {
   return (
     <NativeSelect
-      label={
-        <>
-          {label} <span className="figures">{keys}</span>
-        </>
-      }
+      label={<Keyed label={label} keys={keys} />}
       value={value ?? ""}
       data={[{ value: "", label: "not said" }, ...list.map((w) => ({ value: w.value, label: w.label }))]}
       onChange={(e) => onChange((e.currentTarget.value || null) as T | null)}

@@ -1,10 +1,10 @@
 import { Link } from "react-router";
-import type { ZoneMix } from "../../api/client";
+import type { PieceView, ZoneMix } from "../../api/client";
 import { Station } from "../../bench/Bench";
-import { capital, mixOf, signed, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { capital, mixOf, numberWord, signed, temperatureWord, useBench, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
 import { Picture } from "../../lenses/picture/Picture";
-import { Planned } from "../../lenses/picture/Planned";
+import { Planned, type Way } from "../../lenses/picture/Planned";
 import { Recipe } from "../../lenses/recipe/Recipe";
 import { recipeHead } from "../../lenses/recipe/words";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -38,6 +38,7 @@ function Surface() {
           <Planned
             view={view}
             marks={marks}
+            ways={waysOf(view, mixes)}
             ground={ground}
             look={look}
             label="The piece in its mixes"
@@ -58,6 +59,15 @@ function Surface() {
   );
 }
 
+/** How the mixes of graded zones run into each other. */
+function waysOf(view: PieceView, mixes: ZoneMix[]): Map<number, Way> {
+  const way = (m: ZoneMix): Way => ({
+    direction: view.piece.zones.find((z) => z.id === m.zone)?.graded?.direction ?? 0,
+    stops: [{ at: 0, mark: m.given }, ...m.then.map((f) => ({ at: f.at, mark: f.given }))],
+  });
+  return new Map(mixes.filter((m) => m.then.length).map((m) => [m.zone, way(m)]));
+}
+
 function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
   const bench = useBench();
   return (
@@ -68,12 +78,20 @@ function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
         aria-pressed={bench.zone === mix.zone}
         onClick={() => bench.selectZone(mix.zone)}
       >
-        <Stroke marks={[mix.wanted, mix.given]} ground={ground} height={40} look={bench.look} />
+        <Stroke
+          marks={[mix.wanted, mix.given, ...mix.then.map((f) => f.given)]}
+          ground={ground}
+          height={40}
+          look={bench.look}
+        />
         <span>
           <b>
             <span className="figures">{mix.zone}</span> {zoneName(bench.view, mix.zone)}
           </b>
-          <span className={styles.sentence}>{mix.sentence}</span>
+          <span className={styles.sentence}>
+            {mix.then.length > 0 && `${numberWord(mix.then.length + 1)} mixes, one into the next; near end `}
+            {mix.sentence}
+          </span>
         </span>
       </button>
     </li>
@@ -129,6 +147,30 @@ function Tick({
   );
 }
 
+/** The mixes that take over along a graded zone, with where each has taken over half way. */
+function ThenMixes({ mix, ground }: { mix: ZoneMix; ground: string }) {
+  const { look } = useBench();
+  return mix.then.map((f) => (
+    <div key={f.at} className={styles.recipe}>
+      <h3>
+        {f.at === 1 ? "At the far end" : "Half way"}, handed over at{" "}
+        <span className="figures">{Math.round(f.hand_over * 100)} %</span>
+      </h3>
+      <Stroke
+        marks={[f.wanted, f.given]}
+        ground={ground}
+        height={44}
+        look={look}
+        label="Wanted there, and from the set"
+      />
+      <p>
+        Value <span className="figures">{f.wanted.value.toFixed(1)}</span>: {f.sentence}
+      </p>
+      <Recipe mix={f.mix} />
+    </div>
+  ));
+}
+
 function MixCard() {
   const bench = useBench();
   const { view } = bench;
@@ -182,9 +224,10 @@ function MixCard() {
         <dd className="figures">{m.difference.toFixed(1)}</dd>
       </dl>
       <div className={styles.recipe}>
-        <h3>{recipeHead(m.mix)}</h3>
+        <h3>{m.then.length ? "At the near end" : recipeHead(m.mix)}</h3>
         <Recipe mix={m.mix} />
       </div>
+      <ThenMixes mix={m} ground={ground} />
       {view.outlook.findings
         .filter((f) => f.zones.includes(m.zone))
         .map((f) => (

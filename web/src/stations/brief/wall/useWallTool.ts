@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../../api/client";
 
 type Tool = "line" | "corners" | null;
 type State = { now: Tool; length: number; width: number; height: number; corners: Schemas["Place"][] };

@@ -1,0 +1,88 @@
+//! Pictures on their way in and out: kept untouched with their working copy, and written as files.
+
+use crate::problem::Problem;
+use crate::state::Studio;
+use crate::views::PieceView;
+use axum::Json;
+use axum::body::Bytes;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use image::codecs::jpeg::JpegEncoder;
+use image::codecs::png::{CompressionType, FilterType, PngEncoder};
+use image::{ExtendedColorType, ImageEncoder};
+use lean_picture::{Picture, decode};
+use lean_store::{PieceId, Store};
+use lean_studio::piece::{Command, Piece};
+use lean_studio::zones::WORKING_SIDE;
+
+/// A picture that was taken in.
+pub struct TakenIn {
+    /// Digest of the file.
+    pub digest: String,
+    /// Width and height of the file, in pixels.
+    pub full: (u32, u32),
+    /// The copy that is worked on.
+    pub working: Picture,
+}
+
+impl TakenIn {
+    /// Reads a file and keeps it.
+    ///
+    /// # Errors
+    /// When it is no picture, or the data file cannot be written.
+    pub fn keep(store: &Store, file: &[u8]) -> Result<Self, Problem> {
+        let picture = decode(file)?;
+        let full = (picture.width, picture.height);
+        let working = picture.reduced(WORKING_SIDE);
+        let digest = store.put_picture(file, &png(&working)?)?;
+        Ok(Self { digest, full, working })
+    }
+
+    /// Width by height.
+    pub fn proportion(&self) -> f64 {
+        f64::from(self.full.0) / f64::from(self.full.1)
+    }
+}
+
+/// Takes a picture in for a piece and applies the command that follows from it.
+///
+/// # Errors
+/// When there is no such piece, it is no picture, or the command refuses.
+pub async fn take_in_for(
+    studio: Studio,
+    id: PieceId,
+    file: Bytes,
+    command: impl FnOnce(Piece, TakenIn) -> Result<Command, Problem> + Send + 'static,
+) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let piece = s.store.piece(id)?.piece;
+            let picture = TakenIn::keep(&s.store, &file)?;
+            crate::handlers::pieces::view(s, s.store.apply(id, None, command(piece, picture)?)?)
+        })
+        .await
+}
+
+/// A picture as a lossless PNG, quickly.
+///
+/// # Errors
+/// When the picture is too large to be written.
+pub fn png(picture: &Picture) -> Result<Vec<u8>, Problem> {
+    let mut out = Vec::new();
+    PngEncoder::new_with_quality(&mut out, CompressionType::Fast, FilterType::Up)
+        .write_image(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)
+        .map_err(|e| Problem::internal(format!("The picture cannot be written: {e}")))?;
+    Ok(out)
+}
+
+/// A picture as a JPEG answer; `keep` tells the browser how long.
+///
+/// # Errors
+/// When the picture is too large to be written.
+pub fn jpeg(picture: &Picture, keep: &'static str) -> Result<Response, Problem> {
+    let mut out = Vec::new();
+    JpegEncoder::new_with_quality(&mut out, 90)
+        .write_image(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)
+        .map_err(|e| Problem::internal(format!("The picture cannot be written: {e}")))?;
+    Ok(([(header::CONTENT_TYPE, "image/jpeg"), (header::CACHE_CONTROL, keep)], out).into_response())
+}

@@ -1,0 +1,35 @@
+import { seen, useBench } from "../../../bench/context";
+
+export type Point = [number, number];
+
+/** One panel in the photo, filled with its part of the plan. */
+export function Panel({ points, n, of, id }: { points: Point[]; n: number; of: number; id: string }) {
+  const { view, look } = useBench();
+  const { grid_width: gw, grid_height: gh, shapes } = view.outlook;
+  const [a, b, , d] = points;
+  const clip = points.map((p) => p.join(",")).join(" ");
+  if (!shapes.length) return <polygon points={clip} fill="#d8d7d3" />;
+  // Close enough to the projection for a sketch; the printed mock-up is exact.
+  const part = gw / of;
+  const m = [(b[0] - a[0]) / part, (b[1] - a[1]) / part, (d[0] - a[0]) / gh, (d[1] - a[1]) / gh, a[0], a[1]];
+  return (
+    <g aria-hidden="true">
+      <clipPath id={id}>
+        <polygon points={clip} />
+      </clipPath>
+      <g clipPath={`url(#${id})`}>
+        <g transform={`matrix(${m.join(" ")}) translate(${-n * part} 0)`}>
+          {shapes.map((s) => (
+            <path
+              key={s.zone}
+              d={s.path}
+              fillRule="evenodd"
+              fill={seen(s.target, look)}
+              stroke={seen(s.target, look)}
+            />
+          ))}
+        </g>
+      </g>
+    </g>
+  );
+}

@@ -1,0 +1,56 @@
+import { useBench } from "../../../bench/context";
+import styles from "../Brief.module.css";
+import { KnownLength } from "./KnownLength";
+import { useWall } from "./useWall";
+import { WaysToHang } from "./WaysToHang";
+
+/** What was measured, the ways to hang it, and what the wall says. */
+export function WallCard() {
+  const { view, changes } = useBench();
+  const { wall, set } = useWall();
+  if (!wall) {
+    return (
+      <div className={styles.card}>
+        <h2>The wall</h2>
+        <p>The place a piece will hang often decides its size and how loud it may be.</p>
+      </div>
+    );
+  }
+  const reading = wall.reading;
+  return (
+    <div className={styles.card}>
+      <h2>The wall</h2>
+      <p>
+        It reads <span className="figures">{reading.value.toFixed(1)}</span>,{" "}
+        {Math.abs(reading.temperature) < 3 ? "neither warm nor cool" : reading.temperature > 0 ? "warm" : "cool"}, and
+        is {reading.loudness < 0.25 ? "quiet" : reading.loudness < 0.5 ? "of some voice" : "loud"}{" "}
+        <span className="figures">{reading.loudness.toFixed(2)}</span>. {view.outlook.light.on_the_wall}
+      </p>
+      <p className={styles.acts}>
+        {(
+          [
+            ["quiet", "meant to be quiet here"],
+            ["speaks-up", "meant to speak up"],
+          ] as const
+        ).map(([heard, label]) => (
+          <button
+            key={heard}
+            type="button"
+            className="act"
+            aria-pressed={wall.heard === heard}
+            onClick={() => set({ heard: wall.heard === heard ? null : heard })}
+          >
+            {wall.heard === heard ? `✓ ${label}` : label}
+          </button>
+        ))}
+      </p>
+      <hr />
+      <KnownLength />
+      {wall.measure && <WaysToHang wall={wall} />}
+      <hr />
+      <button type="button" className="act" onClick={() => changes.wish({ do: "remove-wall" }).catch(() => {})}>
+        Take the photo away
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,27 @@
+import type { Schemas } from "../../../api/client";
+import { useBench } from "../../../bench/context";
+
+export type Wall = Schemas["Wall"];
+export type Candidate = Schemas["Candidate"];
+export type Place = Schemas["Place"];
+
+export const KINDS: { value: Schemas["Panels"]; label: string }[] = [
+  { value: "single", label: "one panel" },
+  { value: "pair", label: "a pair" },
+  { value: "triptych", label: "three" },
+];
+
+/** The wall of the piece, and how to change what was said of it. */
+export function useWall() {
+  const { view, changes } = useBench();
+  const wall = view.piece.wall ?? null;
+  const set = (change: Partial<Wall>) =>
+    changes
+      .wishNow((v) => {
+        if (!v.piece.wall) return null;
+        const { measure, candidates, taken, heard } = { ...v.piece.wall, ...change };
+        return { do: "set-wall", measure, candidates, taken, heard };
+      })
+      .catch(() => {});
+  return { wall, set };
+}
