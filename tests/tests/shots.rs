@@ -18,6 +18,7 @@ const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("4-lean-set", "/pieces/1/lean-set", "What each further", ""),
     ("5-mixes", "/pieces/1/mixes?zone=9", "from the set", ""),
     ("6-studies", "/pieces/1/studies", "Its own exact set", ""),
+    ("7-piece", "/pieces/4/piece", "Order of work", ""),
     ("8-box", "/pieces/1/box", "Put in another", ""),
     ("room-dark", "/pieces/1/mixes?zone=9", "from the set", "r"),
     ("room-light", "/pieces/1/subject?zone=4", "It matters", "r"),

@@ -24,6 +24,7 @@ const FieldNote = lazy(() => import("./stations/field/FieldNote").then((m) => ({
 const LeanSet = lazy(() => import("./stations/lean-set/LeanSet").then((m) => ({ default: m.LeanSet })));
 const Mixes = lazy(() => import("./stations/mixes/Mixes").then((m) => ({ default: m.Mixes })));
 const Studies = lazy(() => import("./stations/studies/Studies").then((m) => ({ default: m.Studies })));
+const Piece = lazy(() => import("./stations/piece/Piece").then((m) => ({ default: m.Piece })));
 const BoxStation = lazy(() => import("./stations/box/BoxStation").then((m) => ({ default: m.BoxStation })));
 
 const router = createBrowserRouter([
@@ -39,6 +40,7 @@ const router = createBrowserRouter([
       { path: "lean-set", element: <LeanSet /> },
       { path: "mixes", element: <Mixes /> },
       { path: "studies", element: <Studies /> },
+      { path: "piece", element: <Piece /> },
       { path: "box", element: <BoxStation /> },
     ],
   },

@@ -56,8 +56,8 @@ pub struct Ground {
     pub takes: Takes,
     /// Minutes a usual wash stays wet.
     pub dry_minutes: f64,
-    /// Media it is usually taken for, in the words of [`crate::layering::Layer::medium`].
-    pub suits: Vec<String>,
+    /// Media it is usually taken for.
+    pub suits: Vec<Medium>,
     /// Reflectance inside the surface, before any veil.
     #[serde(skip)]
     #[cfg_attr(feature = "schema", schema(ignore))]
@@ -81,7 +81,7 @@ struct Entry {
     ink_dose: f64,
     takes: Takes,
     dry_minutes: f64,
-    suits: Vec<String>,
+    suits: Vec<Medium>,
 }
 
 static SHIPPED: LazyLock<Vec<Ground>> = LazyLock::new(|| {
@@ -222,9 +222,8 @@ mod tests {
 
     #[test]
     fn every_medium_has_a_usual_ground_that_suits_it() {
-        let words = ["soft-pastel", "marker", "pencil", "watercolour", "oil"];
-        for (medium, word) in Medium::ALL.into_iter().zip(words) {
-            assert!(usual(medium).suits.iter().any(|s| s == word), "{word}");
+        for medium in Medium::ALL {
+            assert!(usual(medium).suits.contains(&medium), "{medium:?}");
         }
     }
 

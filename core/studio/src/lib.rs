@@ -17,6 +17,7 @@ pub mod intent;
 pub mod lean;
 pub mod light;
 pub mod mixes;
+pub mod order_of_work;
 pub mod outlook;
 pub mod paint_box;
 pub mod piece;

@@ -2,9 +2,11 @@
 
 use crate::findings::{Finding, Plan, findings, order_of_pull};
 use crate::intent::fit::{Carries, Lies, carries};
+use crate::intent::grounds::{Suits, suits};
 use crate::lean::exact::Recipes;
 use crate::light::key::{Key, Reach, Squeezed, squeezed};
 use crate::mixes::{self, Mark, ReachRow, Well, ZoneMix};
+use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
 use crate::wall::loudness;
@@ -55,6 +57,8 @@ pub struct Outlook {
     pub finer_gain: Option<f64>,
     /// By how much mixes that share pigments raise it, when they are asked for.
     pub kin_loss: Option<f64>,
+    /// In which order the zones are laid.
+    pub order: OrderOfWork,
     /// How light orders the plan.
     pub light: LightOutlook,
     /// What was noticed.
@@ -95,6 +99,7 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         cost: None,
         finer_gain: None,
         kin_loss: None,
+        order: order_of_work(piece),
         light: LightOutlook::default(),
         findings: Vec::new(),
         basis: basis(piece, paint_box),
@@ -139,6 +144,8 @@ pub struct LightOutlook {
     pub eye: Vec<ZoneId>,
     /// How the plan speaks on its wall, in a sentence; empty without a wall.
     pub on_the_wall: String,
+    /// The ground the school would take; `None` where that cannot be told yet.
+    pub suits: Option<Suits>,
     /// How the piece lies on its sheet.
     pub lies: Option<Lies>,
     /// How far the reference carries; `None` without one.
@@ -156,6 +163,7 @@ impl LightOutlook {
             squeezed: squeezed(piece),
             eye: order_of_pull(&plan).into_iter().map(|(z, _)| z).collect(),
             on_the_wall: voice.map(|v| loudness::sentence(&v)).unwrap_or_default(),
+            suits: suits(piece),
             lies: Some(piece.intent.fit.lies(piece.brief.size)),
             carries: piece.reference.as_ref().map(|r| carries((r.width, r.height), piece.brief.size, 1.0)),
         }

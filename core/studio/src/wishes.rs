@@ -8,7 +8,7 @@ use crate::light::propose::propose;
 use crate::light::{Facts, Graded, Lighting, rules};
 use crate::paint_box::{BoxId, PaintBox};
 use crate::piece::{
-    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, Mixing, Other, Piece, PlaneShape, Reference, Refusal,
+    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, Mixing, Other, Piece, PlaneShape, Reference, Refusal, Session,
     Serves, SheetSettings, StudySlot, Wished, Zone, ZoneId,
 };
 use crate::wall::{Candidate, Heard, Measure, Wall};
@@ -136,6 +136,11 @@ pub enum Wish {
     SetWished {
         /// Them.
         wished: Option<Wished>,
+    },
+    /// Log work done on the piece.
+    SetSessions {
+        /// All sessions.
+        sessions: Vec<Session>,
     },
     /// Say which pigments must and must not be in a set.
     SetChoice {
@@ -273,6 +278,7 @@ impl Wish {
             }
             Self::LayPlanes { planes } => crate::zones::from_planes(piece, planes)?,
             Self::SetWished { wished } => Command::SetWished { wished },
+            Self::SetSessions { sessions } => Command::SetSessions { sessions },
             Self::SetChoice { locked, excluded } => {
                 owned(&locked)?;
                 owned(&excluded)?;

@@ -1685,8 +1685,8 @@ export interface components {
              * @description Thickness of pencil film before wax slides on wax.
              */
             pencil_film: number;
-            /** @description Media it is usually taken for, in the words of [`crate::layering::Layer::medium`]. */
-            suits: string[];
+            /** @description Media it is usually taken for. */
+            suits: components["schemas"]["Medium"][];
             /** @description Layers it takes. */
             takes: components["schemas"]["Takes"];
             /**
@@ -1921,6 +1921,7 @@ export interface components {
             reach?: components["schemas"]["Reach"] | null;
             /** @description Neighbours whose difference shrank from reference to plan. */
             squeezed: components["schemas"]["Squeezed"][];
+            suits?: components["schemas"]["Suits"] | null;
             /** @description The light in a few words. */
             words: string;
         };
@@ -2138,6 +2139,13 @@ export interface components {
             /** @description The note. */
             note: components["schemas"]["FieldNote"];
         };
+        /** @description An order of work and why it is so. */
+        OrderOfWork: {
+            /** @description The schools it follows, in a few words. */
+            words: string;
+            /** @description The zones, first laid first. */
+            zones: components["schemas"]["ZoneId"][];
+        };
         /** @description Another reference. */
         Other: {
             /** @description SHA-256 of the file. */
@@ -2194,6 +2202,8 @@ export interface components {
             light: components["schemas"]["LightOutlook"];
             /** @description A recipe for every zone; empty without a set. */
             mixes: components["schemas"]["ZoneMix"][];
+            /** @description In which order the zones are laid. */
+            order: components["schemas"]["OrderOfWork"];
             /** @description What the set can reach, darkest first. */
             reach: components["schemas"]["ReachRow"][];
             /** @description Every zone. */
@@ -2255,6 +2265,8 @@ export interface components {
             planes: components["schemas"]["PlaneShape"][];
             reference?: components["schemas"]["Reference"] | null;
             search?: components["schemas"]["SearchKept"] | null;
+            /** @description Work done on it, first session first. */
+            sessions: components["schemas"]["Session"][];
             /** @description How they are printed. */
             sheet: components["schemas"]["SheetSettings"];
             /** @description The studies made. */
@@ -2583,6 +2595,20 @@ export interface components {
          * @enum {string}
          */
         Serves: "light" | "drawing" | "colour" | "detail";
+        /** @description One sitting at the piece. */
+        Session: {
+            /** @description What was done, in the painter's words. */
+            did: string;
+            /**
+             * Format: int32
+             * @description Minutes of work, 1 to 1440.
+             */
+            minutes: number;
+            /** @description The day, as `2025-01-14`. */
+            on: string;
+            /** @description Zones that were laid or taken further. */
+            zones: components["schemas"]["ZoneId"][];
+        };
         /** @description The best set of one size. */
         SetFound: {
             /**
@@ -2782,6 +2808,13 @@ export interface components {
          * @enum {string}
          */
         StudySlot: "A" | "B" | "C";
+        /** @description A ground that suits. */
+        Suits: {
+            /** @description Which. */
+            ground: components["schemas"]["GroundId"];
+            /** @description Why, in a sentence. */
+            sentence: string;
+        };
         /** @description How many layers of each kind a ground takes. */
         Takes: {
             /**
@@ -3030,6 +3063,11 @@ export interface components {
             /** @enum {string} */
             do: "set-wished";
             wished?: components["schemas"]["Wished"] | null;
+        } | {
+            /** @enum {string} */
+            do: "set-sessions";
+            /** @description All sessions. */
+            sessions: components["schemas"]["Session"][];
         } | {
             /** @enum {string} */
             do: "set-choice";

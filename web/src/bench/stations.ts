@@ -1,6 +1,7 @@
 import type { PieceView, Schemas } from "../api/client";
+import { shown } from "./lengths";
 
-export type StationName = "brief" | "subject" | "light" | "lean-set" | "mixes" | "studies" | "box";
+export type StationName = "brief" | "subject" | "light" | "lean-set" | "mixes" | "studies" | "piece" | "box";
 
 /** Stations in the order of work, the key that opens each, and what each knows or lacks. */
 export const STATIONS: {
@@ -52,6 +53,15 @@ export const STATIONS: {
       return v.piece.chosen_study ? `${n} made, ${v.piece.chosen_study} goes on` : `${n} made`;
     },
   },
+  {
+    name: "piece",
+    label: "Piece",
+    key: "7",
+    knows: (v) => {
+      const n = v.piece.sessions.length;
+      return n ? `${n} ${n === 1 ? "session" : "sessions"}` : "not begun";
+    },
+  },
 ];
 
 function lightWords(v: PieceView): string {
@@ -64,7 +74,8 @@ function lightWords(v: PieceView): string {
 
 function size(v: PieceView): string {
   const { width, height } = v.piece.brief.size;
-  return `${width / 10} × ${height / 10} cm`;
+  const { units } = v.piece.intent;
+  return `${shown(width, units)} × ${shown(height, units)} ${units === "cm" ? "cm" : "in"}`;
 }
 
 /** What one piece of a Box is called in each medium, and what the medium is called. */

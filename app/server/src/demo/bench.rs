@@ -9,7 +9,7 @@ use lean_store::Store;
 use lean_studio::lean::Tables;
 use lean_studio::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
 use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Size, StudySlot};
+use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudySlot};
 use lean_studio::progress::Unwatched;
 use lean_studio::studies::make;
 use lean_studio::wall::{Candidate, Heard, Measure, Panels, Wall, loudness};
@@ -52,7 +52,27 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     put_set(store, id, oils, SET, &tables)?;
     let studies = make(&store.piece(id)?.piece, oils, &tables, &Unwatched)?;
     store.apply(id, None, Command::KeepStudies { studies, chosen: Some(StudySlot::A) })?;
+    store.apply(id, None, Command::SetSessions { sessions: sessions(&store.piece(id)?.piece) })?;
     Ok(())
+}
+
+/// Two winter evenings at it.
+fn sessions(piece: &Piece) -> Vec<Session> {
+    let zones = |places: &[(f64, f64)]| places.iter().filter_map(|p| zone_at(piece, *p)).collect();
+    vec![
+        Session {
+            on: "2025-01-18".into(),
+            minutes: 75,
+            did: "Ground tone wiped thin, drawing set with a brush, wall and bench top laid in.".into(),
+            zones: zones(&[(0.37, 0.39), (0.14, 0.73)]),
+        },
+        Session {
+            on: "2025-01-25".into(),
+            minutes: 110,
+            did: "Darks under the bench and behind the shelf; plane blocked in, mug left.".into(),
+            zones: zones(&[(0.045, 0.96), (0.83, 0.25), (0.58, 0.655)]),
+        },
+    ]
 }
 
 /// The stair wall, measured along a folding rule one metre long.

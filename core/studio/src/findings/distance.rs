@@ -70,7 +70,7 @@ fn chroma(plan: &Plan, far: &[&Seen], near: &[&Seen]) -> Option<Finding> {
         "chroma",
         far,
         "stronger in colour than what is near",
-        format!("Air dulls what is far. Chroma {of_far:.0} there, {of_near:.0} near."),
+        format!("Air dulls what is far. Chroma {of_far:.0} there, {of_near:.0} near. {}", plan.calming()),
     );
     let dulled = |z: &&Seen| (z.id, lean_colour::Lab::new(z.lab.l, z.lab.a * keep, z.lab.b * keep));
     Some(found.mended("Dull the far below the near".into(), far.iter().map(dulled).collect()))

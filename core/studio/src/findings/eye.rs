@@ -50,8 +50,9 @@ pub fn gets_stuck(plan: &Plan) -> Vec<Finding> {
         vec![first],
         format!("The eye gets stuck at {}", zone.label),
         format!(
-            "It pulls {:.1} times as much as the next. Mark it as focal if that is meant, or let an echo of it appear elsewhere.",
-            strongest / next.max(1e-9)
+            "It pulls {:.1} times as much as the next. Mark it as focal if that is meant, or let an echo of it appear elsewhere. {}",
+            strongest / next.max(1e-9),
+            plan.calming()
         ),
         if plan.school(Question::Emphasis) == School::WholeAlive { "whole surface alive" } else { "one focal point" },
     );

@@ -28,8 +28,9 @@ fn competing(plan: &Plan, rival: &Seen, pulls: f64, focal: &Seen, strongest: f64
         vec![rival.id, focal.id],
         format!("{} competes with {}", capital(&rival.label), focal.label),
         format!(
-            "It catches the eye {:.1} times as strongly: by contrast with its neighbours and by its colour.",
-            pulls / strongest.max(1e-9)
+            "It catches the eye {:.1} times as strongly: by contrast with its neighbours and by its colour. {}",
+            pulls / strongest.max(1e-9),
+            plan.calming()
         ),
         "one focal point",
     );

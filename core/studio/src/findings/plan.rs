@@ -121,6 +121,15 @@ impl<'a> Plan<'a> {
         self.piece.intent.school(question, self.piece.brief.medium)
     }
 
+    /// How this school calms a colour, in a sentence.
+    pub fn calming(&self) -> &'static str {
+        match self.school(Question::Greying) {
+            School::GreyWithGrey => "A grey of its own undertone calms it.",
+            School::GreyWithMother => "A little more of the mother colour calms it.",
+            _ => "A little of its opposite calms it.",
+        }
+    }
+
     /// Whether the light is an exception of one of these sorts.
     pub fn excepted(&self, any: &[Exception]) -> bool {
         self.piece.lighting.has(any)

@@ -23,7 +23,7 @@ pub fn heard(plan: &Plan) -> Vec<Finding> {
                 "wall",
                 Vec::new(),
                 "It speaks up on this wall".into(),
-                format!("It is meant to be quiet there. {numbers}"),
+                format!("It is meant to be quiet there. {numbers} {}", plan.calming()),
                 "for the place",
             );
             let mean = plan.zones.iter().map(|z| z.area * z.value).sum::<f64>() / plan.zones.iter().map(|z| z.area).sum::<f64>().max(1e-9);

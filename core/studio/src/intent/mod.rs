@@ -1,6 +1,7 @@
 //! What a piece is for and by which rules it is made. Every later station obeys it.
 
 pub mod fit;
+pub mod grounds;
 pub mod moods;
 pub mod schools;
 

@@ -35,6 +35,9 @@ const TINGE: f64 = 9.0;
 /// Share of the way to the sky's value that far things go, and what is left of their chroma. Choices.
 const HAZE: f64 = 0.35;
 const FAR_CHROMA: f64 = 0.55;
+/// What is left of the chroma of a shadow where shadows are greyed, and what it becomes where they are the richest place. Choices.
+const GREYED: f64 = 0.7;
+const RICH: f64 = 1.3;
 /// Units of temperature far things lose and near things gain. A choice.
 const AIR: f64 = 5.0;
 
@@ -62,9 +65,18 @@ fn target(piece: &Piece, zone: &Zone, sky: f64, reach: Reach) -> Lab {
         value += (sky - value) * HAZE;
     }
     let value = value.clamp(reach.darkest, reach.lightest);
-    let chroma = if far { FAR_CHROMA } else { 1.0 };
+    let chroma = if far { FAR_CHROMA } else { 1.0 } * of_shadow(piece, facts);
     let lab = with_value(Lab::new(local.l, local.a * chroma, local.b * chroma), Value(value));
     with_temperature(lab, Temperature(lab.temperature().0 + tinge(piece, facts) + air(facts, is_sky)))
+}
+
+/// What a shadow's chroma is multiplied with.
+fn of_shadow(piece: &Piece, facts: Facts) -> f64 {
+    match piece.intent.school(Question::ShadowChroma, piece.brief.medium) {
+        _ if !facts.role.is_some_and(Role::is_shadow) => 1.0,
+        School::RichShadows => RICH,
+        _ => GREYED,
+    }
 }
 
 fn of_kind(facts: Facts, value: f64, sky: f64) -> f64 {
@@ -123,6 +135,18 @@ mod tests {
         assert!(v(0) > v(1) && v(1) > v(2) && v(2) > v(4) && v(4) > v(5));
         assert!(t[3].1.temperature().0 > 4.0 && t[4].1.temperature().0 < -4.0);
         assert!(t.iter().all(|(_, lab)| (REACH.darkest..=REACH.lightest).contains(&lab.value().0)));
+    }
+
+    #[test]
+    fn shadows_are_greyed_or_the_richest_place_as_the_school_has_it() {
+        let red = |role| Staged::read(50.0, 30.0, 15.0).plane(Plane::Upright).role(role);
+        let mut piece = staged(&[red(Role::Lit), red(Role::Shadow)]);
+        let chroma = |piece: &Piece| targets(piece, REACH).iter().map(|(_, lab)| lab.chroma()).collect::<Vec<_>>();
+        let greyed = chroma(&piece);
+        assert!(greyed[1] < 0.8 * greyed[0], "{greyed:?}");
+        piece.intent.schools.insert(Question::ShadowChroma, School::RichShadows);
+        let rich = chroma(&piece);
+        assert!(rich[1] > rich[0], "{rich:?}");
     }
 
     #[test]

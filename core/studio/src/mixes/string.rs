@@ -105,7 +105,8 @@ mod tests {
     fn its_mixes_hand_over_from_light_to_dark() {
         let (piece, paint_box) = (graded(), oils());
         let set: Vec<_> = paint_box.pigments.iter().filter(|p| !p.white).take(4).map(|p| p.id.clone()).collect();
-        let recipes = Recipes::of(craft_of(&piece, &paint_box, &pigments_of(&paint_box, &set)).as_ref());
+        let craft = craft_of(&piece, &paint_box, &pigments_of(&paint_box, &set));
+        let recipes = Recipes::of(craft.as_ref());
         let found = mixes(&piece, &recipes);
         assert_eq!(found.len(), 2, "one for each zone");
         let string = &found[0];

@@ -2,6 +2,7 @@
 
 use super::aim::{Aim, MOST_COMPANIONS};
 use super::command::Command;
+use super::session::{MOST_SESSIONS, Session};
 use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
 use super::subject::{Compositions, MOST_OTHERS};
 use crate::lean::search::MOST_IN_SET;
@@ -79,6 +80,7 @@ impl Piece {
             Command::SetWished { wished: Some(w) } if !(0.0..=10.0).contains(&w.weight) => {
                 Err(Refusal::Range(format!("A weight of {} for wished colours is out of range; it may be 0 to 10.", w.weight)))
             }
+            Command::SetSessions { sessions } => check_sessions(sessions),
             Command::SetReference { reference, zone_map, zones } => {
                 if reference.is_none() && !zones.is_empty() {
                     return Err(Refusal::Contradiction("Zones need a reference to lie on.".into()));
@@ -140,6 +142,7 @@ impl Piece {
             }
             Command::KeepChart { .. } => vec![Command::KeepChart { chart: self.chart.clone() }],
             Command::SetWished { .. } => vec![Command::SetWished { wished: self.wished.clone() }],
+            Command::SetSessions { .. } => vec![Command::SetSessions { sessions: self.sessions.clone() }],
             Command::UseBox { .. } => {
                 let demands = Command::SetDemands { demands: self.demands.clone() };
                 vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), demands, keep_search(), keep_studies()]
@@ -195,6 +198,10 @@ impl Piece {
             Command::LayPlanes { planes, zone_map, zones } => (self.planes, self.zone_map, self.zones) = (planes, zone_map, zones),
             Command::KeepChart { chart } => self.chart = chart,
             Command::SetWished { wished } => self.wished = wished,
+            Command::SetSessions { mut sessions } => {
+                sessions.sort_by(|a, b| a.on.cmp(&b.on));
+                self.sessions = sessions;
+            }
             Command::UseBox { paint_box } => {
                 self.paint_box = paint_box;
                 self.locked.clear();
@@ -282,6 +289,13 @@ fn check_parts(mut parts: impl Iterator<Item = Crop>) -> Result<(), Refusal> {
         Some(_) => Err(Refusal::Range("A shape reaches outside the picture or has no size. Draw it inside the frame.".into())),
         None => Ok(()),
     }
+}
+
+fn check_sessions(sessions: &[Session]) -> Result<(), Refusal> {
+    if sessions.len() > MOST_SESSIONS {
+        return Err(Refusal::Range(format!("{MOST_SESSIONS} sessions are logged for one piece. Join some of them.")));
+    }
+    sessions.iter().try_for_each(|s| s.check().map_err(Refusal::Contradiction))
 }
 
 fn check_compositions(c: &Compositions) -> Result<(), Refusal> {

@@ -1,6 +1,7 @@
 //! Everything that can be done to a piece.
 
 use super::aim::{Aim, Mixing};
+use super::session::Session;
 use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
 use super::subject::{Chart, Compositions, Other, PlaneShape, Wished};
 use crate::intent::Intent;
@@ -76,6 +77,11 @@ pub enum Command {
     SetWished {
         /// Them, or none.
         wished: Option<Wished>,
+    },
+    /// Log work done.
+    SetSessions {
+        /// All sessions.
+        sessions: Vec<Session>,
     },
     /// Draw on another Box. Locks, exclusions and the set are cleared: they name pigments of the old one.
     UseBox {
@@ -194,6 +200,7 @@ impl Command {
             Self::LayPlanes { .. } => "the planes".into(),
             Self::KeepChart { .. } => "the colour chart".into(),
             Self::SetWished { .. } => "the colours wished for".into(),
+            Self::SetSessions { .. } => "the log of sessions".into(),
             Self::UseBox { .. } => "the Box".into(),
             Self::SetReference { reference: Some(r), .. } => format!("the reference {}", r.file_name),
             Self::SetReference { .. } => "the reference".into(),

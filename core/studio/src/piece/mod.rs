@@ -3,6 +3,7 @@
 mod aim;
 mod apply;
 mod command;
+mod session;
 mod state;
 mod subject;
 
@@ -13,4 +14,5 @@ pub use state::{
     Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, PixelSize, Reference, Schemed, SearchKept,
     SheetSettings, Size, Study, StudyMix, StudySlot, Zone, ZoneId,
 };
+pub use session::{MOST_SESSIONS, Session};
 pub use subject::{Chart, ChartCell, Composition, Compositions, MOST_OTHERS, Other, PlaneKind, PlaneShape, Serves, Wished, WishedColour};

@@ -1,6 +1,7 @@
 //! What a piece is.
 
 use super::aim::{Aim, Mixing};
+use super::session::Session;
 use super::subject::{Chart, Compositions, Other, PlaneShape, Serves, Wished};
 use crate::intent::Intent;
 use crate::lean::{Demands, Mix, SetFound};
@@ -370,6 +371,10 @@ pub struct Piece {
     pub sheet: SheetSettings,
     /// Findings answered.
     pub dismissed: Vec<Dismissal>,
+    /// Work done on it, first session first.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub sessions: Vec<Session>,
 }
 
 impl Piece {
@@ -400,6 +405,7 @@ impl Piece {
             chosen_study: None,
             sheet: SheetSettings::default(),
             dismissed: Vec::new(),
+            sessions: Vec::new(),
         }
     }
 

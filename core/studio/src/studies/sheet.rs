@@ -5,6 +5,7 @@
 use super::scheme::describe;
 use crate::lean::{Mix, MixLayer, Part};
 use crate::mixes::compare;
+use crate::order_of_work::order_of_work;
 use crate::outlook::arcs;
 use crate::paint_box::PaintBox;
 use crate::piece::{PageFormat, Piece, Study};
@@ -243,7 +244,9 @@ fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, 
     let names: Vec<String> = study.pigments.iter().map(|p| paint_box.find(p).map_or(p.0.clone(), |p| p.name.clone())).collect();
     sheet.marks.push(Mark::Text { x, y: y + 7.2, size: 2.5, bold: false, text: cut(&names.join(", "), width, 2.5) });
     let ground = ground::find(&piece.brief.ground);
-    for (i, m) in study.mixes.iter().enumerate() {
+    let order = order_of_work(piece).zones;
+    let laid = order.iter().filter_map(|z| study.mixes.iter().find(|m| m.zone == *z));
+    for (i, m) in laid.enumerate() {
         let top = y + TITLE + i as f64 * line;
         let middle = top + (line - 1.2) / 2.0;
         if let Some(g) = &ground {

@@ -121,7 +121,7 @@ mod tests {
         let words = |school| [30.0, 95.0, 265.0].map(|h| hue_word(opposite(school, h)));
         assert_eq!(words(School::PaintersWheel), ["green", "violet", "orange"]);
         assert_eq!(words(School::PrintersWheel)[..2], ["sea green", "blue"]);
-        assert_eq!(words(School::PerceptualWheel), ["sea green", "blue", "ochre"]);
+        assert_eq!(words(School::PerceptualWheel), ["sea green", "blue", "yellow"]);
     }
 
     #[test]

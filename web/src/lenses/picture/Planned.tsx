@@ -17,11 +17,13 @@ type Props = {
   label: string;
   chosen?: number | null;
   onZone?: (zone: number) => void;
+  /** Shapes without paint are drawn as lines on the ground. */
+  outlined?: boolean;
   children?: ReactNode;
 };
 
 /** The piece drawn as its zones in paint on the ground. */
-export function Planned({ view, marks, ways, ground, look, label, chosen, onZone, children }: Props) {
+export function Planned({ view, marks, ways, ground, look, label, chosen, onZone, outlined, children }: Props) {
   const { grid_width: w, grid_height: h, shapes } = view.outlook;
   const id = useId();
   return (
@@ -45,7 +47,8 @@ export function Planned({ view, marks, ways, ground, look, label, chosen, onZone
               d={s.path}
               fillRule="evenodd"
               fill={fill}
-              stroke={fill}
+              stroke={outlined && !mark ? "#101010" : fill}
+              strokeOpacity={outlined && !mark ? 0.5 : 1}
               strokeWidth={0.5}
               onClick={() => onZone?.(s.zone)}
             />

@@ -3,12 +3,12 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { shown, unitWord } from "../../bench/lengths";
 import { useNotice } from "../../bench/notice";
 import { mediumName } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
 import styles from "./Brief.module.css";
 import { Length } from "./Length";
-import { shown, unitWord } from "./lengths";
 
 /** What the piece is: title, what it is for, medium, ground, size, and how it lies on its sheet. */
 export function BriefRoom() {
@@ -25,7 +25,7 @@ export function BriefRoom() {
   const ground = grounds.find((g) => g.id === brief.ground);
   const { units, fit } = intent;
   const setFit = (change: Partial<Schemas["Fit"]>) => setIntent({ fit: { ...fit, ...change } });
-  const carries = view.outlook.light.carries;
+  const { carries, suits } = view.outlook.light;
   return (
     <div className={styles.brief}>
       <div className={styles.fields}>
@@ -52,6 +52,14 @@ export function BriefRoom() {
           data={grounds.map((g) => ({ value: g.id, label: g.name }))}
           onChange={(e) => set({ ground: e.currentTarget.value })}
         />
+        {suits && suits.ground !== brief.ground && (
+          <p className={styles.suits}>
+            {suits.sentence}{" "}
+            <button type="button" className="act" onClick={() => set({ ground: suits.ground })}>
+              Take it
+            </button>
+          </p>
+        )}
         <div className={styles.three}>
           <Length
             label="Wide"

@@ -1,6 +1,6 @@
 import { NumberInput } from "@mantine/core";
 import type { Schemas } from "../../api/client";
-import { inMm, shown, unitWord } from "./lengths";
+import { inMm, shown, unitWord } from "../../bench/lengths";
 
 /** A length typed in the units of the piece; kept when the field is left. */
 export function Length({

@@ -28,6 +28,9 @@ function Surface() {
       </p>
     );
   }
+  const { order } = view.outlook;
+  const place = (m: ZoneMix) => order.zones.indexOf(m.zone);
+  const laid = [...mixes].sort((a, b) => place(a) - place(b));
   const marks = new Map(mixes.map((m) => [m.zone, m.given]));
   return (
     <div className={styles.surface}>
@@ -48,10 +51,10 @@ function Surface() {
         )}
       </div>
       <p className={styles.hint}>
-        The piece in the mixes of this set. Hold Space to see the reference; v and w show values or warm–cool only.
+        In the order of work: {order.words}. Hold Space to see the reference; v and w show values or warm–cool only.
       </p>
       <ul className={styles.mixes}>
-        {mixes.map((m) => (
+        {laid.map((m) => (
           <MixRow key={m.zone} mix={m} ground={ground} />
         ))}
       </ul>

@@ -1,7 +1,7 @@
 import { useRef, useState } from "react";
 import { useBench } from "../../../bench/context";
+import { shown, unitWord } from "../../../bench/lengths";
 import styles from "../Brief.module.css";
-import { shown, unitWord } from "../lengths";
 import { Panel, type Point } from "./Panel";
 import { type Candidate, type Place, useWall } from "./useWall";
 import { useWallTool } from "./useWallTool";

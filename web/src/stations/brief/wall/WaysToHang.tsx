@@ -1,8 +1,8 @@
 import type { Schemas } from "../../../api/client";
 import { useBench } from "../../../bench/context";
+import { shown, unitWord } from "../../../bench/lengths";
 import styles from "../Brief.module.css";
 import { Length } from "../Length";
-import { shown, unitWord } from "../lengths";
 import { type Candidate, KINDS, useWall, type Wall } from "./useWall";
 
 /** The ways to hang it that are being compared, and the one in hand. */

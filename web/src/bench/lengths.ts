@@ -1,4 +1,4 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../api/client";
 
 const MM: Record<Schemas["Units"], number> = { cm: 10, inch: 25.4 };
 
