@@ -1,91 +1,18 @@
 //! Requests against the real router: what is refused, in which words, and that nothing is lost.
 
-use axum::Router;
+mod hard_pictures;
+mod support;
+
 use axum::body::Body;
 use axum::http::{Request, StatusCode, header};
-use http_body_util::BodyExt;
 use image::{ExtendedColorType, ImageEncoder};
 use lean_media::{Medium, library};
 use lean_store::Store;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_swatch::demo;
-use lean_swatch::router::router;
-use lean_swatch::state::Studio;
 use serde_json::{Value, json};
+use support::{Api, brief, png};
 use tower::ServiceExt;
-
-struct Api {
-    router: Router,
-    studio: Studio,
-}
-
-impl Api {
-    fn over(store: Store) -> Self {
-        let studio = Studio::new(store);
-        Self { router: router(studio.clone()), studio }
-    }
-
-    fn empty() -> Self {
-        Self::over(Store::in_memory().unwrap())
-    }
-
-    /// An in-memory demo studio.
-    fn demo() -> Self {
-        let store = Store::in_memory().unwrap();
-        demo::fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
-        Self::over(store)
-    }
-
-    async fn send(&self, request: Request<Body>) -> (StatusCode, String, Vec<u8>) {
-        let response = self.router.clone().oneshot(request).await.unwrap();
-        let kind = response.headers().get(header::CONTENT_TYPE).map(|v| v.to_str().unwrap().to_owned()).unwrap_or_default();
-        let status = response.status();
-        (status, kind, response.into_body().collect().await.unwrap().to_bytes().to_vec())
-    }
-
-    async fn ask(&self, method: &str, path: &str, body: Option<Value>) -> (StatusCode, Value) {
-        let mut request = Request::builder().method(method).uri(path).header(header::HOST, "127.0.0.1:7436");
-        if body.is_some() {
-            request = request.header(header::CONTENT_TYPE, "application/json");
-        }
-        let body = body.map_or(Body::empty(), |b| Body::from(b.to_string()));
-        let (status, kind, bytes) = self.send(request.body(body).unwrap()).await;
-        if !status.is_success() {
-            assert_eq!(kind, "application/problem+json", "{method} {path} answered {status}");
-        }
-        (status, serde_json::from_slice(&bytes).unwrap_or(Value::Null))
-    }
-
-    async fn upload(&self, piece: i64, name: &str, bytes: Vec<u8>) -> Value {
-        let request = Request::builder()
-            .method("PUT")
-            .uri(format!("/api/pieces/{piece}/reference?file_name={name}"))
-            .header(header::HOST, "localhost:7436")
-            .body(Body::from(bytes))
-            .unwrap();
-        let (status, _, body) = self.send(request).await;
-        assert_eq!(status, StatusCode::ACCEPTED);
-        self.ended(serde_json::from_slice::<Value>(&body).unwrap()["id"].as_u64().unwrap()).await
-    }
-
-    /// The view of a job once it has ended.
-    async fn ended(&self, id: u64) -> Value {
-        let mut watch = self.studio.jobs.get(id).expect("the job is known").watch();
-        let view = watch.wait_for(|v| v.finished).await.expect("the job ends").clone();
-        serde_json::to_value(view).unwrap()
-    }
-}
-
-fn brief(title: &str) -> Value {
-    json!({ "brief": { "title": title, "medium": "oil", "ground": "panel-white", "size": { "width": 300, "height": 200 } } })
-}
-
-fn png(width: u32, height: u32) -> Vec<u8> {
-    let rgb: Vec<u8> = (0..width * height).flat_map(|i| if i % width < width / 2 { [200, 150, 110] } else { [50, 60, 90] }).collect();
-    let mut out = Vec::new();
-    image::codecs::png::PngEncoder::new(&mut out).write_image(&rgb, width, height, ExtendedColorType::Rgb8).unwrap();
-    out
-}
 
 #[tokio::test]
 async fn only_this_machine_and_our_own_pages_are_answered() {

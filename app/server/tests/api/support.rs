@@ -1,0 +1,106 @@
+//! Requests against the real router, and pictures to send.
+
+use axum::Router;
+use axum::body::Body;
+use axum::http::{Request, StatusCode, header};
+use http_body_util::BodyExt;
+use image::{ExtendedColorType, ImageEncoder};
+use lean_store::Store;
+use lean_swatch::demo;
+use lean_swatch::router::router;
+use lean_swatch::state::Studio;
+use serde_json::{Value, json};
+use tower::ServiceExt;
+
+/// The router over one data file.
+pub struct Api {
+    pub router: Router,
+    pub studio: Studio,
+}
+
+impl Api {
+    pub fn over(store: Store) -> Self {
+        let studio = Studio::new(store);
+        Self { router: router(studio.clone()), studio }
+    }
+
+    pub fn empty() -> Self {
+        Self::over(Store::in_memory().unwrap())
+    }
+
+    /// An in-memory demo studio.
+    pub fn demo() -> Self {
+        let store = Store::in_memory().unwrap();
+        demo::fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
+        Self::over(store)
+    }
+
+    pub async fn send(&self, request: Request<Body>) -> (StatusCode, String, Vec<u8>) {
+        let response = self.router.clone().oneshot(request).await.unwrap();
+        let kind = response.headers().get(header::CONTENT_TYPE).map(|v| v.to_str().unwrap().to_owned()).unwrap_or_default();
+        let status = response.status();
+        (status, kind, response.into_body().collect().await.unwrap().to_bytes().to_vec())
+    }
+
+    pub async fn ask(&self, method: &str, path: &str, body: Option<Value>) -> (StatusCode, Value) {
+        let mut request = Request::builder().method(method).uri(path).header(header::HOST, "127.0.0.1:7436");
+        if body.is_some() {
+            request = request.header(header::CONTENT_TYPE, "application/json");
+        }
+        let body = body.map_or(Body::empty(), |b| Body::from(b.to_string()));
+        let (status, kind, bytes) = self.send(request.body(body).unwrap()).await;
+        if !status.is_success() {
+            assert_eq!(kind, "application/problem+json", "{method} {path} answered {status}");
+        }
+        (status, serde_json::from_slice(&bytes).unwrap_or(Value::Null))
+    }
+
+    /// Sends a file to an address.
+    pub async fn put(&self, path: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
+        let request = Request::builder().method("PUT").uri(path).header(header::HOST, "localhost:7436").body(Body::from(bytes)).unwrap();
+        let (status, _, body) = self.send(request).await;
+        (status, serde_json::from_slice(&body).unwrap())
+    }
+
+    /// Takes a reference in and waits for it.
+    pub async fn upload(&self, piece: i64, name: &str, bytes: Vec<u8>) -> Value {
+        let (status, job) = self.put(&format!("/api/pieces/{piece}/reference?file_name={name}"), bytes).await;
+        assert_eq!(status, StatusCode::ACCEPTED);
+        self.ended(job["id"].as_u64().unwrap()).await
+    }
+
+    /// The piece as it is now.
+    pub async fn piece(&self, id: i64) -> Value {
+        self.ask("GET", &format!("/api/pieces/{id}"), None).await.1
+    }
+
+    /// Says a wish about the newest revision.
+    pub async fn wish(&self, id: i64, wish: Value) -> (StatusCode, Value) {
+        let revision = self.piece(id).await["revision"].clone();
+        self.ask("POST", &format!("/api/pieces/{id}/wishes"), Some(json!({ "base_revision": revision, "wish": wish }))).await
+    }
+
+    /// The view of a job once it has ended.
+    pub async fn ended(&self, id: u64) -> Value {
+        let mut watch = self.studio.jobs.get(id).expect("the job is known").watch();
+        let view = watch.wait_for(|v| v.finished).await.expect("the job ends").clone();
+        serde_json::to_value(view).unwrap()
+    }
+}
+
+pub fn brief(title: &str) -> Value {
+    json!({ "brief": { "title": title, "medium": "oil", "ground": "panel-white", "size": { "width": 300, "height": 200 } } })
+}
+
+/// A picture of two halves.
+pub fn png(width: u32, height: u32) -> Vec<u8> {
+    painted(width, height, |x, _| if x < width / 2 { [200, 150, 110] } else { [50, 60, 90] })
+}
+
+/// A picture by its pixels.
+pub fn painted(width: u32, height: u32, pixel: impl Fn(u32, u32) -> [u8; 3]) -> Vec<u8> {
+    let rgb: Vec<u8> = (0..width * height).flat_map(|i| pixel(i % width, i / width)).collect();
+    let mut out = Vec::new();
+    image::codecs::png::PngEncoder::new(&mut out).write_image(&rgb, width, height, ExtendedColorType::Rgb8).unwrap();
+    out
+}
