@@ -116,3 +116,21 @@ async fn values_are_mapped_into_a_key_and_the_plan_is_seen_in_every_way() {
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     page.close().await;
 }
+
+#[tokio::test]
+async fn a_zone_that_runs_is_mixed_as_a_string() {
+    let stage = Stage::demo();
+    let page = stage.page().await;
+    page.go("/pieces/1/light?zone=1").await;
+    page.click("It runs to another value").await;
+    page.says("which way").await;
+    page.go("/pieces/1/mixes?zone=1").await;
+    page.says("At the far end, handed over at").await;
+    page.says("50 %").await;
+    page.until("the sky is drawn running", "document.querySelectorAll('main linearGradient stop').length === 2").await;
+    page.press(&[CTRL], 'z').await;
+    page.until("one mix again", "!document.querySelector('main linearGradient') && !document.body.innerText.includes('At the far end')")
+        .await;
+    assert_eq!(page.console_errors().await, Vec::<String>::new());
+    page.close().await;
+}

@@ -8,8 +8,8 @@ use crate::light::propose::propose;
 use crate::light::{Facts, Graded, Lighting, rules};
 use crate::paint_box::{BoxId, PaintBox};
 use crate::piece::{
-    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, Mixing, Other, Piece, PlaneShape, Reference, Refusal, Session,
-    Serves, SheetSettings, StudySlot, Wished, Zone, ZoneId,
+    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, Mixing, Other, Piece, PlaneShape, Reference, Refusal,
+    Serves, Session, SheetSettings, StudySlot, Wished, Zone, ZoneId,
 };
 use crate::wall::{Candidate, Heard, Measure, Wall};
 use lean_colour::{Lab, Temperature, Value, moves};

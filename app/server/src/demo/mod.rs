@@ -8,8 +8,8 @@ mod tram_shed;
 
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
-use lean_picture::segment::Proposal;
 use lean_picture::Picture;
+use lean_picture::segment::Proposal;
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Tables, search};
 use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};

@@ -135,3 +135,31 @@ async fn sessions_are_logged_in_their_order_and_bad_ones_refused() {
     assert!(problem["detail"].as_str().unwrap().contains("no day"), "{problem}");
     assert_eq!(api.piece(1).await["piece"]["sessions"].as_array().unwrap().len(), 2);
 }
+
+#[tokio::test]
+async fn light_is_borrowed_from_another_reference_or_refused_where_it_has_none() {
+    let halves = |light: [u8; 3], dark: [u8; 3]| painted(400, 300, move |x, _| if x < 200 { light } else { dark });
+    let api = piece_of(halves([180, 120, 60], [150, 140, 150])).await;
+    assert_eq!(api.wish(1, json!({ "do": "propose-facts" })).await.0, StatusCode::OK);
+    let facts = |role: &str| json!({ "plane": null, "distance": null, "role": role, "kind": null, "light": "first", "local": null, "by_hand": true });
+    for (zone, role) in [(1, "lit"), (2, "shadow")] {
+        let (status, view) = api.wish(1, json!({ "do": "set-facts", "zone": zone, "facts": facts(role) })).await;
+        assert_eq!(status, StatusCode::OK, "{view}");
+    }
+    let borrow = async |name: &str, file: Vec<u8>| {
+        let (status, view) = api.put(&format!("/api/pieces/1/others?file_name={name}"), file).await;
+        assert_eq!(status, StatusCode::OK);
+        let others = view["piece"]["others"].as_array().unwrap();
+        let digest = &others.iter().find(|o| o["file_name"] == name).unwrap()["digest"];
+        let from = json!({ "of": "picture", "digest": digest });
+        api.ask("POST", "/api/pieces/1/borrow-light", Some(json!({ "base_revision": view["revision"], "from": from }))).await
+    };
+    let (status, problem) = borrow("fog.png", halves([120, 120, 120], [123, 123, 123])).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(problem["detail"].as_str().unwrap().contains("fog.png"), "{problem}");
+    let (status, view) = borrow("sun.png", halves([230, 200, 150], [60, 62, 88])).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
+    let planned: Vec<f64> = targets(&view).into_iter().map(|t| t.1).collect();
+    let read: Vec<f64> = targets(&view).into_iter().map(|t| t.0).collect();
+    assert!(planned[0] - planned[1] > read[0] - read[1] + 2.0, "the deep shadow of the sun: {planned:?}");
+}

@@ -23,7 +23,9 @@ pub fn suits(piece: &Piece) -> Option<Suits> {
     let grounds: Vec<&Ground> = ground::shipped().iter().filter(|g| g.suits.contains(&medium)).collect();
     let nearest = |to: Lab| grounds.iter().min_by(|a, b| ciede2000(a.lab, to).total_cmp(&ciede2000(b.lab, to)));
     let (best, why) = match piece.intent.school(Question::Ground, medium) {
-        School::TonedRelative => (nearest(main_colour(piece)?), "lies nearest to the main colour of the piece; left showing, it belongs to it"),
+        School::TonedRelative => {
+            (nearest(main_colour(piece)?), "lies nearest to the main colour of the piece; left showing, it belongs to it")
+        }
         School::TonedOpposite => {
             let main = main_colour(piece)?;
             (nearest(Lab::new(main.l, -main.a, -main.b)), "lies across from the main colour of the piece; left showing, it makes that glow")

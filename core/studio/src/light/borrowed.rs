@@ -69,7 +69,9 @@ pub fn lift_from_picture(piece: &Piece, picture: &Picture, name: &str) -> Result
         source.zones[zone].facts = facts;
     }
     lift(&source).map_err(|_| {
-        format!("No light and shadow can be told apart in {name}. Choose a picture with both, or a piece whose zones have their light roles.")
+        format!(
+            "No light and shadow can be told apart in {name}. Choose a picture with both, or a piece whose zones have their light roles."
+        )
     })
 }
 

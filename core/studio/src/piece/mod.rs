@@ -10,9 +10,9 @@ mod subject;
 pub use aim::{Aim, Asked, Companion, MOST_COMPANIONS, Matching, Mixing};
 pub use apply::{Refusal, Undo};
 pub use command::Command;
+pub use session::{MOST_SESSIONS, Session};
 pub use state::{
     Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, PixelSize, Reference, Schemed, SearchKept,
     SheetSettings, Size, Study, StudyMix, StudySlot, Zone, ZoneId,
 };
-pub use session::{MOST_SESSIONS, Session};
 pub use subject::{Chart, ChartCell, Composition, Compositions, MOST_OTHERS, Other, PlaneKind, PlaneShape, Serves, Wished, WishedColour};
