@@ -102,11 +102,15 @@ impl Piece {
         }
     }
 
-    /// Everything asked of a set: its demands and the rules of the game.
+    /// Everything asked of a set: its demands, the rules of the game, and what the school of laying colour allows.
     pub fn asked(&self) -> Demands {
         let games = &self.intent.games;
         let mut all = self.demands.clone();
         all.no_black |= games.no_black;
+        // A wash mixed before it is laid is one layer; in the other see-through media mixing happens on the surface.
+        if self.brief.medium == Medium::Watercolour && self.intent.school(Question::Laying, Medium::Watercolour) == School::MixedOnPalette {
+            all.most_layers = Some(1);
+        }
         if !games.only_hues.is_empty() {
             let both: Vec<_> = games.only_hues.iter().filter(|h| all.only_hues.is_empty() || all.only_hues.contains(h)).copied().collect();
             all.only_hues = if both.is_empty() { games.only_hues.clone() } else { both };
@@ -152,5 +156,45 @@ impl Asked<'_> {
     /// What to search for.
     pub fn ask(&self) -> Ask<'_> {
         Ask { pigments: self.pigments, medium: self.medium, needs: &self.needs, choice: &self.choice, sizes: self.sizes.clone() }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::findings::staged::{Staged, staged_in};
+
+    fn under(medium: Medium, question: Question, school: School) -> Piece {
+        let mut piece = staged_in(medium, "cold-pressed", &[Staged::vt(6.0, 0.0)]);
+        piece.intent.schools.insert(question, school);
+        piece
+    }
+
+    #[test]
+    fn schools_decide_what_counts_until_the_painter_chooses_for_the_search() {
+        assert_eq!(under(Medium::Oil, Question::Reference, School::ValuesOnly).matching(), Matching::ValuesOnly);
+        let mut piece = under(Medium::Oil, Question::Begin, School::HuesFirst);
+        assert_eq!(piece.matching(), Matching::Strict);
+        piece.aim.matching = Matching::ValuesOnly;
+        assert_eq!(piece.matching(), Matching::ValuesOnly);
+    }
+
+    #[test]
+    fn a_wash_mixed_before_it_is_laid_is_one_layer() {
+        let layers = |medium, school| under(medium, Question::Laying, school).asked().most_layers;
+        assert_eq!(layers(Medium::Watercolour, School::MixedOnPalette), Some(1));
+        assert_eq!(layers(Medium::Watercolour, School::Glazes), None);
+        assert_eq!(layers(Medium::Pencil, School::MixedOnPalette), None, "pencils mix on the surface");
+    }
+
+    #[test]
+    fn the_game_and_what_is_asked_narrow_each_other() {
+        use crate::lean::demands::HueFamily;
+        let mut piece = under(Medium::Oil, Question::Begin, School::ValuePlan);
+        piece.demands.only_hues = vec![HueFamily::Blue, HueFamily::Red];
+        piece.intent.games.only_hues = vec![HueFamily::Red, HueFamily::Yellow];
+        piece.intent.games.no_black = true;
+        let asked = piece.asked();
+        assert_eq!((asked.only_hues, asked.no_black), (vec![HueFamily::Red], true));
     }
 }

@@ -169,7 +169,7 @@ function SheetDrawing({ fill }: { fill?: string }) {
   return (
     <svg
       width={at(sw) + 2 * pad}
-      height={at(sh) + 2 * pad}
+      viewBox={`0 0 ${at(sw) + 2 * pad} ${at(sh) + 2 * pad}`}
       className={styles.sheet}
       role="img"
       aria-label={lies.sentence}

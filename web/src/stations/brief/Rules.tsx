@@ -230,7 +230,9 @@ export function RulesCard() {
         {Object.keys(schools).length
           ? `${Object.keys(schools).length} answers differ from the usual ones of this medium.`
           : "The schools are the usual ones of this medium."}{" "}
-        Findings speak from the chosen school.
+        Findings speak from the chosen school; targets from the rules, the ground offered, the studies' opposites and
+        the order of work follow it. How colour is laid is obeyed where a wash can be mixed first; the rest of it is for
+        the hand.
       </p>
     </div>
   );

@@ -33,9 +33,6 @@ export function LogCard() {
           <li key={`${s.on}-${i}`}>
             <b>{new Date(`${s.on}T12:00`).toLocaleDateString(undefined, { dateStyle: "long" })}</b>
             <span className="figures">{minutesWord(s.minutes)}</span>
-            <p>
-              {s.did} <Laid zones={s.zones} />
-            </p>
             <button
               type="button"
               className="plain"
@@ -44,6 +41,9 @@ export function LogCard() {
             >
               off
             </button>
+            <p>
+              {s.did} <Laid zones={s.zones} />
+            </p>
           </li>
         ))}
       </ol>

@@ -153,6 +153,7 @@ function StudyColumn({
   const marks = new Map<number, Mark>(study.mixes.map((m, i) => [m.zone, note.marks[i]]));
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
   const chosen = view.piece.chosen_study === study.slot;
+  const laid = view.outlook.order.zones.flatMap((z) => study.mixes.find((m) => m.zone === z) ?? []);
   return (
     <section className={styles.column} aria-label={`Study ${study.slot}, ${note.scheme}`}>
       <button
@@ -179,9 +180,9 @@ function StudyColumn({
         </span>
       </button>
       <ul className={styles.strip} aria-label="Strokes and recipes">
-        {study.mixes.map((m, i) => (
+        {laid.map((m) => (
           <li key={m.zone} data-here={zone === m.zone}>
-            <i style={{ background: seen(note.marks[i], look) }} />
+            <i style={{ background: marks.has(m.zone) ? seen(marks.get(m.zone) as Mark, look) : undefined }} />
             <span>
               <b>
                 <span className="figures">{m.zone}</span> {zoneName(view, m.zone)}
