@@ -23,6 +23,9 @@ pub struct Neighbour {
     pub weight: f64,
 }
 
+/// Luminance of the middle grey that colours are compared on.
+const MIDDLE_GREY: f64 = 20.0;
+
 /// How a colour tends to look among its neighbours.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Look {
@@ -61,7 +64,7 @@ pub fn induced_white(surround: Xyz, own: f64, p: f64) -> Xyz {
 /// How a colour tends to look among its neighbours. Without any it looks like itself.
 pub fn among(colour: Lab<D65>, neighbours: &[Neighbour]) -> Look {
     let xyz = colour.xyz();
-    let lightness_alone = lightness_on(xyz, 20.0);
+    let lightness_alone = lightness_on(xyz, MIDDLE_GREY);
     let total: f64 = neighbours.iter().map(|n| n.weight.max(0.0)).sum();
     if total <= 0.0 {
         return Look { lightness: lightness_alone, lightness_alone, colour };
@@ -71,6 +74,18 @@ pub fn among(colour: Lab<D65>, neighbours: &[Neighbour]) -> Look {
     let white = induced_white(surround, xyz.y.max(0.1), CONTRAST);
     let seen: Lab<D65> = xyz.lab_relative_to(white);
     Look { lightness: lightness_on(xyz, surround.y), lightness_alone, colour: Lab::new(colour.l, seen.a, seen.b) }
+}
+
+/// The colour to show on a middle grey so that it is as light there (CAM16 J) as another place makes it: the look's own hue and chroma, found
+/// by halving, exact to 1e-6 of L*.
+pub fn shown_alone(look: &Look) -> Lab<D65> {
+    let (mut dark, mut light) = (0.0, 100.0);
+    for _ in 0..30 {
+        let middle = (dark + light) / 2.0;
+        let lighter = lightness_on(Lab::<D65>::new(middle, look.colour.a, look.colour.b).xyz(), MIDDLE_GREY) > look.lightness;
+        if lighter { light = middle } else { dark = middle }
+    }
+    Lab::new((dark + light) / 2.0, look.colour.a, look.colour.b)
 }
 
 /// A border between two zones of a picture, by their positions in a list of colours.
@@ -132,6 +147,18 @@ mod tests {
         let look = among(own, &[Neighbour { colour: Lab::new(60.0, 0.0, 0.0), weight: 1.0 }]);
         assert!((look.colour.a - own.a).abs() < 1e-6 && (look.colour.b - own.b).abs() < 1e-6);
         assert_eq!(among(own, &[]).colour, own);
+    }
+
+    #[test]
+    fn shown_alone_a_colour_is_as_light_as_it_looked() {
+        let own = Lab::new(50.0, 4.0, -6.0);
+        assert!((shown_alone(&among(own, &[])).l - own.l).abs() < 1e-5, "with no neighbours it is itself");
+        for other in [5.0, 95.0] {
+            let look = among(own, &[Neighbour { colour: Lab::new(other, 0.0, 0.0), weight: 1.0 }]);
+            let shown = shown_alone(&look);
+            assert!((lightness_on(shown.xyz(), 20.0) - look.lightness).abs() < 1e-4);
+            assert_eq!(shown.l > own.l, other < 50.0, "lighter beside dark: {shown:?}");
+        }
     }
 
     #[test]

@@ -3,7 +3,7 @@
 use crate::mixes::ground_of;
 use crate::piece::{Piece, Zone, ZoneId};
 use lean_colour::Lab;
-use lean_colour::neighbours::{Border, over_zones};
+use lean_colour::neighbours::{Border, over_zones, shown_alone};
 use lean_picture::Picture;
 use lean_picture::paint::{Fill, paint};
 use std::collections::BTreeMap;
@@ -48,13 +48,7 @@ pub fn among_neighbours(piece: &Piece, what: What) -> Vec<(ZoneId, Lab)> {
     let borders: Vec<Border> =
         borders.into_iter().filter_map(|(a, b, n)| Some(Border { one: at(a)?, other: at(b)?, length: n as f64 })).collect();
     let looks = over_zones(&colours, &borders, ground_of(piece).lab, &vec![0.0; colours.len()]).unwrap_or_default();
-    piece.zones.iter().zip(looks).map(|(z, l)| (z.id, shifted(what.of(piece, z), l))).collect()
-}
-
-/// The colour as it looks: its hue pushed away from its neighbours, and lighter or darker than on a middle grey.
-fn shifted(own: Lab, look: lean_colour::neighbours::Look) -> Lab {
-    let lift = look.lightness - look.lightness_alone;
-    Lab::new((own.l + lift).clamp(0.0, 100.0), look.colour.a, look.colour.b)
+    piece.zones.iter().zip(looks).map(|(z, look)| (z.id, shown_alone(&look))).collect()
 }
 
 /// Zones filled with what they look like among their neighbours; `None` without zones.

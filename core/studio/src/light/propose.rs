@@ -12,12 +12,31 @@ const TURNING: f64 = 0.35;
 /// Least steps between the means of light and shadow for there to be any. A choice.
 const PARTED: f64 = 1.0;
 
+/// How many times as long as wide a zone is at least, and how many degrees its length leans from the level at least and at most, to be slanted.
+/// Choices.
+const LONG: f64 = 1.7;
+const LEANS: std::ops::Range<f64> = 8.0..65.0;
+/// Steps a water lies below the sky at most and at least, and CIELAB units its colour is off the sky's at most, to be proposed. Choices.
+const BELOW_SKY: std::ops::Range<f64> = 0.2..2.5;
+const LIKE_SKY: f64 = 9.0;
+/// Steps by which water must be darker than the ground around it: frost and wet sand carry the sky too. A choice.
+const BELOW_GROUND: f64 = 0.5;
+/// Hue (CIELAB, degrees), chroma, value and largest area of what may be skin. Choices.
+const SKIN_HUE: std::ops::Range<f64> = 38.0..68.0;
+const SKIN_CHROMA: std::ops::Range<f64> = 14.0..32.0;
+const SKIN_VALUE: std::ops::Range<f64> = 4.5..8.3;
+const SKIN_AREA: f64 = 0.08;
+
 /// Where a zone lies in the frame, shares from the top left.
 struct Lie {
     top: f64,
     bottom: f64,
     width: f64,
     height: f64,
+    /// How many times as long as wide it is, along its own axis.
+    long: f64,
+    /// Degrees between its length and the level, 0..=90.
+    leans: f64,
 }
 
 /// Facts for every zone the painter has not spoken about; those said by hand stay as they are.
@@ -26,6 +45,8 @@ pub fn propose(piece: &Piece) -> Vec<(ZoneId, Facts)> {
     let lies: Vec<Lie> = piece.zones.iter().map(|z| lie(map, z.id)).collect();
     let sky = sky(piece, map);
     let parting = parting(piece, sky);
+    let sky_zone = sky.and_then(|id| piece.zone(id));
+    let ground = ground(piece, &lies, sky);
     piece
         .zones
         .iter()
@@ -43,7 +64,7 @@ pub fn propose(piece: &Piece) -> Vec<(ZoneId, Facts)> {
                 _ => Distance::Middle,
             };
             let role = if is_sky { None } else { parting.map(|at| role(piece, zone, at)) };
-            (zone.id, Facts { plane: Some(plane), distance: Some(distance), role, kind: kind(zone, is_sky), ..zone.facts })
+            (zone.id, Facts { plane: Some(plane), distance: Some(distance), role, kind: kind(zone, plane, sky_zone, ground), ..zone.facts })
         })
         .collect()
 }
@@ -56,7 +77,23 @@ fn lie(map: &ZoneMap, zone: ZoneId) -> Lie {
     }
     let (w, h) = (f64::from(map.width), f64::from(map.height));
     let span = |a: u32, b: u32| f64::from(b.saturating_sub(a));
-    Lie { top: f64::from(top) / h, bottom: f64::from(bottom) / h, width: span(left, right) / w, height: span(top, bottom) / h }
+    let (long, leans) = axis(map, zone);
+    Lie { top: f64::from(top) / h, bottom: f64::from(bottom) / h, width: span(left, right) / w, height: span(top, bottom) / h, long, leans }
+}
+
+/// Length against width of a zone and the lean of its length, by the second moments of its cells.
+fn axis(map: &ZoneMap, zone: ZoneId) -> (f64, f64) {
+    let cells = || {
+        let of_zone = map.labels.iter().enumerate().filter(move |(_, l)| **l == zone.0);
+        of_zone.map(|(i, _)| (f64::from(i as u32 % map.width), f64::from(i as u32 / map.width)))
+    };
+    let n = (cells().count() as f64).max(1.0);
+    let (mx, my) = cells().fold((0.0, 0.0), |(x, y), c| (x + c.0 / n, y + c.1 / n));
+    let moment = |f: &dyn Fn(f64, f64) -> f64| cells().map(|(x, y)| f(x - mx, y - my)).sum::<f64>() / n;
+    let (xx, yy, xy) = (moment(&|x, _| x * x), moment(&|_, y| y * y), moment(&|x, y| x * y));
+    let (mean, apart) = ((xx + yy) / 2.0, ((xx - yy) / 2.0).hypot(xy));
+    let leans = (0.5 * (2.0 * xy).atan2(xx - yy)).to_degrees().abs();
+    (((mean + apart) / (mean - apart).max(1e-9)).sqrt(), leans)
 }
 
 /// Outdoors: the zone that fills most of the top edge, if it is lighter than the middle of the picture.
@@ -74,7 +111,12 @@ fn sky(piece: &Piece, map: &ZoneMap) -> Option<ZoneId> {
 fn plane(lie: &Lie) -> Plane {
     let low = lie.bottom > 0.97 && lie.top > 0.45;
     let lying = lie.width > 2.2 * lie.height && lie.top > 0.40;
-    if low || lying { Plane::Flat } else { Plane::Upright }
+    let slanted = lie.long >= LONG && LEANS.contains(&lie.leans) && lie.bottom < NEAR_BELOW;
+    match () {
+        () if low || lying => Plane::Flat,
+        () if slanted => Plane::Slanted,
+        () => Plane::Upright,
+    }
 }
 
 /// The value that parts light from shadow best: least spread inside both, by area (Otsu 1979). `None` when the picture hardly parts.
@@ -109,14 +151,29 @@ fn role(piece: &Piece, zone: &Zone, parting: f64) -> Role {
     }
 }
 
-fn kind(zone: &Zone, sky: bool) -> Option<Kind> {
+/// Mean value of what lies flat, by area; `None` where nothing does.
+fn ground(piece: &Piece, lies: &[Lie], sky: Option<ZoneId>) -> Option<f64> {
+    let flat = || piece.zones.iter().zip(lies).filter(|(z, lie)| sky != Some(z.id) && plane(lie) == Plane::Flat);
+    let area: f64 = flat().map(|(z, _)| z.reading.area).sum();
+    (area > 0.0).then(|| flat().map(|(z, _)| z.reading.area * z.reading.value.0).sum::<f64>() / area)
+}
+
+fn kind(zone: &Zone, plane: Plane, sky: Option<&Zone>, ground: Option<f64>) -> Option<Kind> {
     let lab = zone.reading.lab;
     let value = zone.reading.value.0;
+    let water = |sky: &Zone| {
+        let s = sky.reading.lab;
+        let below = BELOW_SKY.contains(&(sky.reading.value.0 - value));
+        below && (lab.a - s.a).hypot(lab.b - s.b) < LIKE_SKY && ground.is_some_and(|g| value < g - BELOW_GROUND)
+    };
+    let skin = SKIN_CHROMA.contains(&lab.chroma()) && SKIN_VALUE.contains(&value) && zone.reading.area <= SKIN_AREA;
     match lab.hue().rem_euclid(360.0) {
-        _ if sky => None,
+        _ if plane == Plane::Sky => None,
+        _ if plane == Plane::Flat && sky.is_some_and(water) => Some(Kind::Water),
         _ if value > 7.6 && lab.chroma() < 10.0 => Some(Kind::White),
         _ if value < 2.2 && lab.chroma() < 10.0 => Some(Kind::Dark),
         h if (98.0..165.0).contains(&h) && lab.chroma() > 14.0 => Some(Kind::Foliage),
+        h if plane == Plane::Upright && skin && SKIN_HUE.contains(&h) => Some(Kind::Skin),
         _ => None,
     }
 }
@@ -144,6 +201,36 @@ mod tests {
         assert_eq!((facts(&piece, 4).plane, facts(&piece, 4).distance), (Some(Plane::Flat), Some(Distance::Near)));
         assert_eq!((facts(&piece, 2).role, facts(&piece, 3).role), (Some(Role::Lit), Some(Role::Shadow)));
         assert_eq!(facts(&piece, 1).role, None);
+    }
+
+    #[test]
+    fn water_carries_the_sky_and_lies_below_the_ground_in_value() {
+        let kind_of = |water: Staged| {
+            let mut piece = staged(&[Staged::read(82.0, -1.0, -9.0), Staged::read(35.0, 6.0, 8.0), Staged::read(90.0, 2.0, 8.0), water]);
+            piece.lighting.outdoors = true;
+            facts(&piece, 4).kind
+        };
+        assert_eq!(kind_of(Staged::read(70.0, -2.0, -12.0)), Some(Kind::Water));
+        assert_eq!(kind_of(Staged::read(70.0, 8.0, 20.0)), None, "sand is not the colour of the sky");
+        assert_ne!(kind_of(Staged::read(95.0, -1.0, -9.0)), Some(Kind::Water), "frost is lighter than the sky");
+    }
+
+    #[test]
+    fn a_small_upright_of_its_colour_may_be_skin_and_a_large_one_is_not() {
+        let skin = Staged::read(68.0, 13.0, 17.0);
+        let mut piece = staged(&[Staged::read(40.0, 0.0, -8.0), skin, Staged::read(30.0, 2.0, -6.0), Staged::read(70.0, 3.0, 12.0)]);
+        assert_eq!(facts(&piece, 2).kind, None, "a quarter of the picture is a wall");
+        piece.zones[1].reading.area = 0.05;
+        assert_eq!(facts(&piece, 2).kind, Some(Kind::Skin));
+    }
+
+    #[test]
+    fn what_leans_along_its_length_is_slanted() {
+        let mut piece = staged(&[Staged::read(85.0, 0.0, -8.0), Staged::read(40.0, 10.0, 20.0)]);
+        let (w, h) = (120u32, 90u32);
+        let roof = |i: u32| (i % w + 2 * (i / w)).abs_diff(110) < 12 && i / w < 60;
+        piece.zone_map = Some(ZoneMap { width: w, height: h, labels: (0..w * h).map(|i| 1 + u16::from(roof(i))).collect() });
+        assert_eq!(facts(&piece, 2).plane, Some(Plane::Slanted));
     }
 
     #[test]
