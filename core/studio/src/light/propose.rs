@@ -14,8 +14,10 @@ const PARTED: f64 = 1.0;
 
 /// How many times as long as wide a zone is at least, and how many degrees its length leans from the level at least and at most, to be slanted.
 /// Choices.
-const LONG: f64 = 1.7;
-const LEANS: std::ops::Range<f64> = 8.0..65.0;
+const LONG: f64 = 2.0;
+const LEANS: std::ops::Range<f64> = 15.0..60.0;
+/// Share of the height below which the middle of what is wide and reaches the foot of the picture makes it ground. A choice.
+const LOW: f64 = 0.62;
 /// Steps a water lies below the sky at most and at least, and CIELAB units its colour is off the sky's at most, to be proposed. Choices.
 const BELOW_SKY: std::ops::Range<f64> = 0.2..2.5;
 const LIKE_SKY: f64 = 9.0;
@@ -33,6 +35,8 @@ struct Lie {
     bottom: f64,
     width: f64,
     height: f64,
+    /// How far down its middle is.
+    middle: f64,
     /// How many times as long as wide it is, along its own axis.
     long: f64,
     /// Degrees between its length and the level, 0..=90.
@@ -77,12 +81,20 @@ fn lie(map: &ZoneMap, zone: ZoneId) -> Lie {
     }
     let (w, h) = (f64::from(map.width), f64::from(map.height));
     let span = |a: u32, b: u32| f64::from(b.saturating_sub(a));
-    let (long, leans) = axis(map, zone);
-    Lie { top: f64::from(top) / h, bottom: f64::from(bottom) / h, width: span(left, right) / w, height: span(top, bottom) / h, long, leans }
+    let Axis { middle, long, leans } = axis(map, zone);
+    let middle = middle / h;
+    Lie { top: f64::from(top) / h, bottom: f64::from(bottom) / h, width: span(left, right) / w, height: span(top, bottom) / h, middle, long, leans }
 }
 
-/// Length against width of a zone and the lean of its length, by the second moments of its cells.
-fn axis(map: &ZoneMap, zone: ZoneId) -> (f64, f64) {
+/// The row of a zone's middle, its length against its width, and the lean of its length in degrees.
+struct Axis {
+    middle: f64,
+    long: f64,
+    leans: f64,
+}
+
+/// By the first and second moments of its cells.
+fn axis(map: &ZoneMap, zone: ZoneId) -> Axis {
     let cells = || {
         let of_zone = map.labels.iter().enumerate().filter(move |(_, l)| **l == zone.0);
         of_zone.map(|(i, _)| (f64::from(i as u32 % map.width), f64::from(i as u32 / map.width)))
@@ -93,7 +105,7 @@ fn axis(map: &ZoneMap, zone: ZoneId) -> (f64, f64) {
     let (xx, yy, xy) = (moment(&|x, _| x * x), moment(&|_, y| y * y), moment(&|x, y| x * y));
     let (mean, apart) = ((xx + yy) / 2.0, ((xx - yy) / 2.0).hypot(xy));
     let leans = (0.5 * (2.0 * xy).atan2(xx - yy)).to_degrees().abs();
-    (((mean + apart) / (mean - apart).max(1e-9)).sqrt(), leans)
+    Axis { middle: my, long: ((mean + apart) / (mean - apart).max(1e-9)).sqrt(), leans }
 }
 
 /// Outdoors: the zone that fills most of the top edge, if it is lighter than the middle of the picture.
@@ -109,7 +121,8 @@ fn sky(piece: &Piece, map: &ZoneMap) -> Option<ZoneId> {
 }
 
 fn plane(lie: &Lie) -> Plane {
-    let low = lie.bottom > 0.97 && lie.top > 0.45;
+    let wide_and_low = lie.width > 0.5 && lie.middle > LOW;
+    let low = lie.bottom > 0.97 && (lie.top > 0.45 || wide_and_low);
     let lying = lie.width > 2.2 * lie.height && lie.top > 0.40;
     let slanted = lie.long >= LONG && LEANS.contains(&lie.leans) && lie.bottom < NEAR_BELOW;
     match () {
