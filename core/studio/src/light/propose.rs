@@ -83,7 +83,15 @@ fn lie(map: &ZoneMap, zone: ZoneId) -> Lie {
     let span = |a: u32, b: u32| f64::from(b.saturating_sub(a));
     let Axis { middle, long, leans } = axis(map, zone);
     let middle = middle / h;
-    Lie { top: f64::from(top) / h, bottom: f64::from(bottom) / h, width: span(left, right) / w, height: span(top, bottom) / h, middle, long, leans }
+    Lie {
+        top: f64::from(top) / h,
+        bottom: f64::from(bottom) / h,
+        width: span(left, right) / w,
+        height: span(top, bottom) / h,
+        middle,
+        long,
+        leans,
+    }
 }
 
 /// The row of a zone's middle, its length against its width, and the lean of its length in degrees.
