@@ -63,6 +63,7 @@ async fn zones_are_parted_joined_and_found_anew() {
     page.says("Part by a line").await;
     let count = piece(&page).await["piece"]["zones"].as_array().unwrap().len();
     page.click("Part by a line").await;
+    page.says("Draw a line across the zone").await;
     page.draw_line("svg[aria-label='Zones on the picture']", (0.5, 0.01), (0.52, 0.99)).await;
     page.until("there is one zone more", &format!("document.querySelectorAll('main [role=button]').length === {}", count + 1)).await;
     page.press(&[CTRL], 'z').await;

@@ -21,11 +21,13 @@ async fn a_wall_is_measured_and_a_size_chosen_on_it() {
 
     // A line without length is refused and nothing is lost.
     page.click("Drag a line along it").await;
+    page.says("Drag along it now").await;
     page.draw_line(WALL, (0.3, 0.5), (0.3, 0.5)).await;
     page.says("has no length").await;
     assert_eq!(piece(&page).await["piece"]["wall"]["measure"], Value::Null);
 
     page.click("Drag a line along it").await;
+    page.says("Drag along it now").await;
     page.draw_line(WALL, (0.2455, 0.622), (0.2490, 0.908)).await;
     page.says("Ways to hang it").await;
     page.click("three").await;

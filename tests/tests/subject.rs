@@ -40,6 +40,7 @@ async fn zones_are_joined_redrawn_and_locked_by_drawing() {
     page.go("/pieces/1/subject").await;
     page.says("join by drawing").await;
     page.click("join by drawing").await;
+    page.says("Draw from one zone across").await;
     // From the lit wall into the shaded front.
     page.draw_line(ZONES, (0.36, 0.52), (0.64, 0.38)).await;
     page.until("one zone fewer", "document.querySelectorAll('main svg [role=button]').length === 8").await;
@@ -50,6 +51,7 @@ async fn zones_are_joined_redrawn_and_locked_by_drawing() {
     page.says("Redraw its border").await;
     let before = piece(&page).await;
     page.click("Redraw its border").await;
+    page.says("Start in the zone and bulge out").await;
     page.draw_line(ZONES, (0.2, 0.1), (0.2, 0.1)).await;
     page.says("no length").await;
     assert_eq!(piece(&page).await["revision"], before["revision"], "nothing changed");
@@ -71,11 +73,13 @@ async fn two_patches_are_compared_and_a_line_is_read() {
     page.go("/pieces/1/subject").await;
     page.says("two patches").await;
     page.click("two patches").await;
+    page.says("Drag from one patch to the other").await;
     page.draw_line(ZONES, (0.60, 0.10), (0.64, 0.36)).await;
     page.says("lighter").await;
     page.click("Done").await;
     page.says("The whole picture").await;
     page.click("along a line").await;
+    page.says("Drag a line to read the values").await;
     page.draw_line(ZONES, (0.36, 0.52), (0.66, 0.40)).await;
     page.says("the strongest edge lies").await;
     page.press(&[], '\u{E00C}').await;

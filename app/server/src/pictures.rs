@@ -10,6 +10,7 @@ use axum::response::{IntoResponse, Response};
 use image::codecs::jpeg::JpegEncoder;
 use image::codecs::png::{CompressionType, FilterType, PngEncoder};
 use image::{ExtendedColorType, ImageEncoder};
+use lean_picture::sharpness::sharpness;
 use lean_picture::{Picture, decode};
 use lean_store::{PieceId, Store};
 use lean_studio::piece::{Command, Piece};
@@ -21,6 +22,8 @@ pub struct TakenIn {
     pub digest: String,
     /// Width and height of the file, in pixels.
     pub full: (u32, u32),
+    /// Share of its linear resolution that it uses.
+    pub sharpness: f64,
     /// The copy that is worked on.
     pub working: Picture,
 }
@@ -35,7 +38,7 @@ impl TakenIn {
         let full = (picture.width, picture.height);
         let working = picture.reduced(WORKING_SIDE);
         let digest = store.put_picture(file, &png(&working)?)?;
-        Ok(Self { digest, full, working })
+        Ok(Self { digest, full, sharpness: sharpness(&picture), working })
     }
 
     /// Width by height.

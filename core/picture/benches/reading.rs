@@ -2,6 +2,8 @@
 //!
 //! Run `cargo bench --bench reading`. The last line compares value reading by tables with the formula pixel by pixel.
 
+mod made_up;
+
 use image::codecs::jpeg::JpegEncoder;
 use image::{ExtendedColorType, ImageEncoder};
 use lean_colour::{Value, screen};
@@ -10,22 +12,12 @@ use lean_picture::values::ladder;
 use lean_picture::{Picture, decode, readings};
 use std::time::Instant;
 
-/// A made-up photo: soft masses, texture, grain.
+/// The same as a phone gives it.
 fn photo(width: u32, height: u32) -> Vec<u8> {
-    let mut seed = 1u32;
-    let mut rgb = Vec::with_capacity((width * height * 3) as usize);
-    for y in 0..height {
-        for x in 0..width {
-            let (u, v) = (f64::from(x) / f64::from(width), f64::from(y) / f64::from(height));
-            seed = seed.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
-            let grain = f64::from(seed >> 24) / 12.0 - 10.0;
-            let wall = f64::from(u8::from((0.3..0.7).contains(&u) && (0.35..0.8).contains(&v)));
-            let base = 190.0 - 90.0 * wall * (1.5 - u) + 30.0 * (v * 9.0).sin() * (u * 7.0).cos();
-            rgb.extend([base + 18.0 * wall + grain, base + grain, base + 20.0 * (1.0 - v) + grain].map(|c| c.clamp(0.0, 255.0) as u8));
-        }
-    }
     let mut out = Vec::new();
-    JpegEncoder::new_with_quality(&mut out, 88).write_image(&rgb, width, height, ExtendedColorType::Rgb8).expect("the photo is written");
+    JpegEncoder::new_with_quality(&mut out, 88)
+        .write_image(&made_up::photo(width, height).rgb, width, height, ExtendedColorType::Rgb8)
+        .expect("the photo is written");
     out
 }
 

@@ -18,6 +18,7 @@ pub mod picture;
 pub mod place;
 pub mod readings;
 pub mod segment;
+pub mod sharpness;
 pub mod values;
 pub mod views;
 pub mod zone_map;

@@ -2,30 +2,15 @@
 //!
 //! Run `cargo bench --bench zone_edits`. Every figure also stands as a share of the first proposal in the same run.
 
+#[path = "../../picture/benches/made_up/mod.rs"]
+mod made_up;
+
 use lean_media::{GroundId, Medium};
-use lean_picture::Picture;
 use lean_picture::place::Place;
 use lean_picture::segment::Proposal;
 use lean_studio::piece::{Brief, Command, Millimetres, Piece, Size, ZoneId};
-use lean_studio::zones::{WORKING_SIDE, join_by, propose, redraw, set_reference_at, split};
+use lean_studio::zones::{PictureFile, WORKING_SIDE, join_by, propose, redraw, set_reference_at, split};
 use std::time::{Duration, Instant};
-
-/// A made-up photo: soft masses, texture, grain.
-fn photo(width: u32, height: u32) -> Picture {
-    let mut seed = 1u32;
-    let mut rgb = Vec::with_capacity((width * height * 3) as usize);
-    for y in 0..height {
-        for x in 0..width {
-            let (u, v) = (f64::from(x) / f64::from(width), f64::from(y) / f64::from(height));
-            seed = seed.wrapping_mul(1_664_525).wrapping_add(1_013_904_223);
-            let grain = f64::from(seed >> 24) / 12.0 - 10.0;
-            let wall = f64::from(u8::from((0.3..0.7).contains(&u) && (0.35..0.8).contains(&v)));
-            let base = 190.0 - 90.0 * wall * (1.5 - u) + 30.0 * (v * 9.0).sin() * (u * 7.0).cos();
-            rgb.extend([base + 18.0 * wall + grain, base + grain, base + 20.0 * (1.0 - v) + grain].map(|c| c.clamp(0.0, 255.0) as u8));
-        }
-    }
-    Picture { width, height, rgb }
-}
 
 /// The best of five tries.
 fn timed<T>(work: impl Fn() -> T) -> (T, Duration) {
@@ -45,11 +30,11 @@ fn applied(piece: &Piece, command: Command) -> Piece {
 }
 
 fn main() {
-    let photo = photo(6000, 4000);
+    let photo = made_up::photo(6000, 4000);
     let ((working, proposal, first), first_took) = timed(|| {
         let working = photo.reduced(WORKING_SIDE);
         let proposal = Proposal::of(&working);
-        let first = set_reference_at(&working, &proposal, 12, "0".repeat(64), "photo.jpg".into(), (6000, 4000));
+        let first = set_reference_at(&working, &proposal, 12, PictureFile::of("0".repeat(64), "photo.jpg".into(), &photo));
         (working, proposal, first)
     });
     let size = Size { width: Millimetres(300.0), height: Millimetres(200.0) };

@@ -1,11 +1,12 @@
 //! Quick notes in the field: marks with a few words on a photo or an outline, and how they become the zones of a piece.
 
-use crate::piece::{Command, Reference, Zone, ZoneId};
+use crate::piece::{Command, Zone, ZoneId};
+use crate::zones::PictureFile;
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Lab, Temperature, Value};
 use lean_picture::place::Place;
 use lean_picture::segment::Proposal;
-use lean_picture::{Picture, ZoneMap, readings, views};
+use lean_picture::{Picture, ZoneMap, readings};
 use serde::{Deserialize, Serialize};
 
 /// Most marks on one note: as many as there are zones at most.
@@ -108,14 +109,13 @@ impl FieldNote {
 ///
 /// # Errors
 /// When there is no mark.
-pub fn with_photo(note: &FieldNote, working: &Picture, digest: String, full: (u32, u32)) -> Result<Command, String> {
+pub fn with_photo(note: &FieldNote, working: &Picture, file: PictureFile) -> Result<Command, String> {
     let proposal = Proposal::of(working);
     let wanted = note.marks.len().max(proposal.natural_count());
     let found = proposal.zones(wanted);
     let map = if note.marks.is_empty() { found } else { split_by_marks(&found, &note.marks) };
     let zones = readings::read(working, &map).into_iter().map(|(id, reading)| Zone::read(ZoneId(id), reading)).collect();
-    let reference = Reference::whole(digest, note.file_name.clone(), full, views::mean_temperature(working));
-    Ok(Command::SetReference { zones: noted(note, &map, zones), zone_map: Some(map), reference: Some(reference) })
+    Ok(Command::SetReference { zones: noted(note, &map, zones), zone_map: Some(map), reference: Some(file.reference(working)) })
 }
 
 /// Zones around the marks of a note without a photo: every place belongs to the nearest mark that no line of the outline parts it from.
@@ -298,7 +298,9 @@ mod tests {
             mark(0.8, 0.2, "haze", 8.5, Side::Neutral),
             mark(0.5, 0.8, "bank", 3.0, Side::Warm),
         ]);
-        let Ok(Command::SetReference { zones, .. }) = with_photo(&n, &photo, "d".into(), (160, 120)) else { panic!("zones") };
+        let Ok(Command::SetReference { zones, .. }) = with_photo(&n, &photo, PictureFile::of("d".into(), "p.png".into(), &photo)) else {
+            panic!("zones")
+        };
         let names: Vec<&str> = zones.iter().map(|z| z.name.as_str()).collect();
         assert!(["sky", "haze", "bank"].iter().all(|w| names.contains(w)), "{names:?}");
     }

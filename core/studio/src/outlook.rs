@@ -164,8 +164,8 @@ impl LightOutlook {
             eye: order_of_pull(&plan).into_iter().map(|(z, _)| z).collect(),
             on_the_wall: voice.map(|v| loudness::sentence(&v)).unwrap_or_default(),
             suits: suits(piece),
-            lies: Some(piece.intent.fit.lies(piece.brief.size)),
-            carries: piece.reference.as_ref().map(|r| carries((r.width, r.height), piece.brief.size, 1.0)),
+            lies: Some(piece.intent.fit.lies(piece.brief.size, piece.intent.units)),
+            carries: piece.reference.as_ref().map(|r| carries((r.width, r.height), piece.brief.size, r.sharpness, piece.intent.units)),
         }
     }
 }

@@ -6,33 +6,49 @@ use lean_picture::frame::Frame;
 use lean_picture::line_drawing::{self, Lines};
 use lean_picture::place::Place;
 use lean_picture::segment::Proposal;
+use lean_picture::sharpness::sharpness;
 use lean_picture::{Picture, Reading, ZoneMap, borders, readings, views};
 use std::collections::BTreeSet;
 
 /// Longer side of the copy of the reference that zones and views are read from, in pixels.
 pub const WORKING_SIDE: u32 = 1600;
 
+/// A picture file, as far as a reference tells of it.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PictureFile {
+    /// SHA-256 of the file, in hexadecimal.
+    pub digest: String,
+    /// Name it was dropped under.
+    pub file_name: String,
+    /// Pixels across and down, upright.
+    pub full: (u32, u32),
+    /// Share of its linear resolution that it uses, above 0 to 1.
+    pub sharpness: f64,
+}
+
+impl PictureFile {
+    /// What the picture in full tells.
+    pub fn of(digest: String, file_name: String, full: &Picture) -> Self {
+        Self { digest, file_name, full: (full.width, full.height), sharpness: sharpness(full) }
+    }
+
+    /// The reference it makes, looked at whole; `working` is its working copy.
+    pub fn reference(self, working: &Picture) -> Reference {
+        let whole = Reference::whole(self.digest, self.file_name, self.full, views::mean_temperature(working));
+        Reference { sharpness: self.sharpness, ..whole }
+    }
+}
+
 /// The command that puts a reference in place with the zones the machine proposes.
-pub fn set_reference(working: &Picture, digest: String, file_name: String, full_size: (u32, u32)) -> Command {
+pub fn set_reference(working: &Picture, file: PictureFile) -> Command {
     let proposal = Proposal::of(working);
-    set_reference_at(working, &proposal, proposal.natural_count(), digest, file_name, full_size)
+    set_reference_at(working, &proposal, proposal.natural_count(), file)
 }
 
 /// The same with so many zones of what was proposed before.
-pub fn set_reference_at(
-    working: &Picture,
-    proposal: &Proposal,
-    count: usize,
-    digest: String,
-    file_name: String,
-    full_size: (u32, u32),
-) -> Command {
+pub fn set_reference_at(working: &Picture, proposal: &Proposal, count: usize, file: PictureFile) -> Command {
     let map = proposal.zones(count);
-    Command::SetReference {
-        reference: Some(Reference::whole(digest, file_name, full_size, views::mean_temperature(working))),
-        zones: fresh(working, &map),
-        zone_map: Some(map),
-    }
+    Command::SetReference { reference: Some(file.reference(working)), zones: fresh(working, &map), zone_map: Some(map) }
 }
 
 /// The command that lays `count` zones anew over the reference; locked ones stay, the others lose names and targets.

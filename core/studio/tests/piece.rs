@@ -41,7 +41,12 @@ fn command() -> impl Strategy<Value = Command> {
     let lab = (5.0..95.0f64, -30.0..30.0f64, -30.0..30.0f64).prop_map(|(l, a, b)| Lab::new(l, a, b));
     let name = "[a-z ]{1,12}[a-z]";
     prop_oneof![
-        name.prop_map(|t| Command::SetBrief { brief: brief(&t) }),
+        (name, any::<bool>()).prop_map(|(t, wet)| Command::SetBrief {
+            brief: Brief { medium: if wet { Medium::Watercolour } else { Medium::Oil }, ..brief(&t) }
+        }),
+        (1u32..2000, "20[0-9]{2}-0[1-9]-[0-3][0-9]").prop_map(|(minutes, on)| Command::SetSessions {
+            sessions: vec![Session { on, minutes, did: "lay-in".into(), zones: vec![ZoneId(1)] }]
+        }),
         (zone.clone(), name).prop_map(|(zone, name)| Command::RenameZone { zone, name }),
         (zone.clone(), lab).prop_map(|(zone, target)| Command::SetTarget { zone, target }),
         zone.prop_map(|zone| Command::SetImportance { zone, importance: Importance::Focal }),
@@ -165,4 +170,23 @@ fn only_alike_neighbours_read_as_one() {
     outlined.intent.schools.insert(Question::Outline, School::DrawnContours);
     assert!(findings::read_as_one(&outlined).is_empty(), "a drawn line lies between them");
     assert!(findings::read_as_one(&apart).is_empty());
+}
+
+#[test]
+fn another_medium_draws_on_no_box_and_undo_brings_all_of_it_back() {
+    let commands = [
+        Command::UseBox { paint_box: Some(BoxId("b".into())) },
+        Command::SetChoice { locked: vec!["x".into()], excluded: vec!["y".into()] },
+        Command::ChooseSet { chosen: ChosenSet { pigments: vec!["x".into(), "z".into()] } },
+    ];
+    let piece = commands.into_iter().fold(piece(), |p, c| p.apply(c).unwrap().0);
+    let brief = Brief { medium: Medium::Watercolour, ground: GroundId("cold-pressed".into()), ..piece.brief.clone() };
+    let (next, undo) = piece.apply(Command::SetBrief { brief: brief.clone() }).unwrap();
+    assert_eq!((&next.brief, &next.paint_box), (&brief, &None));
+    assert!(next.locked.is_empty() && next.chosen.pigments.is_empty() && next.search.is_none());
+    let back = undo.0.into_iter().fold(next, |p, c| p.apply(c).unwrap().0);
+    assert_eq!(back, piece);
+    // Another title alone touches none of that.
+    let (titled, _) = piece.apply(Command::SetBrief { brief: Brief { title: "Other".into(), ..piece.brief.clone() } }).unwrap();
+    assert_eq!(titled.paint_box, piece.paint_box);
 }

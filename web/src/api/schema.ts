@@ -2535,6 +2535,11 @@ export interface components {
             /** @description What it is used for; empty for everything. */
             serves: components["schemas"]["Serves"][];
             /**
+             * Format: double
+             * @description Share of its linear resolution that it uses, above 0 to 1: a blurred photo has fewer pixels than it counts.
+             */
+            sharpness: number;
+            /**
              * Format: int32
              * @description Pixels across, upright.
              */

@@ -2,7 +2,7 @@ import { Modal } from "@mantine/core";
 import styles from "./KeysHelp.module.css";
 
 const KEYS: [string, string][] = [
-  ["1 2 3 4 5 6 8", "Brief, Subject, Light, Lean set, Mixes, Studies, Box"],
+  ["1 2 3 4 5 6 7 8", "Brief, Subject, Light, Lean set, Mixes, Studies, Piece, Box"],
   ["v w s n", "values only, warm–cool only, squint, as it reads among its neighbours; again: as it is"],
   ["[ ]", "fewer or more value groups"],
   ["i", "isolate the selected zone, or a patch under the pointer"],

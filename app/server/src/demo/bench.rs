@@ -77,7 +77,7 @@ fn sessions(piece: &Piece) -> Vec<Session> {
 
 /// The stair wall, measured along a folding rule one metre long.
 fn stair(store: &Store) -> Result<Wall, Problem> {
-    let TakenIn { digest, full, working } = TakenIn::keep(store, lean_demo::STAIR)?;
+    let TakenIn { digest, full, working, .. } = TakenIn::keep(store, lean_demo::STAIR)?;
     let rule = Measure::Line { from: Place { x: 0.2455, y: 0.622 }, to: Place { x: 0.2490, y: 0.908 }, length: Millimetres(1000.0) };
     let size = Size { width: Millimetres(400.0), height: Millimetres(500.0) };
     let hung = |panels, size, gap: f64, x: f64, y: f64| Candidate { panels, size, gap: Millimetres(gap), at: Place { x, y } };

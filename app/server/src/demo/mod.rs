@@ -18,7 +18,7 @@ use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{ChosenSet, Command, Importance, Piece, SearchKept, Zone, ZoneId};
 use lean_studio::progress::Unwatched;
-use lean_studio::zones;
+use lean_studio::zones::{self, PictureFile};
 
 /// Puts Boxes, pieces at several stages and field notes into an empty data file; a file that has pieces is left alone.
 ///
@@ -60,8 +60,9 @@ fn put_set(store: &Store, id: PieceId, paint_box: &PaintBox, size: usize, tables
 
 /// Takes a picture in as the reference of a piece, with so many zones, and gives its working copy.
 fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str, count: usize) -> Result<Picture, Problem> {
-    let TakenIn { digest, full, working } = TakenIn::keep(store, file)?;
-    store.apply(id, None, zones::set_reference_at(&working, &Proposal::of(&working), count, digest, name.into(), full))?;
+    let TakenIn { digest, full, sharpness, working } = TakenIn::keep(store, file)?;
+    let file = PictureFile { digest, file_name: name.into(), full, sharpness };
+    store.apply(id, None, zones::set_reference_at(&working, &Proposal::of(&working), count, file))?;
     Ok(working)
 }
 

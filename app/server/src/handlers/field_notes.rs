@@ -13,6 +13,7 @@ use axum::response::Response;
 use lean_picture::decode;
 use lean_studio::field_note::{FieldNote, title, with_photo, without_photo};
 use lean_studio::piece::{Brief, Millimetres, Piece, Size};
+use lean_studio::zones::PictureFile;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -113,7 +114,7 @@ pub async fn into_piece(
                 Some(digest) => {
                     let working = s.working_copy(digest)?;
                     let original = decode(&s.store.original(digest)?)?;
-                    with_photo(&note, &working, digest.clone(), (original.width, original.height))
+                    with_photo(&note, &working, PictureFile::of(digest.clone(), note.file_name.clone(), &original))
                 }
                 None => without_photo(&note),
             };

@@ -11,11 +11,11 @@ use axum::Json;
 use axum::extract::State;
 use axum::response::Response;
 use lean_picture::chart::{MOST, distinct};
-use lean_picture::cut_apart;
 use lean_picture::frame::{Crop, Frame};
+use lean_picture::{cut_apart, decode};
 use lean_studio::chart::arranged;
 use lean_studio::piece::{Command, Composition, Compositions, Other, PixelSize, Reference};
-use lean_studio::zones::set_reference;
+use lean_studio::zones::{PictureFile, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
@@ -70,9 +70,8 @@ pub async fn make_main(State(studio): State<Studio>, Path(id): Path<i64>, In(ask
             let chosen = kept.piece.others.iter().find(|o| o.digest == ask.digest).cloned();
             let chosen = chosen.ok_or_else(|| Problem::not_found("That picture is not among the references of this piece."))?;
             let working = s.working_copy(&chosen.digest)?;
-            let Command::SetReference { reference, zone_map, zones } =
-                set_reference(&working, chosen.digest.clone(), chosen.file_name.clone(), (chosen.width, chosen.height))
-            else {
+            let file = PictureFile::of(chosen.digest.clone(), chosen.file_name.clone(), &decode(&s.store.original(&chosen.digest)?)?);
+            let Command::SetReference { reference, zone_map, zones } = set_reference(&working, file) else {
                 return Err(Problem::internal("The picture could not be taken as reference."));
             };
             let mut others: Vec<Other> = kept.piece.others.iter().filter(|o| o.digest != chosen.digest).cloned().collect();
@@ -131,7 +130,8 @@ pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
             let frame = frame.fitted((sheet.width, sheet.height), size.width.0 / size.height.0);
             let working = s.framed(&sheet.digest, frame)?;
             let full = (sheet.width, sheet.height);
-            let command = set_reference(&working, sheet.digest.clone(), sheet.file_name.clone(), frame.size_of(full));
+            let whole = PictureFile::of(sheet.digest.clone(), sheet.file_name.clone(), &decode(&s.store.original(&sheet.digest)?)?);
+            let command = set_reference(&working, PictureFile { full: frame.size_of(full), ..whole });
             let Command::SetReference { reference, zone_map, zones } = command else {
                 return Err(Problem::internal("The composition could not be taken as reference."));
             };

@@ -24,7 +24,7 @@ use lean_studio::mixes::Mark;
 use lean_studio::piece::{Piece, Reference};
 use lean_studio::planned;
 use lean_studio::progress::Progress;
-use lean_studio::zones::{WORKING_SIDE, reframe, set_reference};
+use lean_studio::zones::{PictureFile, WORKING_SIDE, reframe, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
@@ -116,11 +116,11 @@ fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job)
     go_on(0.05)?;
     let picture = decode(bytes)?;
     go_on(0.45)?;
-    let full = (picture.width, picture.height);
+    let file = PictureFile::of(digest, file_name, &picture);
     let working = picture.reduced(WORKING_SIDE);
     drop(picture);
     go_on(0.55)?;
-    let command = set_reference(&working, digest, file_name, full);
+    let command = set_reference(&working, file);
     go_on(0.8)?;
     studio.store.put_picture(bytes, &png(&working)?)?;
     go_on(0.95)?;

@@ -1,5 +1,6 @@
 //! How a drawing lies on its sheet, and how large a reference can be carried.
 
+use super::Units;
 use crate::piece::{Millimetres, Size};
 use serde::{Deserialize, Serialize};
 
@@ -62,14 +63,15 @@ impl Fit {
         Ok(())
     }
 
-    /// How a picture of `size` lies in the middle of its sheet.
-    pub fn lies(&self, size: Size) -> Lies {
+    /// How a picture of `size` lies in the middle of its sheet, said in `units`.
+    pub fn lies(&self, size: Size, units: Units) -> Lies {
         let rim = mm(self.margin) + mm(self.tape);
         let need = Size { width: Millimetres(size.width.0 + 2.0 * rim), height: Millimetres(size.height.0 + 2.0 * rim) };
         let sheet = self.sheet.unwrap_or(need);
         let spare = ((sheet.width.0 - need.width.0) / 2.0, (sheet.height.0 - need.height.0) / 2.0);
         let fits = spare.0 >= -1e-9 && spare.1 >= -1e-9;
-        let cm = |v: f64| format!("{:.1}", v / 10.0);
+        let said = |v: f64| units.said(Millimetres(v));
+        let both = |w: f64, h: f64| units.both(Size { width: Millimetres(w), height: Millimetres(h) });
         let edge = mm(self.edge);
         let wrapped =
             (edge > 0.0).then_some(Size { width: Millimetres(size.width.0 + 2.0 * edge), height: Millimetres(size.height.0 + 2.0 * edge) });
@@ -77,25 +79,23 @@ impl Fit {
             let room = spare.0.min(spare.1);
             match (self.sheet, wrapped) {
                 (_, Some(w)) => format!(
-                    "With edges {} cm deep the drawing has to be {} × {} cm: keep what matters {} cm away from the rim.",
-                    cm(edge),
-                    cm(w.width.0),
-                    cm(w.height.0),
-                    cm(edge.max(10.0))
+                    "With edges {} deep the drawing has to be {}: keep what matters {} away from the rim.",
+                    said(edge),
+                    both(w.width.0, w.height.0),
+                    said(edge.max(10.0))
                 ),
                 (Some(_), _) if room < 0.05 => "It fits the sheet exactly.".into(),
-                (Some(_), _) => format!("It fits the sheet with {} cm to spare on the narrower sides.", cm(room)),
-                (None, _) => format!("It needs a sheet of {} × {} cm.", cm(need.width.0), cm(need.height.0)),
+                (Some(_), _) => format!("It fits the sheet with {} to spare on the narrower sides.", said(room)),
+                (None, _) => format!("It needs a sheet of {}.", both(need.width.0, need.height.0)),
             }
         } else {
             let (over, side) = if spare.0 < spare.1 { (-2.0 * spare.0, "across") } else { (-2.0 * spare.1, "down") };
             let scale = ((sheet.width.0 - 2.0 * rim) / size.width.0).min((sheet.height.0 - 2.0 * rim) / size.height.0);
             if scale > 0.02 {
                 format!(
-                    "It runs {} cm off the sheet {side}. At the same proportion {} × {} cm would fit.",
-                    cm(over),
-                    cm(size.width.0 * scale),
-                    cm(size.height.0 * scale)
+                    "It runs {} off the sheet {side}. At the same proportion {} would fit.",
+                    said(over),
+                    both(size.width.0 * scale, size.height.0 * scale)
                 )
             } else {
                 "Margins and tape alone cover the sheet. Take a larger sheet or a narrower rim.".into()
@@ -110,6 +110,8 @@ impl Fit {
 pub const FINE: f64 = 40.0;
 /// See [`FINE`].
 pub const SHAPES: f64 = 16.0;
+/// Share of its resolution below which a reference is called blurred. A choice.
+const BLURRED: f64 = 0.6;
 
 /// How far a reference carries.
 #[derive(Clone, Debug, PartialEq, Serialize)]
@@ -124,18 +126,19 @@ pub struct Carries {
 }
 
 /// How far a reference of `pixels` carries at `size`. `sharpness` from 0 (all blur) to 1 (every pixel its own) counts what the lens left.
-pub fn carries(pixels: (u32, u32), size: Size, sharpness: f64) -> Carries {
+pub fn carries(pixels: (u32, u32), size: Size, sharpness: f64, units: Units) -> Carries {
     let real = |n: u32| f64::from(n) * sharpness.clamp(0.05, 1.0);
     let per_cm = (real(pixels.0) / (size.width.0 / 10.0)).min(real(pixels.1) / (size.height.0 / 10.0));
     let scale = per_cm / FINE;
     let largest = Size { width: Millimetres(size.width.0 * scale), height: Millimetres(size.height.0 * scale) };
-    let at = format!("{:.0} × {:.0} cm", largest.width.0 / 10.0, largest.height.0 / 10.0);
+    let at = units.both(largest);
+    let blurred = if sharpness < BLURRED { "The reference is blurred. " } else { "" };
     let sentence = match per_cm {
         p if p >= FINE => format!("The reference carries fine detail at this size, and up to {at}."),
         p if p >= SHAPES => format!("At this size the reference shows shapes, not fine detail. Detail holds up to {at}."),
         _ => format!("The reference is too small for this size: big shapes only. Detail holds up to {at}."),
     };
-    Carries { pixels_per_cm: per_cm, largest, sentence }
+    Carries { pixels_per_cm: per_cm, largest, sentence: format!("{blurred}{sentence}") }
 }
 
 #[cfg(test)]
@@ -149,35 +152,36 @@ mod tests {
     #[test]
     fn a_drawing_lies_in_the_middle_of_its_sheet() {
         let fit = Fit { sheet: Some(size(420.0, 320.0)), margin: Some(Millimetres(5.0)), ..Fit::default() };
-        let l = fit.lies(size(400.0, 300.0));
+        let l = fit.lies(size(400.0, 300.0), Units::Cm);
         assert!(l.fits && (l.left.0 - 10.0).abs() < 1e-9 && (l.top.0 - 10.0).abs() < 1e-9, "{l:?}");
     }
 
     #[test]
     fn running_off_the_sheet_is_said_with_what_would_fit() {
         let fit = Fit { sheet: Some(size(300.0, 400.0)), tape: Some(Millimetres(10.0)), ..Fit::default() };
-        let l = fit.lies(size(300.0, 200.0));
+        let l = fit.lies(size(300.0, 200.0), Units::Cm);
         assert!(!l.fits);
-        assert!(l.sentence.contains("2.0 cm off the sheet across") && l.sentence.contains("28.0 × 18.7"), "{}", l.sentence);
+        assert!(l.sentence.contains("2 cm off the sheet across") && l.sentence.contains("28 × 18.7"), "{}", l.sentence);
         let tiny = Fit { sheet: Some(size(20.0, 20.0)), tape: Some(Millimetres(15.0)), ..Fit::default() };
-        assert!(tiny.lies(size(100.0, 100.0)).sentence.contains("cover the sheet"));
+        assert!(tiny.lies(size(100.0, 100.0), Units::Cm).sentence.contains("cover the sheet"));
     }
 
     #[test]
     fn deep_edges_want_a_larger_drawing() {
         let fit = Fit { edge: Some(Millimetres(38.0)), ..Fit::default() };
-        let l = fit.lies(size(400.0, 500.0));
+        let l = fit.lies(size(400.0, 500.0), Units::Cm);
         assert_eq!(l.wrapped, Some(size(476.0, 576.0)));
         assert!(l.sentence.contains("47.6 × 57.6"));
     }
 
     #[test]
     fn a_small_photo_cannot_feed_a_large_piece() {
-        let c = carries((800, 600), size(800.0, 600.0), 1.0);
+        let c = carries((800, 600), size(800.0, 600.0), 1.0, Units::Cm);
         assert!((c.pixels_per_cm - 10.0).abs() < 1e-9 && c.sentence.contains("too small"));
         assert!((c.largest.width.0 - 200.0).abs() < 1e-9);
-        assert!(carries((4000, 3000), size(400.0, 300.0), 1.0).sentence.contains("carries fine detail"));
-        assert!(carries((4000, 3000), size(400.0, 300.0), 0.3).sentence.contains("shapes, not fine detail"));
+        assert!(carries((4000, 3000), size(400.0, 300.0), 1.0, Units::Cm).sentence.contains("carries fine detail"));
+        assert!(carries((4000, 3000), size(400.0, 300.0), 0.3, Units::Cm).sentence.contains("shapes, not fine detail"));
+        assert!(carries((4000, 3000), size(400.0, 300.0), 0.3, Units::Cm).sentence.contains("blurred"));
     }
 
     #[test]

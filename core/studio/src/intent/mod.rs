@@ -6,6 +6,7 @@ pub mod moods;
 pub mod schools;
 
 use crate::lean::demands::HueFamily;
+use crate::piece::{Millimetres, Size};
 use fit::Fit;
 use lean_media::Medium;
 use moods::Mood;
@@ -28,6 +29,34 @@ pub enum Units {
     Cm,
     /// Inches.
     Inch,
+}
+
+impl Units {
+    fn number(self, length: Millimetres) -> String {
+        let per_unit = match self {
+            Self::Cm => 10.0,
+            Self::Inch => 25.4,
+        };
+        let text = format!("{:.1}", length.0 / per_unit);
+        text.strip_suffix(".0").map_or(text.clone(), str::to_owned)
+    }
+
+    fn word(self) -> &'static str {
+        match self {
+            Self::Cm => "cm",
+            Self::Inch => "in",
+        }
+    }
+
+    /// A length to a tenth, with its unit.
+    pub fn said(self, length: Millimetres) -> String {
+        format!("{} {}", self.number(length), self.word())
+    }
+
+    /// Width by height, with their unit.
+    pub fn both(self, size: Size) -> String {
+        format!("{} × {} {}", self.number(size.width), self.number(size.height), self.word())
+    }
 }
 
 /// Rules a painter plays by: hard, unlike schools.
@@ -137,6 +166,14 @@ mod tests {
         assert!(intent.check().is_ok());
         intent.schools.insert(Question::Black, School::OneFocalPoint);
         assert!(intent.check().unwrap_err().contains("black"));
+    }
+
+    #[test]
+    fn lengths_are_said_in_the_units_of_the_piece() {
+        let size = Size { width: Millimetres(400.0), height: Millimetres(297.0) };
+        assert_eq!(Units::Cm.both(size), "40 × 29.7 cm");
+        assert_eq!(Units::Inch.both(size), "15.7 × 11.7 in");
+        assert_eq!(Units::Inch.said(Millimetres(25.4)), "1 in");
     }
 
     #[test]

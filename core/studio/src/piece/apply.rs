@@ -6,6 +6,7 @@ use super::session::{MOST_SESSIONS, Session};
 use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
 use super::subject::{Compositions, MOST_OTHERS};
 use crate::lean::search::MOST_IN_SET;
+use crate::paint_box::BoxId;
 use lean_media::{PigmentId, ground};
 use lean_picture::ZoneMap;
 use lean_picture::frame::Crop;
@@ -127,6 +128,9 @@ impl Piece {
         let keep_studies = || Command::KeepStudies { studies: self.studies.clone(), chosen: self.chosen_study };
         let zone = |id: &ZoneId| self.zone(*id).cloned();
         match command {
+            Command::SetBrief { brief } if brief.medium != self.brief.medium => {
+                [vec![Command::SetBrief { brief: self.brief.clone() }], self.reverse(&Command::UseBox { paint_box: None })].concat()
+            }
             Command::SetBrief { .. } => vec![Command::SetBrief { brief: self.brief.clone() }],
             Command::SetIntent { .. } => vec![Command::SetIntent { intent: self.intent.clone() }],
             Command::SetWall { .. } => vec![Command::SetWall { wall: self.wall.clone(), what: "the wall as it was".into() }],
@@ -150,6 +154,7 @@ impl Piece {
             Command::SetReference { .. } => vec![
                 Command::SetReference { reference: self.reference.clone(), zone_map: self.zone_map.clone(), zones: self.zones.clone() },
                 Command::KeepChart { chart: self.chart.clone() },
+                Command::SetSessions { sessions: self.sessions.clone() },
                 keep_search(),
                 keep_studies(),
             ],
@@ -182,9 +187,26 @@ impl Piece {
         }
     }
 
+    /// Draws on another Box; what names pigments of the old one goes.
+    fn draw_on(&mut self, paint_box: Option<BoxId>) {
+        self.paint_box = paint_box;
+        self.locked.clear();
+        self.excluded.clear();
+        self.demands.mother = None;
+        self.search = None;
+        self.chosen.pigments.clear();
+        self.studies.clear();
+        self.chosen_study = None;
+    }
+
     fn carry_out(&mut self, command: Command) {
         match command {
-            Command::SetBrief { brief } => self.brief = brief,
+            Command::SetBrief { brief } => {
+                if brief.medium != self.brief.medium {
+                    self.draw_on(None);
+                }
+                self.brief = brief;
+            }
             Command::SetIntent { intent } => self.intent = intent,
             Command::SetWall { wall, .. } => self.wall = wall,
             Command::SetLighting { lighting } => self.lighting = lighting,
@@ -202,19 +224,12 @@ impl Piece {
                 sessions.sort_by(|a, b| a.on.cmp(&b.on));
                 self.sessions = sessions;
             }
-            Command::UseBox { paint_box } => {
-                self.paint_box = paint_box;
-                self.locked.clear();
-                self.excluded.clear();
-                self.demands.mother = None;
-                self.search = None;
-                self.chosen.pigments.clear();
-                self.studies.clear();
-                self.chosen_study = None;
-            }
+            Command::UseBox { paint_box } => self.draw_on(paint_box),
             Command::SetReference { reference, zone_map, zones } => {
                 self.reference = reference;
                 self.chart = None;
+                // They worked on zones of another picture.
+                self.sessions.iter_mut().for_each(|s| s.zones.clear());
                 self.zone_map = zone_map;
                 self.zones = zones;
                 self.search = None;

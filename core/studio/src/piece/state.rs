@@ -148,6 +148,14 @@ pub struct Reference {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub lines: bool,
+    /// Share of its linear resolution that it uses, above 0 to 1: a blurred photo has fewer pixels than it counts.
+    #[serde(default = "sharp")]
+    #[cfg_attr(feature = "schema", schema(required = true, minimum = 0, maximum = 1))]
+    pub sharpness: f64,
+}
+
+fn sharp() -> f64 {
+    1.0
 }
 
 impl Reference {
@@ -156,9 +164,20 @@ impl Reference {
         self.full.map_or((self.width, self.height), |f| (f.width, f.height))
     }
 
-    /// A reference looked at whole and as it is, for everything.
+    /// A reference looked at whole and as it is, for everything; it counts as sharp.
     pub fn whole(digest: String, file_name: String, (width, height): (u32, u32), neutral: Temperature) -> Self {
-        Self { digest, file_name, width, height, neutral, serves: Vec::new(), frame: Frame::default(), full: None, lines: false }
+        Self {
+            digest,
+            file_name,
+            width,
+            height,
+            neutral,
+            serves: Vec::new(),
+            frame: Frame::default(),
+            full: None,
+            lines: false,
+            sharpness: 1.0,
+        }
     }
 }
 

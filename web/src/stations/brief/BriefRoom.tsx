@@ -5,7 +5,7 @@ import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import { shown, unitWord } from "../../bench/lengths";
 import { useNotice } from "../../bench/notice";
-import { mediumName } from "../../bench/stations";
+import { media, mediumName } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
 import styles from "./Brief.module.css";
 import { Length } from "./Length";
@@ -45,6 +45,16 @@ export function BriefRoom() {
           minRows={1}
           placeholder="a gift, a wall, a sheet of practice"
           onBlur={(e) => e.currentTarget.value !== intent.purpose && setIntent({ purpose: e.currentTarget.value })}
+        />
+        <NativeSelect
+          label="Medium"
+          value={brief.medium}
+          data={media}
+          onChange={(e) => {
+            const medium = e.currentTarget.value as Schemas["Medium"];
+            const usual = studio.data?.grounds.find((g) => g.suits.includes(medium));
+            if (usual) set({ medium, ground: usual.id });
+          }}
         />
         <NativeSelect
           label={`Ground for ${mediumName(brief.medium)}`}
@@ -87,6 +97,7 @@ export function BriefRoom() {
             onChange={(e) => setIntent({ units: e.currentTarget.value as Schemas["Units"] })}
           />
         </div>
+        <Proportion onKeep={(size) => set({ size })} />
         <div className={styles.three}>
           <Length
             label="Margin"
@@ -151,6 +162,41 @@ export function BriefRoom() {
       </figure>
     </div>
   );
+}
+
+/** Width to height, and that of the reference where they differ. */
+function Proportion({ onKeep }: { onKeep: (size: Schemas["Size"]) => void }) {
+  const { view } = useBench();
+  const { size } = view.piece.brief;
+  const { reference } = view.piece;
+  const own = size.width / size.height;
+  const asked = reference ? reference.width / reference.height : own;
+  const differs = Math.abs(asked / own - 1) > 0.01;
+  const long = Math.max(size.width, size.height);
+  const fitted = asked >= 1 ? { width: long, height: long / asked } : { width: long * asked, height: long };
+  return (
+    <p className={styles.suits}>
+      Proportion <span className="figures">{ratio(own)}</span>
+      {differs && (
+        <>
+          , the reference <span className="figures">{ratio(asked)}</span>.{" "}
+          <button type="button" className="act" onClick={() => onKeep(fitted)}>
+            Take the reference's
+          </button>
+        </>
+      )}
+      {!differs && (reference ? ", as the reference." : ".")}
+    </p>
+  );
+}
+
+/** Width to height as two small whole numbers where that is near enough, or to one. */
+function ratio(of: number): string {
+  for (let down = 1; down <= 12; down++) {
+    const across = Math.round(of * down);
+    if (across > 0 && Math.abs(across / down / of - 1) < 0.003) return `${across} : ${down}`;
+  }
+  return of >= 1 ? `${of.toFixed(2)} : 1` : `1 : ${(1 / of).toFixed(2)}`;
 }
 
 /** The drawing on its sheet: tape dotted, margins bare, what runs off drawn heavily. */
