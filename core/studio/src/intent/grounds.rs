@@ -17,22 +17,26 @@ pub struct Suits {
     pub sentence: String,
 }
 
-/// The ground of the medium that suits the school best; `None` where the main colour decides and there are no zones yet.
+/// How much nearer, in CIEDE2000, another ground must be before it is offered in place of the one in use. A choice.
+const PLAINLY: f64 = 2.0;
+
+/// The ground of the medium that suits the school best, the one in use where no other is plainly better; `None` where the main colour decides and there are no zones yet.
 pub fn suits(piece: &Piece) -> Option<Suits> {
     let medium = piece.brief.medium;
     let grounds: Vec<&Ground> = ground::shipped().iter().filter(|g| g.suits.contains(&medium)).collect();
-    let nearest = |to: Lab| grounds.iter().min_by(|a, b| ciede2000(a.lab, to).total_cmp(&ciede2000(b.lab, to)));
-    let (best, why) = match piece.intent.school(Question::Ground, medium) {
-        School::TonedRelative => {
-            (nearest(main_colour(piece)?), "lies nearest to the main colour of the piece; left showing, it belongs to it")
-        }
+    let (aim, why) = match piece.intent.school(Question::Ground, medium) {
+        School::TonedRelative => (main_colour(piece)?, "lies nearest to the main colour of the piece; left showing, it belongs to it"),
         School::TonedOpposite => {
             let main = main_colour(piece)?;
-            (nearest(Lab::new(main.l, -main.a, -main.b)), "lies across from the main colour of the piece; left showing, it makes that glow")
+            (Lab::new(main.l, -main.a, -main.b), "lies across from the main colour of the piece; left showing, it makes that glow")
         }
-        _ => (grounds.iter().max_by(|a, b| a.lab.l.total_cmp(&b.lab.l)), "is the lightest for this medium; left bare, it is the light"),
+        _ => (Lab::new(100.0, 0.0, 0.0), "is the lightest for this medium; left bare, it is the light"),
     };
-    best.map(|g| Suits { ground: g.id.clone(), sentence: format!("Of the grounds here, {} {why}.", g.name) })
+    let off = |g: &Ground| ciede2000(g.lab, aim);
+    let best = grounds.iter().min_by(|a, b| off(a).total_cmp(&off(b)))?;
+    let used = grounds.iter().find(|g| g.id == piece.brief.ground && off(g) <= off(best) + PLAINLY);
+    let g = used.unwrap_or(best);
+    Some(Suits { ground: g.id.clone(), sentence: format!("Of the grounds here, {} {why}.", g.name) })
 }
 
 /// Mean colour of the plan by area.
@@ -66,7 +70,7 @@ mod tests {
     fn white_left_as_light_takes_the_lightest() {
         let lightest = under(School::WhiteGround, &[]).unwrap();
         let all = ground::shipped().iter().filter(|g| g.suits.contains(&Medium::SoftPastel));
-        assert!(all.clone().count() > 1 && all.clone().all(|g| g.lab.l <= lightest.lab.l));
+        assert!(all.clone().count() > 1 && all.clone().all(|g| g.lab.l <= lightest.lab.l + PLAINLY));
         assert_eq!(under(School::TonedRelative, &[]), None, "without zones nothing is its relative");
     }
 }
