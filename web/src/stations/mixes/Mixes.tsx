@@ -50,9 +50,7 @@ function Surface() {
           />
         )}
       </div>
-      <p className={styles.hint}>
-        In the order of work: {order.words}. Hold Space to see the reference; v and w show values or warm–cool only.
-      </p>
+      <p className={styles.hint}>In the order of work: {order.words}. Hold Space to see the reference.</p>
       <ul className={styles.mixes}>
         {laid.map((m) => (
           <MixRow key={m.zone} mix={m} ground={ground} />

@@ -44,7 +44,7 @@ export function ChartRoom() {
               title={temperatureWord(view.chart_marks[i].temperature)}
               onClick={() => point(cell === i ? null : i)}
             >
-              <Stroke marks={[view.chart_marks[i]]} ground={ground} height={92} look={look} />
+              <Stroke marks={[view.chart_marks[i]]} ground={ground} height={62} look={look} />
               <span className="figures">
                 {view.chart_marks[i].value.toFixed(1)} {signed(view.chart_marks[i].temperature, 0)}
                 <i>{(c.area * 100).toFixed(c.area < 0.01 ? 1 : 0)} %</i>

@@ -6,7 +6,7 @@ const LOOKS: { look: Look; key: string; label: string }[] = [
   { look: "values", key: "v", label: "values" },
   { look: "warm-cool", key: "w", label: "warm–cool" },
   { look: "squint", key: "s", label: "squint" },
-  { look: "neighbours", key: "n", label: "among neighbours" },
+  { look: "neighbours", key: "n", label: "neighbours" },
 ];
 
 /** Ways to see the picture, and how many zones and value groups. */
