@@ -61,16 +61,16 @@ pub fn parted_by(map: &ZoneMap, zone: u16, stroke: &[Place], new: u16) -> Result
         }
         let piece = sizes.len();
         let (mut votes, mut cells) = (0i64, 0usize);
-        let mut todo = vec![start];
+        let mut ahead = vec![start];
         piece_of[start] = piece;
-        while let Some(i) = todo.pop() {
+        while let Some(i) = ahead.pop() {
             cells += 1;
             for j in four_around(i, w, n) {
                 if fence[j] && map.labels[j] == zone {
                     votes += side_of(&line, i % w, i / w);
                 } else if map.labels[j] == zone && piece_of[j] == usize::MAX {
                     piece_of[j] = piece;
-                    todo.push(j);
+                    ahead.push(j);
                 }
             }
         }
@@ -244,10 +244,10 @@ mod tests {
                 if seen[*s] || map.labels[*s] != zone {
                     return false;
                 }
-                let mut todo = vec![*s];
-                while let Some(i) = todo.pop() {
+                let mut ahead = vec![*s];
+                while let Some(i) = ahead.pop() {
                     if !std::mem::replace(&mut seen[i], true) {
-                        todo.extend(four_around(i, w, n).filter(|j| map.labels[*j] == zone && !seen[*j]));
+                        ahead.extend(four_around(i, w, n).filter(|j| map.labels[*j] == zone && !seen[*j]));
                     }
                 }
                 true

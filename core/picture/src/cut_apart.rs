@@ -64,9 +64,9 @@ fn boxes(w: usize, h: usize, mark: &[bool], near: usize) -> Vec<Bounds> {
             continue;
         }
         seen[start] = true;
-        let mut todo = vec![start];
+        let mut ahead = vec![start];
         let mut b: Bounds = (w, h, 0, 0);
-        while let Some(i) = todo.pop() {
+        while let Some(i) = ahead.pop() {
             let (x, y) = (i % w, i / w);
             b = (b.0.min(x), b.1.min(y), b.2.max(x + 1), b.3.max(y + 1));
             for yy in y.saturating_sub(near)..(y + near + 1).min(h) {
@@ -74,7 +74,7 @@ fn boxes(w: usize, h: usize, mark: &[bool], near: usize) -> Vec<Bounds> {
                     let j = yy * w + xx;
                     if mark[j] && !seen[j] {
                         seen[j] = true;
-                        todo.push(j);
+                        ahead.push(j);
                     }
                 }
             }

@@ -219,16 +219,16 @@ mod tests {
                 continue;
             }
             n += 1;
-            let mut todo = vec![start];
+            let mut ahead = vec![start];
             seen[start] = true;
-            while let Some(i) = todo.pop() {
+            while let Some(i) = ahead.pop() {
                 let (x, y) = (i % w, i / w);
                 let near =
                     [(x > 0).then(|| i - 1), (x + 1 < w).then(|| i + 1), (y > 0).then(|| i - w), (i + w < map.labels.len()).then(|| i + w)];
                 for j in near.into_iter().flatten() {
                     if !seen[j] && map.labels[j] == zone {
                         seen[j] = true;
-                        todo.push(j);
+                        ahead.push(j);
                     }
                 }
             }

@@ -106,10 +106,10 @@ fn pieces(map: &ZoneMap) -> (Vec<usize>, Vec<Piece>) {
         }
         let zone = map.labels[start];
         let name = found.len();
-        let mut todo = vec![start];
+        let mut ahead = vec![start];
         piece_of[start] = name;
         let mut cells = 0;
-        while let Some(i) = todo.pop() {
+        while let Some(i) = ahead.pop() {
             cells += 1;
             let x = i % w;
             let around =
@@ -117,7 +117,7 @@ fn pieces(map: &ZoneMap) -> (Vec<usize>, Vec<Piece>) {
             for j in around.into_iter().flatten() {
                 if piece_of[j] == usize::MAX && map.labels[j] == zone {
                     piece_of[j] = name;
-                    todo.push(j);
+                    ahead.push(j);
                 }
             }
         }
