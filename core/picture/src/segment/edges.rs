@@ -3,6 +3,7 @@
 use super::features::{box_mean, box_means};
 use crate::zone_map::ZoneMap;
 use rayon::prelude::*;
+use std::collections::BTreeSet;
 
 /// How far an edge may be moved, as a share of the longer side.
 const BAND: f64 = 0.018;
@@ -68,9 +69,15 @@ pub fn settled(map: &ZoneMap, planes: &[Vec<f32>; 3]) -> ZoneMap {
     let reach = |share: f64| ((longer * share).round() as usize).max(1);
     let cells: Vec<[f32; 3]> = (0..planes[0].len()).map(|i| [planes[0][i], planes[1][i], planes[2][i]]).collect();
     let mut map = map.clone();
+    let mut claims: Vec<Claim> = Vec::new();
+    let mut changed: BTreeSet<u16> = map.zones().into_iter().collect();
     for round in 0..ROUNDS {
-        let claims: Vec<Claim> = map.zones().par_iter().filter_map(|z| claim(&map, &cells, *z, reach(BAND), reach(NEAR))).collect();
-        if !sweep(&mut map, &claims, round % 2 == 1) {
+        // A zone that neither won nor lost a cell claims the same again.
+        claims.retain(|c| !changed.contains(&c.zone));
+        let anew: Vec<u16> = changed.into_iter().collect();
+        claims.par_extend(anew.par_iter().filter_map(|z| claim(&map, &cells, *z, reach(BAND), reach(NEAR))));
+        changed = sweep(&mut map, &claims, round % 2 == 1);
+        if changed.is_empty() {
             break;
         }
     }
@@ -96,11 +103,11 @@ fn claim(map: &ZoneMap, cells: &[[f32; 3]], zone: u16, band: usize, near: usize)
     Some(Claim { zone, misfit: misfit.collect(), within })
 }
 
-/// Gives every cell to the zone that claims it cheapest, its eight neighbours having their say; says whether any cell changed.
-fn sweep(map: &mut ZoneMap, claims: &[Claim], backwards: bool) -> bool {
+/// Gives every cell to the zone that claims it cheapest, its eight neighbours having their say; says which zones won or lost any.
+fn sweep(map: &mut ZoneMap, claims: &[Claim], backwards: bool) -> BTreeSet<u16> {
     let (w, h) = (map.width as usize, map.height as usize);
     let cells = w * h;
-    let mut changed = false;
+    let mut changed = BTreeSet::new();
     for n in 0..cells {
         let i = if backwards { cells - 1 - n } else { n };
         let (x, y) = (i % w, i / w);
@@ -116,7 +123,7 @@ fn sweep(map: &mut ZoneMap, claims: &[Claim], backwards: bool) -> bool {
             .min_by(|a, b| a.0.total_cmp(&b.0).then((a.1 != own).cmp(&(b.1 != own))).then(a.1.cmp(&b.1)));
         if let Some((_, zone)) = best.filter(|(_, zone)| *zone != own) {
             map.labels[i] = zone;
-            changed = true;
+            changed.extend([own, zone]);
         }
     }
     changed

@@ -90,8 +90,8 @@ function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
             <span className="figures">{mix.zone}</span> {zoneName(bench.view, mix.zone)}
           </b>
           <span className={styles.sentence}>
-            {mix.then.length > 0 && `${numberWord(mix.then.length + 1)} mixes, one into the next; near end `}
             {mix.sentence}
+            {mix.then.length > 0 && ` ${capital(numberWord(mix.then.length + 1))} mixes, one into the next.`}
           </span>
         </span>
       </button>
