@@ -35,12 +35,12 @@ export const TINTS: Words<Schemas["Tint"]> = [
   { value: "neutral", label: "neither" },
 ];
 export const FROM: Words<Schemas["From"]> = [
-  { value: "left", label: "from the left" },
-  { value: "right", label: "from the right" },
-  { value: "above", label: "from above" },
-  { value: "below", label: "from below" },
-  { value: "front", label: "from the front" },
-  { value: "behind", label: "from behind" },
+  { value: "left", label: "the left" },
+  { value: "right", label: "the right" },
+  { value: "above", label: "above" },
+  { value: "below", label: "below" },
+  { value: "front", label: "the front" },
+  { value: "behind", label: "behind" },
 ];
 export const EXCEPTIONS: Words<Schemas["Exception"]> = [
   { value: "far-glow", label: "a glow far off" },
