@@ -51,7 +51,7 @@ async fn the_order_of_work_follows_the_school() {
     page.go("/pieces/1/brief?room=rules").await;
     page.says("order of tones").await;
     page.value("(() => { const s = [...document.querySelectorAll('main select')].find(s => [...s.options].some(o => o.value === 'light-to-dark')); Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, 'light-to-dark'); s.dispatchEvent(new Event('change', { bubbles: true })); return 1 })()").await;
-    page.says("1 answers differ").await;
+    page.says("1 answer differs").await;
     page.go("/pieces/1/piece").await;
     page.says("light to dark").await;
     assert!(page.value(first).await.as_str().unwrap().contains("frosted ground"));

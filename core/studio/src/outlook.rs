@@ -1,7 +1,7 @@
 //! Everything the bench shows of a piece that follows from it: marks, mixes, tray, reach, findings.
 
 use crate::findings::{Finding, Plan, findings, order_of_pull};
-use crate::intent::fit::{Carries, Lies, carries};
+use crate::intent::fit::{Carries, Lies, Proportion, carries, proportion};
 use crate::intent::grounds::{Suits, suits};
 use crate::lean::exact::Recipes;
 use crate::light::key::{Key, Reach, Squeezed, squeezed};
@@ -146,6 +146,8 @@ pub struct LightOutlook {
     pub on_the_wall: String,
     /// The ground the school would take; `None` where that cannot be told yet.
     pub suits: Option<Suits>,
+    /// Its proportion against the reference's.
+    pub proportion: Proportion,
     /// How the piece lies on its sheet.
     pub lies: Option<Lies>,
     /// How far the reference carries; `None` without one.
@@ -164,6 +166,7 @@ impl LightOutlook {
             eye: order_of_pull(&plan).into_iter().map(|(z, _)| z).collect(),
             on_the_wall: voice.map(|v| loudness::sentence(&v)).unwrap_or_default(),
             suits: suits(piece),
+            proportion: proportion(piece.brief.size, piece.reference.as_ref().map(|r| (r.width, r.height))),
             lies: Some(piece.intent.fit.lies(piece.brief.size, piece.intent.units)),
             carries: piece.reference.as_ref().map(|r| carries((r.width, r.height), piece.brief.size, r.sharpness, piece.intent.units)),
         }

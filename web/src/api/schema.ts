@@ -1918,6 +1918,8 @@ export interface components {
             lies?: components["schemas"]["Lies"] | null;
             /** @description How the plan speaks on its wall, in a sentence; empty without a wall. */
             on_the_wall: string;
+            /** @description Its proportion against the reference's. */
+            proportion: components["schemas"]["Proportion"];
             reach?: components["schemas"]["Reach"] | null;
             /** @description Neighbours whose difference shrank from reference to plan. */
             squeezed: components["schemas"]["Squeezed"][];
@@ -2442,6 +2444,12 @@ export interface components {
             temperatures: number[];
             /** @description Value at each of 120 places, from one end to the other. */
             values: number[];
+        };
+        /** @description Width to height of a piece against that of its reference. */
+        Proportion: {
+            fitted?: components["schemas"]["Size"] | null;
+            /** @description In a sentence. */
+            sentence: string;
         };
         /** @description How many zones to find. */
         Proposal: {

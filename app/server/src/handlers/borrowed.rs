@@ -9,7 +9,6 @@ use axum::Json;
 use axum::extract::State;
 use lean_studio::light::borrowed::{lay, lift, lift_from_picture};
 use lean_studio::piece::Command;
-use lean_studio::piece::Piece;
 use lean_studio::wishes;
 use serde::Deserialize;
 use utoipa::ToSchema;
@@ -28,7 +27,7 @@ pub struct FromPiece {
 pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromPiece>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
-            let other: Piece = s.store.piece(ask.from)?.piece;
+            let other = s.store.piece(ask.from)?.piece;
             let wished = lean_studio::chart::wish(&other).ok_or_else(|| {
                 Problem::unusable(format!("\"{}\" has no colour chart yet. Make one at its Subject station first.", other.brief.title))
             })?;

@@ -105,6 +105,46 @@ impl Fit {
     }
 }
 
+/// Share by which two proportions may differ and still be called the same. A choice: a drawing stretched by less is not noticed.
+const SAME: f64 = 0.01;
+
+/// Width to height of a piece against that of its reference.
+#[derive(Clone, Debug, Default, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Proportion {
+    /// In a sentence.
+    pub sentence: String,
+    /// The size of the reference's proportion with the same longer side; `None` where the proportions agree.
+    pub fitted: Option<Size>,
+}
+
+/// How the proportion of `size` stands to a reference of so many pixels.
+pub fn proportion(size: Size, reference: Option<(u32, u32)>) -> Proportion {
+    let own = size.width.0 / size.height.0;
+    let Some(asked) = reference.map(|(w, h)| f64::from(w) / f64::from(h)) else {
+        return Proportion { sentence: format!("Proportion {}.", ratio(own)), fitted: None };
+    };
+    if (asked / own - 1.0).abs() <= SAME {
+        return Proportion { sentence: format!("Proportion {}, as the reference.", ratio(own)), fitted: None };
+    }
+    let long = size.width.0.max(size.height.0);
+    let (width, height) = if asked >= 1.0 { (long, long / asked) } else { (long * asked, long) };
+    Proportion {
+        sentence: format!("Proportion {}, the reference {}.", ratio(own), ratio(asked)),
+        fitted: Some(Size { width: Millimetres(width), height: Millimetres(height) }),
+    }
+}
+
+/// Width to height as two small whole numbers (up to 20 to 12) where that is near enough, or to one.
+fn ratio(of: f64) -> String {
+    let mut whole = (1..=12).map(|down| ((of * f64::from(down)).round(), f64::from(down)));
+    match whole.find(|(across, down)| (1.0..=20.0).contains(across) && (across / down / of - 1.0).abs() < 0.003) {
+        Some((across, down)) => format!("{across:.0} : {down:.0}"),
+        None if of >= 1.0 => format!("{of:.2} : 1"),
+        None => format!("1 : {:.2}", 1.0 / of),
+    }
+}
+
 /// Pixels a centimetre of the piece needs to carry fine detail, and to carry shapes at all. Choices: what 100 and 40 dots to the inch of
 /// the original give to the eye at arm's length.
 pub const FINE: f64 = 40.0;
@@ -154,6 +194,16 @@ mod tests {
         let fit = Fit { sheet: Some(size(420.0, 320.0)), margin: Some(Millimetres(5.0)), ..Fit::default() };
         let l = fit.lies(size(400.0, 300.0), Units::Cm);
         assert!(l.fits && (l.left.0 - 10.0).abs() < 1e-9 && (l.top.0 - 10.0).abs() < 1e-9, "{l:?}");
+    }
+
+    #[test]
+    fn a_reference_of_another_proportion_offers_its_own() {
+        let p = proportion(size(400.0, 300.0), Some((1600, 1200)));
+        assert_eq!((p.sentence.as_str(), p.fitted), ("Proportion 4 : 3, as the reference.", None));
+        let p = proportion(size(400.0, 300.0), Some((1000, 2000)));
+        assert_eq!((p.sentence.as_str(), p.fitted), ("Proportion 4 : 3, the reference 1 : 2.", Some(size(200.0, 400.0))));
+        assert_eq!(proportion(size(1414.2, 1000.0), None).sentence, "Proportion 17 : 12.");
+        assert_eq!(proportion(size(1000.0, 31.0), None).sentence, "Proportion 32.26 : 1.");
     }
 
     #[test]

@@ -25,7 +25,7 @@ export function BriefRoom() {
   const ground = grounds.find((g) => g.id === brief.ground);
   const { units, fit } = intent;
   const setFit = (change: Partial<Schemas["Fit"]>) => setIntent({ fit: { ...fit, ...change } });
-  const { carries, suits } = view.outlook.light;
+  const { carries, suits, proportion } = view.outlook.light;
   return (
     <div className={styles.brief}>
       <div className={styles.fields}>
@@ -97,7 +97,14 @@ export function BriefRoom() {
             onChange={(e) => setIntent({ units: e.currentTarget.value as Schemas["Units"] })}
           />
         </div>
-        <Proportion onKeep={(size) => set({ size })} />
+        <p className={styles.suits}>
+          {proportion.sentence}{" "}
+          {proportion.fitted && (
+            <button type="button" className="act" onClick={() => proportion.fitted && set({ size: proportion.fitted })}>
+              Take the reference's
+            </button>
+          )}
+        </p>
         <div className={styles.three}>
           <Length
             label="Margin"
@@ -162,41 +169,6 @@ export function BriefRoom() {
       </figure>
     </div>
   );
-}
-
-/** Width to height, and that of the reference where they differ. */
-function Proportion({ onKeep }: { onKeep: (size: Schemas["Size"]) => void }) {
-  const { view } = useBench();
-  const { size } = view.piece.brief;
-  const { reference } = view.piece;
-  const own = size.width / size.height;
-  const asked = reference ? reference.width / reference.height : own;
-  const differs = Math.abs(asked / own - 1) > 0.01;
-  const long = Math.max(size.width, size.height);
-  const fitted = asked >= 1 ? { width: long, height: long / asked } : { width: long * asked, height: long };
-  return (
-    <p className={styles.suits}>
-      Proportion <span className="figures">{ratio(own)}</span>
-      {differs && (
-        <>
-          , the reference <span className="figures">{ratio(asked)}</span>.{" "}
-          <button type="button" className="act" onClick={() => onKeep(fitted)}>
-            Take the reference's
-          </button>
-        </>
-      )}
-      {!differs && (reference ? ", as the reference." : ".")}
-    </p>
-  );
-}
-
-/** Width to height as two small whole numbers where that is near enough, or to one. */
-function ratio(of: number): string {
-  for (let down = 1; down <= 12; down++) {
-    const across = Math.round(of * down);
-    if (across > 0 && Math.abs(across / down / of - 1) < 0.003) return `${across} : ${down}`;
-  }
-  return of >= 1 ? `${of.toFixed(2)} : 1` : `1 : ${(1 / of).toFixed(2)}`;
 }
 
 /** The drawing on its sheet: tape dotted, margins bare, what runs off drawn heavily. */

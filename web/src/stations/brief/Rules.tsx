@@ -228,7 +228,7 @@ export function RulesCard() {
       {moods.length === 0 && said.length === 0 && <p>Nothing yet. All of this can stay empty.</p>}
       <p>
         {Object.keys(schools).length
-          ? `${Object.keys(schools).length} answers differ from the usual ones of this medium.`
+          ? `${Object.keys(schools).length === 1 ? "1 answer differs" : `${Object.keys(schools).length} answers differ`} from the usual ones of this medium.`
           : "The schools are the usual ones of this medium."}{" "}
         Findings speak from the chosen school; targets from the rules, the ground offered, the studies' opposites and
         the order of work follow it. How colour is laid is obeyed where a wash can be mixed first; the rest of it is for

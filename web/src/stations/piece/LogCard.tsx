@@ -82,7 +82,7 @@ function NewSession({ onLog }: { onLog: (s: Session) => Promise<unknown> }) {
     >
       <div className={styles.two}>
         <TextInput type="date" label="On" value={on} onChange={(e) => setOn(e.currentTarget.value)} />
-        <NumberInput label="Minutes" value={minutes} min={1} max={1440} onChange={setMinutes} />
+        <NumberInput label="Minutes" value={minutes} min={1} max={1440} allowDecimal={false} onChange={setMinutes} />
       </div>
       <Textarea
         label="What was done"
