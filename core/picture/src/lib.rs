@@ -15,6 +15,7 @@ pub mod measure;
 pub mod outline;
 pub mod paint;
 pub mod picture;
+pub mod places;
 pub mod place;
 pub mod readings;
 pub mod segment;

@@ -1,0 +1,190 @@
+//! The colours of a picture, found over the whole of it and nested: one colour more parts one of them and leaves the others.
+//!
+//! A colour counts for less than its area, so that a rare one is not averaged away, and an accent (small, strongly different from all round
+//! it) counts for at least as much as a fair-sized shape. Colours are joined bottom up by what joining adds to the sum of squares (Ward 1963).
+
+use super::cells::{Look, apart2};
+use super::survey::{Shape, Shapes};
+use std::collections::BTreeMap;
+
+/// Most colours told apart; every zone holds one or more of them.
+pub const SHADES: usize = 32;
+/// Width of the boxes of like looks that are counted together.
+const BOX: f32 = 3.0;
+/// Power of a colour's share of the picture in its weight. A choice between 1 (area alone) and 0 (every colour alike).
+const RARE: f32 = 0.75;
+/// Least distance of an accent from all round it, in look units.
+const ACCENT: f32 = 17.0;
+/// Most share of the picture that is an accent.
+const SMALL: f32 = 0.02;
+/// What an accent weighs at least, in shares raised to [`RARE`]. A choice.
+const ACCENT_WEIGHT: f32 = 0.05;
+/// Rounds in which shades are moved to what is nearest them.
+const ROUNDS: usize = 6;
+
+/// One of the colours told apart.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Shade {
+    /// Its look; of a run, the mean.
+    pub look: Look,
+    /// The smooth run it is, from 0.
+    pub run: Option<usize>,
+    /// Its weight.
+    pub weight: f32,
+}
+
+/// The shades of a picture and the order in which they join.
+#[derive(Clone, Debug)]
+pub struct Colours {
+    /// All shades.
+    pub shades: Vec<Shade>,
+    /// `(kept, gone)` shades, first joined first: the last `n - 1` joins undone leave `n` colours.
+    pub joins: Vec<(usize, usize)>,
+}
+
+#[derive(Clone, Copy)]
+struct Heap {
+    weight: f32,
+    look: Look,
+    /// What it loses at once when it joins another: the run that is then painted flat.
+    lost: f32,
+}
+
+fn cost(a: &Heap, b: &Heap) -> f32 {
+    a.weight * b.weight / (a.weight + b.weight) * apart2(a.look, b.look) + a.lost + b.lost
+}
+
+fn joined(a: &Heap, b: &Heap) -> Heap {
+    let weight = a.weight + b.weight;
+    Heap { weight, look: std::array::from_fn(|c| a.look[c] + (b.look[c] - a.look[c]) * b.weight / weight), lost: 0.0 }
+}
+
+/// Joins the cheapest pair until `left` heaps are left; `(kept, gone)` in order. Ties go to the lower numbers.
+fn agglomerate(heaps: &mut [Heap], left: usize) -> Vec<(usize, usize)> {
+    let n = heaps.len();
+    let mut alive = vec![true; n];
+    let nearest = |heaps: &[Heap], alive: &[bool], i: usize| {
+        (0..n).filter(|j| *j != i && alive[*j]).map(|j| (cost(&heaps[i], &heaps[j]), j)).min_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)))
+    };
+    let mut near: Vec<Option<(f32, usize)>> = (0..n).map(|i| nearest(heaps, &alive, i)).collect();
+    let mut order = Vec::new();
+    for _ in left..n {
+        let Some((i, (_, j))) = (0..n).filter(|i| alive[*i]).filter_map(|i| near[i].map(|p| (i, p))).min_by(|a, b| a.1.0.total_cmp(&b.1.0).then(a.0.cmp(&b.0)))
+        else {
+            break;
+        };
+        let (kept, gone) = (i.min(j), i.max(j));
+        heaps[kept] = joined(&heaps[kept], &heaps[gone]);
+        alive[gone] = false;
+        order.push((kept, gone));
+        for k in (0..n).filter(|k| alive[*k]) {
+            let touched = k == kept || near[k].is_some_and(|(_, m)| m == kept || m == gone);
+            if touched {
+                near[k] = nearest(heaps, &alive, k);
+            } else {
+                let c = cost(&heaps[k], &heaps[kept]);
+                if near[k].is_none_or(|(best, _)| c < best) {
+                    near[k] = Some((c, kept));
+                }
+            }
+        }
+    }
+    order
+}
+
+/// Finds the colours in shapes of about a middle brush.
+pub fn find(shapes: &Shapes, runs: &[super::runs::Run], picture: f32, scale: f32) -> Colours {
+    let weighed = weighed(shapes, picture, scale);
+    let mut shades: Vec<Shade> = runs
+        .iter()
+        .enumerate()
+        .map(|(i, r)| Shade { look: r.mean, run: Some(i), weight: (r.cells as f32 / picture).powf(RARE) })
+        .collect();
+    let mut heaps = weighed.clone();
+    let n = heaps.len();
+    let order = agglomerate(&mut heaps, SHADES.saturating_sub(shades.len()).max(1));
+    let mut gone = vec![false; n];
+    order.iter().for_each(|(_, g)| gone[*g] = true);
+    let mut found: Vec<Heap> = heaps.into_iter().zip(gone).filter(|(_, g)| !g).map(|(h, _)| h).collect();
+    settle(&weighed, &mut found);
+    shades.extend(found.into_iter().map(|h| Shade { look: h.look, run: None, weight: h.weight }));
+    let mut tops: Vec<Heap> = shades
+        .iter()
+        .map(|s| Heap { weight: s.weight, look: s.look, lost: s.run.map_or(0.0, |r| s.weight * runs[r].spread) })
+        .collect();
+    let joins = agglomerate(&mut tops, 1);
+    Colours { shades, joins }
+}
+
+/// Boxes of like looks with what they weigh.
+fn weighed(shapes: &Shapes, picture: f32, scale: f32) -> Vec<Heap> {
+    let mut boxes: BTreeMap<[i32; 3], (f32, [f32; 3], f32)> = BTreeMap::new();
+    for (i, s) in shapes.all.iter().enumerate().filter(|(_, s)| s.cells > 0.0 && s.run.is_none()) {
+        let entry = boxes.entry(s.look.map(|v| (v / (BOX * scale)).round() as i32)).or_default();
+        entry.0 += s.cells;
+        (0..3).for_each(|c| entry.1[c] += s.cells * s.look[c]);
+        entry.2 = entry.2.max(accent(shapes, i, s, picture, scale));
+    }
+    boxes
+        .into_values()
+        .map(|(n, sum, accent)| {
+            let weight = (n / picture).powf(RARE).max(accent);
+            Heap { weight, look: sum.map(|v| v / n), lost: 0.0 }
+        })
+        .collect()
+}
+
+/// What a shape weighs as an accent; 0 when it is none.
+fn accent(shapes: &Shapes, i: usize, s: &Shape, picture: f32, scale: f32) -> f32 {
+    if s.cells > SMALL * picture || s.cells < shapes.least {
+        return 0.0;
+    }
+    // What a quarter of its border is closer to: a soft rim is no reason to be overlooked.
+    let mut round: Vec<(f32, u32)> =
+        shapes.next_to[i].iter().map(|(n, border)| (apart2(s.look, shapes.all[*n as usize].look).sqrt(), *border)).collect();
+    round.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let quarter = round.iter().map(|r| r.1).sum::<u32>() / 4;
+    let mut passed = 0;
+    let stands_off = round.iter().find(|(_, border)| {
+        passed += border;
+        passed > quarter
+    });
+    match stands_off {
+        Some((d, _)) if *d > ACCENT * scale => ACCENT_WEIGHT * (d / (30.0 * scale)).min(1.5),
+        _ => 0.0,
+    }
+}
+
+/// Moves shades to the weighted mean of what is nearest them (Lloyd 1982).
+fn settle(boxes: &[Heap], shades: &mut [Heap]) {
+    for _ in 0..ROUNDS {
+        let mut sums = vec![(0.0f32, [0.0f32; 3]); shades.len()];
+        for b in boxes {
+            let near = (0..shades.len()).min_by(|p, q| apart2(b.look, shades[*p].look).total_cmp(&apart2(b.look, shades[*q].look)));
+            if let Some(s) = near {
+                sums[s].0 += b.weight;
+                (0..3).for_each(|c| sums[s].1[c] += b.weight * b.look[c]);
+            }
+        }
+        for (s, (weight, sum)) in shades.iter_mut().zip(sums).filter(|(_, s)| s.0 > 0.0) {
+            *s = Heap { weight, look: sum.map(|v| v / weight), lost: 0.0 };
+        }
+    }
+}
+
+impl Colours {
+    /// Which of `count` colours each shade belongs to: the number of the lowest shade in it.
+    pub fn cut(&self, count: usize) -> Vec<usize> {
+        let mut into: Vec<usize> = (0..self.shades.len()).collect();
+        let kept = self.joins.len().saturating_sub(count.max(1) - 1);
+        self.joins[..kept].iter().for_each(|(kept, gone)| into[*gone] = *kept);
+        (0..into.len())
+            .map(|mut i| {
+                while into[i] != i {
+                    i = into[i];
+                }
+                i
+            })
+            .collect()
+    }
+}

@@ -1,0 +1,22 @@
+//! Colours, places and the brush: a picture parted into a few colours, each with every place where it lies.
+//!
+//! **The three nouns and how they meet.** A [`Survey`] is a picture taken apart once: small patches, the order in which larger and larger
+//! brushes join them, smooth runs, and the colours they nest in. A palette of [`Laid`] shades says which zone each shade belongs to. Laid over
+//! the survey at a brush, the palette gives a [`ZoneMap`](crate::ZoneMap) whose connected parts are the places.
+
+mod cells;
+mod colours;
+mod grading;
+mod joining;
+mod lay;
+pub mod parts;
+mod patches;
+mod runs;
+mod survey;
+mod tidy;
+
+pub use cells::GRID;
+pub use grading::{Grading, grading};
+pub use lay::Laid;
+pub use runs::Run;
+pub use survey::{LARGEST, MIDDLE, SMALLEST, Survey};

@@ -1,0 +1,34 @@
+//! Zones made fit for a brush: edges settled on the picture's own, what is thinner or smaller than the mark given to what is round it.
+
+mod edges;
+mod small;
+mod thin;
+
+use super::cells::Cells;
+use crate::zone_map::ZoneMap;
+
+/// What zones lie on.
+pub struct Ground<'a> {
+    /// The picture.
+    pub cells: &'a Cells,
+    /// What was laid by hand (0 where free); the picture does not move it.
+    pub hand: Option<&'a [u16]>,
+}
+
+/// Share of a square that a round mark covers.
+const ROUND: f64 = std::f64::consts::FRAC_PI_4;
+
+/// Cells of the smallest place a brush of so many cells leaves.
+pub fn least_cells(brush: f64) -> u32 {
+    (brush * brush * ROUND).ceil().max(1.0) as u32
+}
+
+/// Makes the labels fit for a brush of so many cells.
+pub fn fit_for(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
+    let least = least_cells(brush);
+    let map = small::given_away(map, ground.cells, least);
+    let map = edges::settled(map, ground, edges::reach(brush));
+    let map = thin::given_away(map, ground.cells, brush);
+    let map = edges::settled(map, ground, 1);
+    small::given_away(map, ground.cells, least)
+}
