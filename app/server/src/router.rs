@@ -1,6 +1,6 @@
 //! Every path of the server.
 
-use crate::handlers::{borrowed, boxes, field_notes, jobs, others, pieces, reference, sheet, studio, wall, work, zones};
+use crate::handlers::{borrowed, boxes, field_notes, jobs, maps, others, pieces, reference, sheet, studio, wall, work, zones};
 use crate::state::Studio;
 use crate::{frontend, guard};
 use axum::extract::DefaultBodyLimit;
@@ -41,6 +41,14 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(pieces::undo))
         .routes(routes!(pieces::redo))
         .routes(routes!(zones::propose))
+        .routes(routes!(zones::colours))
+        .routes(routes!(zones::brush))
+        .routes(routes!(zones::take))
+        .routes(routes!(zones::part_by_mass))
+        .routes(routes!(zones::give))
+        .routes(routes!(zones::own))
+        .routes(routes!(zones::propose_masses))
+        .routes(routes!(maps::read))
         .routes(routes!(zones::merge))
         .routes(routes!(zones::split))
         .routes(routes!(zones::join))

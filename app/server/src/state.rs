@@ -3,7 +3,7 @@
 use crate::jobs::Jobs;
 use crate::problem::Problem;
 use lean_picture::frame::Frame;
-use lean_picture::segment::Proposal;
+use lean_picture::places::Survey;
 use lean_picture::{Picture, decode};
 use lean_store::{Kept, PieceId, Store, StoreError};
 use lean_studio::lean::{Need, Tables, Target};
@@ -18,11 +18,11 @@ const DECODED: usize = 4;
 /// A working copy by its digest and frame.
 type Decoded = (String, Arc<Picture>);
 
-/// What was found of a picture's zones, by the same key.
-type Proposed = (String, Arc<Proposal>);
+/// What was found of a picture, by the same key.
+type Surveyed = (String, Arc<Survey>);
 
-/// How many proposals are kept.
-const PROPOSED: usize = 3;
+/// How many surveys are kept; each takes some thirty megabytes.
+const SURVEYED: usize = 2;
 
 /// The store, the running jobs and the pictures looked at last.
 #[derive(Clone)]
@@ -34,13 +34,13 @@ pub struct Studio {
     /// What searches have made ready.
     pub tables: Arc<Tables>,
     working: Arc<Mutex<Vec<Decoded>>>,
-    proposals: Arc<Mutex<Vec<Proposed>>>,
+    surveys: Arc<Mutex<Vec<Surveyed>>>,
 }
 
 impl Studio {
     /// A studio over an open data file.
     pub fn new(store: Store) -> Self {
-        Self { store: Arc::new(store), jobs: Jobs::default(), tables: Arc::default(), working: Arc::default(), proposals: Arc::default() }
+        Self { store: Arc::new(store), jobs: Jobs::default(), tables: Arc::default(), working: Arc::default(), surveys: Arc::default() }
     }
 
     /// Runs work that reads the disk or computes for more than a moment off the async threads.
@@ -126,23 +126,25 @@ impl Studio {
         Ok(picture)
     }
 
-    /// What was found of the zones of a piece's picture; made once, cut at any count.
-    ///
-    /// # Errors
-    /// When the piece is not there or has no picture.
-    pub fn proposal(&self, kept: &Kept, picture: &Picture) -> Arc<Proposal> {
-        let Some(reference) = &kept.piece.reference else { return Arc::new(Proposal::of(picture)) };
-        let key = key_of(&reference.digest, reference.frame);
-        let mut cache = self.proposals.lock().unwrap_or_else(|p| p.into_inner());
+    /// What was found of a piece's picture; made once, cut with any colours and any brush.
+    pub fn survey(&self, kept: &Kept, picture: &Picture) -> Arc<Survey> {
+        let Some(reference) = &kept.piece.reference else { return Arc::new(Survey::of(picture)) };
+        self.survey_of(&reference.digest, reference.frame, picture)
+    }
+
+    /// The same of a picture in its frame.
+    pub fn survey_of(&self, digest: &str, frame: Frame, picture: &Picture) -> Arc<Survey> {
+        let key = key_of(digest, frame);
+        let mut cache = self.surveys.lock().unwrap_or_else(|p| p.into_inner());
         if let Some((_, hit)) = cache.iter().find(|(k, _)| *k == key) {
             return hit.clone();
         }
-        let proposal = Arc::new(Proposal::of(picture));
-        cache.push((key, proposal.clone()));
-        if cache.len() > PROPOSED {
+        let survey = Arc::new(Survey::of(picture));
+        cache.push((key, survey.clone()));
+        if cache.len() > SURVEYED {
             cache.remove(0);
         }
-        proposal
+        survey
     }
 
     fn remembered(&self, key: &str) -> Option<Arc<Picture>> {

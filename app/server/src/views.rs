@@ -90,7 +90,7 @@ impl PieceView {
         let equal_values = compare::equal_values(&kept.piece);
         let chart_marks = kept.piece.chart.iter().flat_map(|c| &c.cells).map(|c| Mark::of(c.lab, neutral)).collect();
         let mut piece = kept.piece;
-        piece.zone_map = None;
+        (piece.zone_map, piece.mass_map, piece.cut) = (None, None, None);
         Self {
             id: kept.id,
             revision: kept.revision,

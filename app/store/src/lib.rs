@@ -8,6 +8,7 @@
 mod boxes;
 mod errors;
 mod field_notes;
+mod maps;
 mod migrations;
 mod pictures;
 mod pieces;
@@ -31,6 +32,7 @@ const CHECKED_WHOLE: u64 = 64 << 20;
 /// One open data file.
 pub struct Store {
     connection: Mutex<Connection>,
+    maps: maps::Maps,
 }
 
 impl Store {
@@ -66,7 +68,7 @@ impl Store {
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", "ON")?;
         migrations::bring_up_to_date(&mut connection)?;
-        Ok(Self { connection: Mutex::new(connection) })
+        Ok(Self { connection: Mutex::new(connection), maps: maps::Maps::default() })
     }
 
     /// Looks through every page of the file.

@@ -1,10 +1,12 @@
 //! The shape of the data file, step by step. Steps are only ever added.
 
 use crate::errors::StoreError;
+use crate::maps;
 use rusqlite::Connection;
-use rusqlite_migration::{M, Migrations};
+use rusqlite_migration::{HookError, M, Migrations};
 
-const STEPS: &[M<'static>] = &[
+fn steps() -> Vec<M<'static>> {
+    vec![
     M::up(
         "CREATE TABLE pictures (
         digest    TEXT PRIMARY KEY,
@@ -43,14 +45,21 @@ const STEPS: &[M<'static>] = &[
         changed   TEXT NOT NULL
     ) STRICT;",
     ),
-];
-
-const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
+    // Maps of zones lie beside the pieces, once each: until then every snapshot and every logged command carried its own.
+    M::up_with_hook(
+        "CREATE TABLE maps (
+        digest    TEXT PRIMARY KEY,
+        body      BLOB NOT NULL
+    ) STRICT, WITHOUT ROWID;",
+        |t| maps::taken_out(t).map_err(|e| HookError::Hook(e.to_string())),
+    ),
+]
+}
 
 /// Takes a data file of any earlier version to today's shape.
 pub fn bring_up_to_date(connection: &mut Connection) -> Result<(), StoreError> {
     use rusqlite_migration::{Error, MigrationDefinitionError};
-    MIGRATIONS.to_latest(connection).map_err(|e| match e {
+    Migrations::new(steps()).to_latest(connection).map_err(|e| match e {
         Error::RusqliteError { err, .. } => err.into(),
         Error::MigrationDefinition(MigrationDefinitionError::DatabaseTooFarAhead) => StoreError::Newer,
         other => StoreError::Damaged(other.to_string()),
@@ -61,6 +70,6 @@ pub fn bring_up_to_date(connection: &mut Connection) -> Result<(), StoreError> {
 mod tests {
     #[test]
     fn the_steps_are_sound() {
-        super::MIGRATIONS.validate().unwrap();
+        super::Migrations::new(super::steps()).validate().unwrap();
     }
 }

@@ -1,6 +1,6 @@
 //! Pieces, their commands, undo and redo.
 
-use crate::{Store, StoreError, now};
+use crate::{Store, StoreError, maps, now};
 use lean_studio::piece::{Command, Piece, Undo};
 use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
 use serde::Serialize;
@@ -43,6 +43,7 @@ impl Store {
         let c = self.lock();
         let mut rows = c.prepare_cached("SELECT id, snapshot, changed FROM pieces ORDER BY changed DESC, id DESC")?;
         let rows = rows.query_map([], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, String>(1)?, r.get::<_, String>(2)?)))?;
+        // Maps stay named: a list of pieces draws none of them.
         rows.map(|r| {
             let (id, snapshot, changed) = r?;
             Ok(Summary { id, piece: serde_json::from_str(&snapshot)?, changed })
@@ -55,12 +56,18 @@ impl Store {
     /// # Errors
     /// When the file cannot be written.
     pub fn create_piece(&self, piece: &Piece) -> Result<Kept, StoreError> {
-        let c = self.lock();
-        c.execute(
+        let mut c = self.lock();
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let maps: Vec<_> = piece.clone().maps_mut().map(|m| m.clone()).collect();
+        maps::keep(&t, &maps)?;
+        t.execute(
             "INSERT INTO pieces (revision, snapshot, done, box, picture, changed) VALUES (1, ?1, 0, ?2, ?3, ?4)",
             params![serde_json::to_string(piece)?, box_of(piece), picture_of(piece), now()],
         )?;
-        read(&c, c.last_insert_rowid())
+        let id = t.last_insert_rowid();
+        t.commit()?;
+        self.maps.reached(&maps);
+        self.read(&c, id)
     }
 
     /// A piece as it stands.
@@ -68,7 +75,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn piece(&self, id: PieceId) -> Result<Kept, StoreError> {
-        read(&self.lock(), id)
+        self.read(&self.lock(), id)
     }
 
     /// Removes a piece with its history. Pictures and Boxes stay.
@@ -88,12 +95,14 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Conflict`] when the piece has moved on, [`StoreError::Refused`] by the rules of the piece.
-    pub fn apply(&self, id: PieceId, base: Option<i64>, command: Command) -> Result<Kept, StoreError> {
+    pub fn apply(&self, id: PieceId, base: Option<i64>, mut command: Command) -> Result<Kept, StoreError> {
         let mut c = self.lock();
         let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        let kept = read(&t, id)?;
+        let kept = self.read(&t, id)?;
         let done = done(&t, id)?;
         expect(&kept, base)?;
+        let maps: Vec<_> = command.maps_mut().into_iter().map(|m| m.clone()).collect();
+        maps::keep(&t, &maps)?;
         let what = command.describe();
         let text = serde_json::to_string(&command)?;
         let (next, undo) = kept.piece.apply(command)?;
@@ -104,7 +113,14 @@ impl Store {
         )?;
         write(&t, id, &next, kept.revision + 1, done + 1)?;
         t.commit()?;
-        read(&c, id)
+        self.maps.reached(&maps);
+        self.read(&c, id)
+    }
+
+    fn read(&self, c: &Connection, id: PieceId) -> Result<Kept, StoreError> {
+        let mut kept = read(c, id)?;
+        self.maps.fill(c, kept.piece.maps_mut())?;
+        Ok(kept)
     }
 
     /// Takes the last change back.
@@ -126,7 +142,7 @@ impl Store {
     fn step(&self, id: PieceId, base: i64, name: &'static str, by: i64, column: &str) -> Result<Kept, StoreError> {
         let mut c = self.lock();
         let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        let kept = read(&t, id)?;
+        let kept = self.read(&t, id)?;
         expect(&kept, Some(base))?;
         let done = done(&t, id)?;
         let seq = if by < 0 { done - 1 } else { done };
@@ -135,12 +151,13 @@ impl Store {
         let text = text.ok_or(StoreError::NoFurther(name))?;
         let commands = if by < 0 { serde_json::from_str::<Undo>(&text)?.0 } else { vec![serde_json::from_str::<Command>(&text)?] };
         let mut next = kept.piece;
-        for command in commands {
+        for mut command in commands {
+            self.maps.fill(&t, command.maps_mut())?;
             next = next.apply(command)?.0;
         }
         write(&t, id, &next, kept.revision + 1, done + by)?;
         t.commit()?;
-        read(&c, id)
+        self.read(&c, id)
     }
 }
 

@@ -1,4 +1,5 @@
-//! Shows what a picture is cut into: `places PHOTO COLOURS BRUSH OUT.png`.
+//! Shows what a picture is cut into: `places PHOTO COLOURS BRUSH OUT.png [masses]`.
+use lean_picture::paint::{Fill, paint};
 use lean_picture::places::Survey;
 use lean_picture::{decode, readings};
 use std::time::Instant;
@@ -8,14 +9,23 @@ fn main() {
     let t = Instant::now();
     let survey = Survey::of(&picture);
     let t1 = t.elapsed();
-    let shades = survey.palette(a[2].parse().unwrap());
+    let (shades, _) = survey.palette(a[2].parse().unwrap());
     let t = Instant::now();
-    let map = survey.lay(&shades, a[3].parse().unwrap(), None);
+    let map = if a.len() > 5 { survey.masses() } else { survey.lay(&shades, a[3].parse().unwrap()) };
     let t2 = t.elapsed();
-    let read = readings::read(&picture, &map);
-    let fills: std::collections::BTreeMap<u16, lean_picture::paint::Fill> =
-        read.iter().map(|(z, r)| { let g = lean_picture::places::grading(&picture, &map, &shades, *z); (*z, match g { Some(g) => lean_picture::paint::Fill { lab: g.from, to: Some((g.to, g.direction)) }, None => lean_picture::paint::Fill { lab: r.lab, to: None } }) }).collect();
-    let out = lean_picture::paint::paint(&map, &fills, lean_colour::Lab::new(50., 0., 0.), 1);
+    let t=Instant::now();
+    let read = readings::read(&picture, &if a.len() > 5 {map.clone()} else {survey.colour_map(&shades)});
+    let t3=t.elapsed();
+    let fills: std::collections::BTreeMap<u16, Fill> = read
+        .iter()
+        .map(|(z, r)| match survey.grading(&map, &shades, *z).filter(|_| a.len() <= 5) {
+            Some(g) => (*z, Fill { lab: g.from, to: Some((g.to, g.direction)) }),
+            None => (*z, Fill { lab: r.lab, to: None }),
+        })
+        .collect();
+    let out = paint(&map, &fills, lean_colour::Lab::new(50., 0., 0.), 1);
     image::save_buffer(&a[4], &out.rgb, out.width, out.height, image::ExtendedColorType::Rgb8).unwrap();
-    eprintln!("survey {t1:.0?} lay {t2:.0?} zones {} runs {}", map.zones().len(), shades.iter().filter(|s| s.run.is_some()).count());
+    let t=Instant::now();
+    let k = lean_picture::KeptMap::from(map); let t4=t.elapsed(); let n=k.geometry().places.len(); let path: usize = k.geometry().places.iter().map(|p| p.path.len()).sum();
+    eprintln!("survey {t1:.0?} lay {t2:.0?} zones {} places {n} read {t3:.0?} digest {t4:.0?} geometry {:.0?} path {path} packed {}", k.geometry().areas.len(), t.elapsed()-t4, k.packed().unwrap().len());
 }

@@ -1,18 +1,18 @@
 //! Zones mended by hand: joined across a border, parted along a drawn line, a border redrawn.
 
-use crate::place::Place;
+use crate::spot::Spot;
 use crate::zone_map::ZoneMap;
 
 /// Fewest cells a zone may be left with on either side of a cut.
 const FEWEST: usize = 8;
 
 /// Cell under a place, clamped into the map.
-fn cell(map: &ZoneMap, p: Place) -> (i64, i64) {
+fn cell(map: &ZoneMap, p: Spot) -> (i64, i64) {
     let at = |share: f64, n: u32| ((share * f64::from(n)) as i64).clamp(0, i64::from(n) - 1);
     (at(p.x, map.width), at(p.y, map.height))
 }
 
-fn checked(stroke: &[Place]) -> Result<(), String> {
+fn checked(stroke: &[Spot]) -> Result<(), String> {
     if stroke.len() > 4000 {
         return Err("that line has too many points: draw it in one go".into());
     }
@@ -25,9 +25,9 @@ fn checked(stroke: &[Place]) -> Result<(), String> {
 ///
 /// # Errors
 /// When the line has no length or stays within one zone.
-pub fn joined_by(map: &ZoneMap, stroke: &[Place]) -> Result<(u16, u16), String> {
+pub fn joined_by(map: &ZoneMap, stroke: &[Spot]) -> Result<(u16, u16), String> {
     checked(stroke)?;
-    let label = |p: &Place| {
+    let label = |p: &Spot| {
         let (x, y) = cell(map, *p);
         map.at(x as u32, y as u32)
     };
@@ -42,7 +42,7 @@ pub fn joined_by(map: &ZoneMap, stroke: &[Place]) -> Result<(u16, u16), String> 
 ///
 /// # Errors
 /// When the line has no length, or does not part the zone.
-pub fn parted_by(map: &ZoneMap, zone: u16, stroke: &[Place], new: u16) -> Result<ZoneMap, String> {
+pub fn parted_by(map: &ZoneMap, zone: u16, stroke: &[Spot], new: u16) -> Result<ZoneMap, String> {
     checked(stroke)?;
     let line = lengthened(map, zone, stroke);
     let (w, n) = (map.width as usize, map.labels.len());
@@ -92,7 +92,7 @@ pub fn parted_by(map: &ZoneMap, zone: u16, stroke: &[Place], new: u16) -> Result
 ///
 /// # Errors
 /// When the line encloses nothing that would change, or would swallow a zone.
-pub fn redrawn(map: &ZoneMap, zone: u16, stroke: &[Place], kept: &[u16]) -> Result<ZoneMap, String> {
+pub fn redrawn(map: &ZoneMap, zone: u16, stroke: &[Spot], kept: &[u16]) -> Result<ZoneMap, String> {
     checked(stroke)?;
     let (sx, sy) = cell(map, stroke[0]);
     let start = map.at(sx as u32, sy as u32);
@@ -139,8 +139,8 @@ fn four_around(i: usize, w: usize, n: usize) -> impl Iterator<Item = usize> {
 }
 
 /// The line in cells, both ends run on straight ahead while they are inside the zone.
-fn lengthened(map: &ZoneMap, zone: u16, stroke: &[Place]) -> Vec<(f64, f64)> {
-    let at = |p: &Place| (p.x * f64::from(map.width), p.y * f64::from(map.height));
+fn lengthened(map: &ZoneMap, zone: u16, stroke: &[Spot]) -> Vec<(f64, f64)> {
+    let at = |p: &Spot| (p.x * f64::from(map.width), p.y * f64::from(map.height));
     let mut line: Vec<(f64, f64)> = stroke.iter().map(at).collect();
     let (first, last) = (line[0], line[line.len() - 1]);
     let before = looking_back(first, last, line.iter().skip(1));
@@ -204,7 +204,7 @@ fn side_of(line: &[(f64, f64)], x: usize, y: usize) -> i64 {
 }
 
 /// Columns of a row whose middles lie inside the closed line, by the even–odd rule.
-fn inside_row(map: &ZoneMap, stroke: &[Place], y: u32) -> Vec<u32> {
+fn inside_row(map: &ZoneMap, stroke: &[Spot], y: u32) -> Vec<u32> {
     let middle = (f64::from(y) + 0.5) / f64::from(map.height);
     let mut crossings: Vec<f64> = (0..stroke.len())
         .filter_map(|i| {
@@ -221,8 +221,8 @@ fn inside_row(map: &ZoneMap, stroke: &[Place], y: u32) -> Vec<u32> {
 mod tests {
     use super::*;
 
-    fn line(points: &[(f64, f64)]) -> Vec<Place> {
-        points.iter().map(|(x, y)| Place { x: *x, y: *y }).collect()
+    fn line(points: &[(f64, f64)]) -> Vec<Spot> {
+        points.iter().map(|(x, y)| Spot { x: *x, y: *y }).collect()
     }
 
     /// Left half 1, right half 2.

@@ -1,7 +1,8 @@
 //! The distinct colours of a picture, by what the eye tells apart.
 
 use crate::picture::Picture;
-use crate::place::Place;
+use crate::spot::Spot;
+use crate::places::parts::Parts;
 use crate::zone_map::ZoneMap;
 use lean_colour::{Lab, screen};
 use std::collections::BTreeMap;
@@ -27,7 +28,7 @@ pub struct Distinct {
     /// Share of the picture, 0..=1.
     pub area: f64,
     /// The middle of the largest place it fills.
-    pub place: Place,
+    pub place: Spot,
 }
 
 /// A chart with the map of where each colour occurs (zones numbered from 1 in the chart's order).
@@ -88,11 +89,20 @@ pub fn distinct(picture: &Picture, count: Option<usize>) -> Charted {
     order.sort_by_key(|i| std::cmp::Reverse(size(*i)));
     let rank: BTreeMap<usize, u16> = order.iter().enumerate().map(|(r, i)| (*i, r as u16 + 1)).collect();
     let map = ZoneMap { width: small.width, height: small.height, labels: owner.iter().map(|o| rank[o]).collect() };
+    // A colour is pointed at where its largest place is.
+    let parts = Parts::of(&map);
+    let mut middles: BTreeMap<u16, (u32, (u32, u32))> = BTreeMap::new();
+    for (part, at) in parts.all.iter().zip(parts.middles(&parts.of_cells())) {
+        let best = middles.entry(part.zone).or_default();
+        if part.cells > best.0 {
+            *best = (part.cells, at);
+        }
+    }
     let colours = order
         .iter()
         .map(|i| {
             let zone = rank[i];
-            let (x, y) = map.heart(zone).unwrap_or((0, 0));
+            let (x, y) = middles.get(&zone).map_or((0, 0), |(_, at)| *at);
             let mut light = [0.0; 3];
             let mut n = 0.0;
             for (p, _) in small.rgb.chunks_exact(3).zip(&map.labels).filter(|(_, l)| **l == zone) {
@@ -102,7 +112,7 @@ pub fn distinct(picture: &Picture, count: Option<usize>) -> Charted {
             Distinct {
                 lab: screen::xyz_of_linear(light.map(|s| s / n)).lab(),
                 area: n / total,
-                place: Place { x: (f64::from(x) + 0.5) / f64::from(map.width), y: (f64::from(y) + 0.5) / f64::from(map.height) },
+                place: Spot { x: (f64::from(x) + 0.5) / f64::from(map.width), y: (f64::from(y) + 0.5) / f64::from(map.height) },
             }
         })
         .collect();

@@ -1,7 +1,7 @@
 //! What of a picture is looked at: straightened, cropped, corrected by something known to be neutral.
 
 use crate::picture::Picture;
-use crate::place::Place;
+use crate::spot::Spot;
 use lean_colour::screen::{self, LINEAR};
 use lean_colour::{Value, Xyz};
 use rayon::prelude::*;
@@ -150,7 +150,7 @@ fn between(p: &Picture, x: f64, y: f64) -> [u8; 3] {
 ///
 /// # Errors
 /// When the place is outside, clipped, or so dark or coloured that it tells nothing about the light.
-pub fn neutral_at(picture: &Picture, at: Place, radius: u32, card: Option<Value>) -> Result<[f64; 3], String> {
+pub fn neutral_at(picture: &Picture, at: Spot, radius: u32, card: Option<Value>) -> Result<[f64; 3], String> {
     let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
     if !(0.0..=1.0).contains(&at.x) || !(0.0..=1.0).contains(&at.y) {
         return Err("That place is outside the picture.".into());
@@ -226,7 +226,7 @@ mod tests {
     #[test]
     fn a_picked_neutral_becomes_neutral_and_a_grey_card_gets_its_value() {
         let p = Picture { width: 30, height: 30, rgb: [140, 110, 80].repeat(900) };
-        let at = Place { x: 0.5, y: 0.5 };
+        let at = Spot { x: 0.5, y: 0.5 };
         let seen = |card| {
             let f = Frame { gains: Some(neutral_at(&p, at, 3, card).unwrap()), ..Frame::default() };
             screen::lab_of_srgb(f.apply(&p).at(10, 10))
@@ -238,11 +238,11 @@ mod tests {
     #[test]
     fn what_tells_nothing_about_the_light_is_refused() {
         let flat = |rgb: [u8; 3]| Picture { width: 9, height: 9, rgb: rgb.repeat(81) };
-        let at = Place { x: 0.5, y: 0.5 };
+        let at = Spot { x: 0.5, y: 0.5 };
         assert!(neutral_at(&flat([255, 255, 250]), at, 1, None).unwrap_err().contains("clipped"));
         assert!(neutral_at(&flat([2, 2, 3]), at, 1, None).unwrap_err().contains("too dark"));
         assert!(neutral_at(&flat([200, 20, 15]), at, 1, None).unwrap_err().contains("coloured"));
-        assert!(neutral_at(&flat([90, 90, 90]), Place { x: 2.0, y: 0.5 }, 1, None).is_err());
+        assert!(neutral_at(&flat([90, 90, 90]), Spot { x: 2.0, y: 0.5 }, 1, None).is_err());
     }
 
     #[test]

@@ -4,13 +4,13 @@
 //! ball first, then smaller ones where it could not go.
 
 use crate::picture::{Picture, centivalue};
-use crate::segment::numbered;
+use crate::places::GRID;
 use crate::zone_map::ZoneMap;
 use rayon::prelude::*;
 use std::collections::{BTreeMap, VecDeque};
 
 /// Longer side of the grid of a line drawing, in cells.
-pub const LINE_GRID: u32 = 560;
+pub const LINE_GRID: u32 = GRID;
 /// Widest gap that is bridged, as a share of the longer side. A choice.
 const GAP: f64 = 0.022;
 /// Smallest shape that becomes a zone, as a share of the picture. A choice.
@@ -55,8 +55,7 @@ pub fn zones(picture: &Picture, lines: Lines) -> Result<ZoneMap, String> {
     }
     let top = label.iter().copied().max().unwrap_or(0);
     let labels = label.iter().map(|l| if *l == 0 { (top + 1) as u16 } else { *l as u16 }).collect();
-    let map = numbered(&ZoneMap { width: w as u32, height: h as u32, labels });
-    Ok(map)
+    Ok(ZoneMap { width: w as u32, height: h as u32, labels }.numbered())
 }
 
 /// Which cells hold ink: darker than the paper around, looked for at full sharpness so that thin lines are not lost.

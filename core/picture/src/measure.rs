@@ -1,7 +1,7 @@
 //! Values measured along a line, inside a zone, and wherever they are equal.
 
 use crate::picture::{Picture, centivalue};
-use crate::place::Place;
+use crate::spot::Spot;
 use crate::values::quantile;
 use crate::zone_map::ZoneMap;
 use lean_colour::Lab;
@@ -30,8 +30,8 @@ pub struct Profile {
 ///
 /// # Errors
 /// When the line has no length or leaves the picture.
-pub fn along(picture: &Picture, from: Place, to: Place) -> Result<Profile, String> {
-    let inside = |p: Place| (0.0..=1.0).contains(&p.x) && (0.0..=1.0).contains(&p.y);
+pub fn along(picture: &Picture, from: Spot, to: Spot) -> Result<Profile, String> {
+    let inside = |p: Spot| (0.0..=1.0).contains(&p.x) && (0.0..=1.0).contains(&p.y);
     if !inside(from) || !inside(to) {
         return Err("The line leaves the picture: draw it inside.".into());
     }
@@ -94,14 +94,14 @@ mod tests {
 
     #[test]
     fn the_edge_is_where_the_value_changes() {
-        let p = along(&halves(), Place { x: 0.1, y: 0.5 }, Place { x: 0.9, y: 0.5 }).unwrap();
+        let p = along(&halves(), Spot { x: 0.1, y: 0.5 }, Spot { x: 0.9, y: 0.5 }).unwrap();
         assert!((p.edge - 0.5).abs() < 0.03 && p.lightest - p.darkest > 4.0);
         assert_eq!(p.values.len(), SAMPLES);
     }
 
     #[test]
     fn a_line_without_length_or_outside_is_refused() {
-        let at = |x| Place { x, y: 0.5 };
+        let at = |x| Spot { x, y: 0.5 };
         assert!(along(&halves(), at(0.3), at(0.3)).unwrap_err().contains("no length"));
         assert!(along(&halves(), at(0.3), at(1.3)).unwrap_err().contains("leaves the picture"));
     }

@@ -1,18 +1,18 @@
 //! Edges of zones as simple lines. Neighbours share every line, so that no gap opens when it is simplified.
 
 use crate::zone_map::ZoneMap;
-use std::collections::{BTreeMap, HashMap};
+use rayon::prelude::*;
 
 /// A point in cells of the zone map, x to the right, y down.
 pub type Point = (f32, f32);
 
-/// A stretch of edge between two zones, from one meeting point to the next (or a closed loop).
+/// A stretch of edge between two shapes (zones, or places), from one meeting point to the next (or a closed loop).
 #[derive(Clone, Debug, PartialEq)]
 pub struct Arc {
-    /// Zone on the left when walking the points; `None` outside the picture.
-    pub left: Option<u16>,
-    /// Zone on the right.
-    pub right: Option<u16>,
+    /// Shape on the left when walking the points; `None` outside the picture.
+    pub left: Option<u32>,
+    /// Shape on the right.
+    pub right: Option<u32>,
     /// At least two points.
     pub points: Vec<Point>,
 }
@@ -22,10 +22,26 @@ pub const TOLERANCE: f32 = 1.1;
 
 type Corner = (i32, i32);
 
-/// All edges of the map, simplified by `tolerance` cells (Douglas & Peucker 1973) and rounded once.
+/// All edges of the map's zones, simplified by `tolerance` cells (Douglas & Peucker 1973) and rounded once.
 pub fn arcs(map: &ZoneMap, tolerance: f32) -> Vec<Arc> {
-    trace(map)
-        .into_iter()
+    let labels: Vec<u32> = map.labels.iter().map(|l| u32::from(*l)).collect();
+    arcs_between(&Grid { width: map.width, height: map.height, labels: &labels }, tolerance)
+}
+
+/// Numbered shapes on a grid, row by row.
+pub struct Grid<'a> {
+    /// Cells across.
+    pub width: u32,
+    /// Cells down.
+    pub height: u32,
+    /// Shape of each cell.
+    pub labels: &'a [u32],
+}
+
+/// The same between the shapes of any grid.
+pub fn arcs_between(grid: &Grid, tolerance: f32) -> Vec<Arc> {
+    trace(grid)
+        .into_par_iter()
         .map(|(left, right, corners)| {
             let points: Vec<Point> = corners.into_iter().map(|(x, y)| (x as f32, y as f32)).collect();
             let frame = left.is_none() || right.is_none();
@@ -35,13 +51,23 @@ pub fn arcs(map: &ZoneMap, tolerance: f32) -> Vec<Arc> {
         .collect()
 }
 
-/// Closed rings of one zone, assembled from the shared arcs. Fill them by the even–odd rule.
-pub fn rings(arcs: &[Arc], zone: u16) -> Vec<Vec<Point>> {
-    let mut open: Vec<Vec<Point>> = arcs
-        .iter()
-        .filter(|a| (a.left == Some(zone)) != (a.right == Some(zone)))
-        .map(|a| if a.left == Some(zone) { a.points.clone() } else { a.points.iter().rev().copied().collect() })
-        .collect();
+/// Closed rings of one shape, assembled from the shared arcs. Fill them by the even–odd rule.
+pub fn rings(arcs: &[Arc], shape: u32) -> Vec<Vec<Point>> {
+    rings_of(arcs.iter().filter(|a| (a.left == Some(shape)) != (a.right == Some(shape))), shape)
+}
+
+/// Closed rings of shapes `0..n` at once.
+pub fn rings_of_all(arcs: &[Arc], n: usize) -> Vec<Vec<Vec<Point>>> {
+    let mut round: Vec<Vec<&Arc>> = vec![Vec::new(); n];
+    for a in arcs.iter().filter(|a| a.left != a.right) {
+        [a.left, a.right].into_iter().flatten().for_each(|s| round[s as usize].push(a));
+    }
+    round.into_par_iter().enumerate().map(|(shape, arcs)| rings_of(arcs.into_iter(), shape as u32)).collect()
+}
+
+fn rings_of<'a>(arcs: impl Iterator<Item = &'a Arc>, shape: u32) -> Vec<Vec<Point>> {
+    let mut open: Vec<Vec<Point>> =
+        arcs.map(|a| if a.left == Some(shape) { a.points.clone() } else { a.points.iter().rev().copied().collect() }).collect();
     let mut rings = Vec::new();
     while let Some(mut ring) = open.pop() {
         while ring.first() != ring.last() {
@@ -67,68 +93,79 @@ pub fn path_data(rings: &[Vec<Point>]) -> String {
     d
 }
 
-fn zone_at(map: &ZoneMap, x: i32, y: i32) -> Option<u16> {
-    let inside = x >= 0 && y >= 0 && x < map.width as i32 && y < map.height as i32;
-    inside.then(|| map.at(x as u32, y as u32))
-}
+impl Grid<'_> {
+    fn at(&self, x: i32, y: i32) -> Option<u32> {
+        let inside = x >= 0 && y >= 0 && x < self.width as i32 && y < self.height as i32;
+        inside.then(|| self.labels[y as usize * self.width as usize + x as usize])
+    }
 
-/// Zones to the left and right of the unit edge from `c` in direction `d`.
-fn sides(map: &ZoneMap, c: Corner, d: Corner) -> (Option<u16>, Option<u16>) {
-    let cell = |x, y| zone_at(map, x, y);
-    match d {
-        (1, 0) => (cell(c.0, c.1 - 1), cell(c.0, c.1)),
-        (-1, 0) => (cell(c.0 - 1, c.1), cell(c.0 - 1, c.1 - 1)),
-        (0, 1) => (cell(c.0, c.1), cell(c.0 - 1, c.1)),
-        _ => (cell(c.0 - 1, c.1 - 1), cell(c.0, c.1 - 1)),
+    /// Shapes to the left and right of the unit edge from `c` in direction `d`.
+    fn sides(&self, c: Corner, d: Corner) -> (Option<u32>, Option<u32>) {
+        let cell = |x, y| self.at(x, y);
+        match d {
+            (1, 0) => (cell(c.0, c.1 - 1), cell(c.0, c.1)),
+            (-1, 0) => (cell(c.0 - 1, c.1), cell(c.0 - 1, c.1 - 1)),
+            (0, 1) => (cell(c.0, c.1), cell(c.0 - 1, c.1)),
+            _ => (cell(c.0 - 1, c.1 - 1), cell(c.0, c.1 - 1)),
+        }
+    }
+
+    /// Which of the four steps from each corner lie on an edge, as bits.
+    fn ways(&self) -> Vec<u8> {
+        let across = self.width as usize + 1;
+        let mut ways = vec![0u8; across * (self.height as usize + 1)];
+        ways.par_chunks_exact_mut(across).enumerate().for_each(|(y, row)| {
+            for (x, bits) in row.iter_mut().enumerate() {
+                for (i, d) in STEPS.into_iter().enumerate() {
+                    let (l, r) = self.sides((x as i32, y as i32), d);
+                    *bits |= u8::from(l != r) << i;
+                }
+            }
+        });
+        ways
     }
 }
 
 const STEPS: [Corner; 4] = [(1, 0), (0, 1), (-1, 0), (0, -1)];
 
-fn trace(map: &ZoneMap) -> Vec<(Option<u16>, Option<u16>, Vec<Corner>)> {
-    let (w, h) = (map.width as i32, map.height as i32);
-    let mut ways: BTreeMap<Corner, Vec<Corner>> = BTreeMap::new();
-    for y in 0..=h {
-        for x in 0..=w {
-            let open: Vec<Corner> = STEPS
-                .into_iter()
-                .filter(|d| {
-                    let (l, r) = sides(map, (x, y), *d);
-                    l != r
-                })
-                .collect();
-            if !open.is_empty() {
-                ways.insert((x, y), open);
-            }
-        }
-    }
-    let is_node = |c: &Corner| ways[c].len() > 2 || ((c.0 == 0 || c.0 == w) && (c.1 == 0 || c.1 == h));
-    let mut walked: HashMap<(Corner, Corner), ()> = HashMap::new();
+type Traced = (Option<u32>, Option<u32>, Vec<Corner>);
+
+fn trace(grid: &Grid) -> Vec<Traced> {
+    let (w, h) = (grid.width as i32, grid.height as i32);
+    let ways = grid.ways();
+    let index = |c: Corner| c.1 as usize * (w as usize + 1) + c.0 as usize;
+    let is_node = |c: Corner| ways[index(c)].count_ones() > 2 || ((c.0 == 0 || c.0 == w) && (c.1 == 0 || c.1 == h));
+    let mut walked = vec![0u8; ways.len()];
     let mut found = Vec::new();
-    let starts: Vec<Corner> = ways.keys().filter(|c| is_node(c)).chain(ways.keys().filter(|c| !is_node(c))).copied().collect();
-    for start in starts {
-        for step in &ways[&start] {
-            if walked.contains_key(&(start, *step)) {
+    for nodes in [true, false] {
+        for (i, bits) in ways.iter().enumerate().filter(|(_, bits)| **bits > 0) {
+            let start = ((i % (w as usize + 1)) as i32, (i / (w as usize + 1)) as i32);
+            if is_node(start) != nodes {
                 continue;
             }
-            let (left, right) = sides(map, start, *step);
-            let mut line = vec![start];
-            let (mut at, mut d) = (start, *step);
-            loop {
-                walked.insert((at, d), ());
-                at = (at.0 + d.0, at.1 + d.1);
-                walked.insert((at, (-d.0, -d.1)), ());
-                line.push(at);
-                if at == start || is_node(&at) {
-                    break;
+            for step in (0..4).filter(|s| bits >> s & 1 == 1) {
+                if walked[i] >> step & 1 == 1 {
+                    continue;
                 }
-                let back = (-d.0, -d.1);
-                match ways[&at].iter().find(|n| **n != back) {
-                    Some(next) => d = *next,
-                    None => break,
+                let (left, right) = grid.sides(start, STEPS[step]);
+                let mut line = vec![start];
+                let (mut at, mut d) = (start, step);
+                loop {
+                    walked[index(at)] |= 1 << d;
+                    at = (at.0 + STEPS[d].0, at.1 + STEPS[d].1);
+                    let back = (d + 2) % 4;
+                    walked[index(at)] |= 1 << back;
+                    line.push(at);
+                    if at == start || is_node(at) {
+                        break;
+                    }
+                    match (0..4).find(|n| *n != back && ways[index(at)] >> n & 1 == 1) {
+                        Some(next) => d = next,
+                        None => break,
+                    }
                 }
+                found.push((left, right, line));
             }
-            found.push((left, right, line));
         }
     }
     found
@@ -200,7 +237,8 @@ mod tests {
     #[test]
     fn unsimplified_areas_are_exact_even_with_a_hole() {
         let m = map(30, 20, |x, y| if (10..20).contains(&x) && (5..12).contains(&y) { 2 } else { 1 });
-        let exact: Vec<Arc> = trace(&m)
+        let labels: Vec<u32> = m.labels.iter().map(|l| u32::from(*l)).collect();
+        let exact: Vec<Arc> = trace(&Grid { width: 30, height: 20, labels: &labels })
             .into_iter()
             .map(|(left, right, c)| Arc { left, right, points: c.into_iter().map(|(x, y)| (x as f32, y as f32)).collect() })
             .collect();
@@ -213,12 +251,12 @@ mod tests {
     fn neighbours_share_their_border_exactly() {
         let m = map(40, 40, |x, y| 1 + u16::from(x * x + y * y < 700) + u16::from(y > 30));
         let a = arcs(&m, TOLERANCE);
-        let total: f32 = m.zones().iter().map(|z| area(&rings(&a, *z))).sum();
+        let total: f32 = m.zones().iter().map(|z| area(&rings(&a, u32::from(*z)))).sum();
         assert!((total - 1600.0).abs() < 0.5, "{total}");
         for z in m.zones() {
             let cells = m.labels.iter().filter(|l| **l == z).count() as f32;
-            assert!((area(&rings(&a, z)) - cells).abs() < 0.06 * cells + 12.0);
-            assert!(rings(&a, z).iter().all(|r| r.first() == r.last()));
+            assert!((area(&rings(&a, u32::from(z))) - cells).abs() < 0.06 * cells + 12.0);
+            assert!(rings(&a, u32::from(z)).iter().all(|r| r.first() == r.last()));
         }
     }
 

@@ -1,6 +1,8 @@
 //! Which zone every pixel belongs to, small enough to live inside a piece.
 
+use crate::places::parts::Parts;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 
 /// A grid of zone numbers, row by row. Stored as runs, written `zone:length zone:length …`.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -21,7 +23,7 @@ struct Wire {
 }
 
 /// Most cells a map may have when it is read back.
-const MOST_CELLS: u64 = 4_000_000;
+pub(crate) const MOST_CELLS: u64 = 4_000_000;
 
 impl Serialize for ZoneMap {
     fn serialize<S: serde::Serializer>(&self, s: S) -> Result<S::Ok, S::Error> {
@@ -72,7 +74,7 @@ impl ZoneMap {
 
     /// The zone numbers in use, ascending.
     pub fn zones(&self) -> Vec<u16> {
-        let mut z = self.labels.clone();
+        let mut z: Vec<u16> = self.labels.chunk_by(|a, b| a == b).map(|run| run[0]).collect();
         z.sort_unstable();
         z.dedup();
         z
@@ -80,7 +82,9 @@ impl ZoneMap {
 
     /// Number of cells of each zone, by zone number.
     pub fn areas(&self) -> Vec<(u16, u64)> {
-        self.zones().into_iter().map(|z| (z, self.labels.iter().filter(|l| **l == z).count() as u64)).collect()
+        let mut cells: BTreeMap<u16, u64> = BTreeMap::new();
+        self.labels.chunk_by(|a, b| a == b).for_each(|run| *cells.entry(run[0]).or_default() += run.len() as u64);
+        cells.into_iter().collect()
     }
 
     /// Gives every cell of `from` to `into`.
@@ -103,38 +107,22 @@ impl ZoneMap {
         found.into_iter().map(|((a, b), n)| (a, b, n)).collect()
     }
 
-    /// The cell of a zone farthest from its edge: where its number is written. `None` when the zone has no cell.
-    ///
-    /// City-block distance by two sweeps.
-    pub fn heart(&self, zone: u16) -> Option<(u32, u32)> {
-        let (w, h) = (self.width as usize, self.height as usize);
-        let mut depth = vec![0u32; w * h];
-        let inside = |i: usize| self.labels[i] == zone;
-        for y in 0..h {
-            for x in 0..w {
-                let i = y * w + x;
-                if inside(i) {
-                    let up = if y > 0 { depth[i - w] } else { 0 };
-                    let left = if x > 0 { depth[i - 1] } else { 0 };
-                    depth[i] = 1 + up.min(left);
-                }
+    /// The same map with its zones numbered from 1 in reading order of where their numbers are written.
+    pub fn numbered(&self) -> Self {
+        let parts = Parts::of(self);
+        let middles = parts.middles(&parts.of_cells());
+        // A zone is read where its largest place is.
+        let mut at: BTreeMap<u16, (u32, (u32, u32))> = BTreeMap::new();
+        for (part, (x, y)) in parts.all.iter().zip(middles) {
+            let best = at.entry(part.zone).or_default();
+            if part.cells > best.0 {
+                *best = (part.cells, (y, x));
             }
         }
-        let mut best = None;
-        for y in (0..h).rev() {
-            for x in (0..w).rev() {
-                let i = y * w + x;
-                if inside(i) {
-                    let down = if y + 1 < h { depth[i + w] } else { 0 };
-                    let right = if x + 1 < w { depth[i + 1] } else { 0 };
-                    depth[i] = depth[i].min(1 + down.min(right));
-                    if best.is_none_or(|(d, _)| depth[i] >= d) {
-                        best = Some((depth[i], (x as u32, y as u32)));
-                    }
-                }
-            }
-        }
-        best.map(|(_, p)| p)
+        let mut order: Vec<u16> = at.keys().copied().collect();
+        order.sort_by_key(|z| at[z].1);
+        let names: BTreeMap<u16, u16> = order.into_iter().enumerate().map(|(i, z)| (z, i as u16 + 1)).collect();
+        Self { labels: self.labels.iter().map(|l| names[l]).collect(), ..*self }
     }
 }
 
@@ -148,12 +136,9 @@ mod tests {
     }
 
     #[test]
-    fn borders_and_hearts() {
+    fn borders_and_joining() {
         let m = map(4, &[1, 1, 2, 2, 1, 1, 2, 2, 1, 1, 1, 3]);
         assert_eq!(m.borders(), [(1, 2, 3), (1, 3, 1), (2, 3, 1)]);
-        let (x, y) = m.heart(1).unwrap();
-        assert_eq!(m.at(x, y), 1);
-        assert_eq!(m.heart(9), None);
         assert_eq!(m.merged(3, 2).zones(), [1, 2]);
     }
 

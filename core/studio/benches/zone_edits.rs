@@ -6,7 +6,7 @@
 mod made_up;
 
 use lean_media::{GroundId, Medium};
-use lean_picture::place::Place;
+use lean_picture::spot::Spot;
 use lean_picture::segment::Proposal;
 use lean_studio::piece::{Brief, Command, Millimetres, Piece, Size, ZoneId};
 use lean_studio::zones::{PictureFile, WORKING_SIDE, join_by, propose, redraw, set_reference_at, split};
@@ -51,19 +51,19 @@ fn main() {
     locked.zones[0].kept = true;
     tell("another count beside a locked zone", timed(|| propose(&locked, &working, &proposal, 14)).1, 150);
 
-    let (low, high) = (Place { x: 0.5, y: 0.92 }, Place { x: 0.5, y: 0.55 });
+    let (low, high) = (Spot { x: 0.5, y: 0.92 }, Spot { x: 0.5, y: 0.55 });
     let across = [low, high];
     let (join, took) = timed(|| join_by(&piece, &working, &across).expect("the line crosses a border"));
     tell("joining by a drawn line", took, 100);
     drop(join);
-    let map = piece.zone_map.as_ref().expect("there are zones");
+    let map = piece.map().expect("there are zones");
     let (zone, _) = map.areas().into_iter().max_by_key(|(_, n)| *n).expect("there is a largest");
     let (x, y) = map.heart(zone).expect("it has a heart");
-    let heart = Place { x: (f64::from(x) + 0.5) / f64::from(map.width), y: (f64::from(y) + 0.5) / f64::from(map.height) };
-    let line = [Place { y: 0.0, ..heart }, Place { x: heart.x + 0.02, ..heart }, Place { x: heart.x - 0.02, y: 1.0 }];
+    let heart = Spot { x: (f64::from(x) + 0.5) / f64::from(map.width), y: (f64::from(y) + 0.5) / f64::from(map.height) };
+    let line = [Spot { y: 0.0, ..heart }, Spot { x: heart.x + 0.02, ..heart }, Spot { x: heart.x - 0.02, y: 1.0 }];
     tell("parting along a bent line", timed(|| split(&piece, &working, ZoneId(zone), &line)).1, 100);
     let edge = (x..map.width).find(|i| map.at(*i, y) != zone).unwrap_or(x);
-    let off = |dx: f64, dy: f64| Place { x: f64::from(edge) / f64::from(map.width) + dx, y: heart.y + dy };
+    let off = |dx: f64, dy: f64| Spot { x: f64::from(edge) / f64::from(map.width) + dx, y: heart.y + dy };
     let bulge = [off(-0.02, 0.0), off(0.03, -0.03), off(0.03, 0.03), off(-0.02, 0.0)];
     let (redrawn, took) = timed(|| redraw(&piece, &working, ZoneId(zone), &bulge));
     redrawn.expect("the line bulges out");

@@ -1,12 +1,14 @@
 //! Quick notes in the field: marks with a few words on a photo or an outline, and how they become the zones of a piece.
 
-use crate::piece::{Command, Zone, ZoneId};
+use crate::piece::{Command, Cut, Zone, ZoneId};
 use crate::zones::PictureFile;
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Lab, Temperature, Value};
-use lean_picture::place::Place;
-use lean_picture::segment::Proposal;
-use lean_picture::{Picture, ZoneMap, readings};
+use lean_picture::spot::Spot;
+use crate::zones::found::{cut, put};
+use crate::zones::{COLOURS, Look};
+use lean_picture::places::Survey;
+use lean_picture::{Picture, ZoneMap};
 use serde::{Deserialize, Serialize};
 
 /// Most marks on one note: as many as there are zones at most.
@@ -30,7 +32,7 @@ pub enum Side {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FieldMark {
     /// Where.
-    pub place: Place,
+    pub place: Spot,
     /// A colour word: "dull red".
     pub word: String,
     /// Its value as judged, 0..=10.
@@ -62,7 +64,7 @@ pub struct FieldNote {
     #[cfg_attr(feature = "schema", schema(minimum = 0.2, maximum = 5))]
     pub proportion: f64,
     /// Lines of an outline drawn with a finger.
-    pub outline: Vec<Vec<Place>>,
+    pub outline: Vec<Vec<Spot>>,
     /// Places with what was seen there.
     pub marks: Vec<FieldMark>,
 }
@@ -110,12 +112,23 @@ impl FieldNote {
 /// # Errors
 /// When there is no mark.
 pub fn with_photo(note: &FieldNote, working: &Picture, file: PictureFile) -> Result<Command, String> {
-    let proposal = Proposal::of(working);
-    let wanted = note.marks.len().max(proposal.natural_count());
-    let found = proposal.zones(wanted);
-    let map = if note.marks.is_empty() { found } else { split_by_marks(&found, &note.marks) };
-    let zones = readings::read(working, &map).into_iter().map(|(id, reading)| Zone::read(ZoneId(id), reading)).collect();
-    Ok(Command::SetReference { zones: noted(note, &map, zones), zone_map: Some(map), reference: Some(file.reference(working)) })
+    let survey = Survey::of(working);
+    let look = Look { working, survey: &survey };
+    let reference = file.reference(working);
+    let cut = cut(&survey, note.marks.len().max(COLOURS));
+    let found = look.laid(&cut);
+    let map = split_by_marks(&found, &note.marks);
+    // A zone shared out among marks is laid by hand.
+    let hand: Vec<u16> = map.labels.iter().zip(&found.labels).map(|(now, was)| if now == was { 0 } else { *now }).collect();
+    let hand = hand.iter().any(|h| *h > 0).then(|| ZoneMap { labels: hand, ..map }.into());
+    let Command::SetReference { reference, zone_map, zones, cut, masses, mass_map } = put(look, reference, Cut { hand, ..cut }) else {
+        return Err("That photo makes no zones. Try another.".into());
+    };
+    let zones = match zone_map.as_ref().and_then(|m| m.map()) {
+        Some(map) => noted(note, map, zones),
+        None => zones,
+    };
+    Ok(Command::SetReference { reference, zone_map, zones, cut, masses, mass_map })
 }
 
 /// Zones around the marks of a note without a photo: every place belongs to the nearest mark that no line of the outline parts it from.
@@ -151,10 +164,10 @@ pub fn without_photo(note: &FieldNote) -> Result<Command, String> {
         let reading = lean_picture::Reading { value: z.target.value(), lab: z.target, ..z.reading.clone() };
         Zone { reading, ..z }
     });
-    Ok(Command::LayZones { zones: zones.collect(), zone_map: Some(map), what: "the zones of a field note".into() })
+    Ok(Command::LayZones { zones: zones.collect(), zone_map: Some(map.into()), cut: None, what: "the zones of a field note".into() })
 }
 
-fn cell(p: Place, w: usize, h: usize) -> usize {
+fn cell(p: Spot, w: usize, h: usize) -> usize {
     let at = |share: f64, n: usize| ((share * n as f64) as usize).min(n - 1);
     at(p.y, h) * w + at(p.x, w)
 }
@@ -167,7 +180,7 @@ fn fence(note: &FieldNote, w: usize, h: usize) -> Vec<bool> {
                 (((pair[1].x - pair[0].x) * w as f64).abs().max(((pair[1].y - pair[0].y) * h as f64).abs()) * 2.0).ceil().max(1.0) as usize;
             for s in 0..=steps {
                 let t = s as f64 / steps as f64;
-                let p = Place { x: pair[0].x + (pair[1].x - pair[0].x) * t, y: pair[0].y + (pair[1].y - pair[0].y) * t };
+                let p = Spot { x: pair[0].x + (pair[1].x - pair[0].x) * t, y: pair[0].y + (pair[1].y - pair[0].y) * t };
                 if (0.0..=1.0).contains(&p.x) && (0.0..=1.0).contains(&p.y) {
                     let i = cell(p, w, h);
                     fence[i] = true;
@@ -260,7 +273,7 @@ mod tests {
     use super::*;
 
     fn mark(x: f64, y: f64, word: &str, value: f64, side: Side) -> FieldMark {
-        FieldMark { place: Place { x, y }, word: word.into(), value: Some(value), side: Some(side), pigment: String::new() }
+        FieldMark { place: Spot { x, y }, word: word.into(), value: Some(value), side: Some(side), pigment: String::new() }
     }
 
     fn note(marks: Vec<FieldMark>) -> FieldNote {
@@ -280,7 +293,7 @@ mod tests {
     #[test]
     fn marks_and_outline_become_zones_with_what_was_judged() {
         let mut n = note(vec![mark(0.5, 0.2, "pale sky", 8.0, Side::Cool), mark(0.5, 0.8, "wet bank", 3.5, Side::Warm)]);
-        n.outline = vec![vec![Place { x: 0.0, y: 0.4 }, Place { x: 1.0, y: 0.4 }]];
+        n.outline = vec![vec![Spot { x: 0.0, y: 0.4 }, Spot { x: 1.0, y: 0.4 }]];
         let Ok(Command::LayZones { zone_map: Some(map), zones, .. }) = without_photo(&n) else { panic!("zones") };
         assert_eq!(map.zones(), [1, 2]);
         assert_ne!(map.at(10, 100), map.at(10, 140), "the line parts them");

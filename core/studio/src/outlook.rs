@@ -8,23 +8,25 @@ use crate::light::key::{Key, Reach, Squeezed, squeezed};
 use crate::mixes::{self, Mark, ReachRow, Well, ZoneMix};
 use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::paint_box::PaintBox;
-use crate::piece::{Piece, ZoneId};
+use crate::piece::{MassId, Millimetres, Piece, Reference, ZoneId};
 use crate::wall::loudness;
+use crate::zones::COLOUR_RANGE;
+use crate::zones::masses::{Straddles, mass_of, straddling};
+use lean_picture::KeptMap;
 use lean_picture::outline::{self, Arc, TOLERANCE};
+use lean_picture::places::{LARGEST, MIDDLE, SMALLEST};
 use serde::Serialize;
 
-/// A zone where it lies on the picture and in the field.
+/// A zone in the field.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ZoneShape {
     /// Which zone.
     pub zone: ZoneId,
-    /// SVG path data in cells of the zone grid; fill by the even–odd rule.
-    pub path: String,
-    /// Where its number is written, in cells.
-    pub heart_x: f64,
-    /// Where its number is written, in cells.
-    pub heart_y: f64,
+    /// How many places it has at this brush.
+    pub places: usize,
+    /// The mass most of it lies in.
+    pub mass: Option<MassId>,
     /// What the reference reads.
     pub reading: Mark,
     /// What is planned.
@@ -37,10 +39,14 @@ pub struct ZoneShape {
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Outlook {
-    /// Cells across the zone grid; 0 without zones.
-    pub grid_width: u32,
-    /// Cells down the zone grid.
-    pub grid_height: u32,
+    /// The map of places, to be fetched by its digest; `None` without zones.
+    pub map: Option<MapLine>,
+    /// The map of masses.
+    pub mass_map: Option<MapLine>,
+    /// The two dials; `None` where zones do not come from colours.
+    pub dials: Option<Dials>,
+    /// Zones that lie in two masses of different light.
+    pub straddling: Vec<Straddles>,
     /// Every zone.
     pub shapes: Vec<ZoneShape>,
     /// Pairs of zones that share a border.
@@ -67,32 +73,99 @@ pub struct Outlook {
     pub basis: String,
 }
 
+/// A map of places or masses by its digest.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MapLine {
+    /// What it is fetched by.
+    pub digest: String,
+    /// Cells across.
+    pub width: u32,
+    /// Cells down.
+    pub height: u32,
+}
+
+impl MapLine {
+    fn of(map: &KeptMap) -> Self {
+        let (width, height) = map.size();
+        Self { digest: map.digest().to_owned(), width, height }
+    }
+}
+
+/// Where the two dials stand.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Dials {
+    /// Colours of the plan.
+    pub colours: usize,
+    /// Fewest colours the dial asks for.
+    pub fewest: usize,
+    /// Most colours the dial asks for.
+    pub most: usize,
+    /// The brush in millimetres on the piece.
+    pub brush: Millimetres,
+    /// The smallest brush.
+    pub smallest: Millimetres,
+    /// The largest brush.
+    pub largest: Millimetres,
+    /// Places at this brush.
+    pub places: usize,
+    /// Zones that have no place as large as the brush.
+    pub too_small: Vec<ZoneId>,
+    /// Whether the zones were cut by the dials; otherwise a turn of the dial of colours finds them anew.
+    pub cut: bool,
+}
+
+impl Dials {
+    fn of(piece: &Piece) -> Option<Self> {
+        let reference = piece.reference.as_ref().filter(|r| !r.lines)?;
+        piece.zone_map.as_ref()?;
+        let longer = longer_side(piece, reference);
+        let here = piece.geometry();
+        Some(Self {
+            colours: piece.zones.len(),
+            fewest: *COLOUR_RANGE.start(),
+            most: *COLOUR_RANGE.end(),
+            brush: Millimetres(piece.cut.as_ref().map_or(MIDDLE, |c| c.brush) * longer),
+            smallest: Millimetres(SMALLEST * longer),
+            largest: Millimetres(LARGEST * longer),
+            places: here.places.len(),
+            too_small: piece.zones.iter().map(|z| z.id).filter(|z| here.places_of(z.0).is_empty()).collect(),
+            cut: piece.cut.is_some(),
+        })
+    }
+}
+
+/// Millimetres that the longer side of the reference takes on the piece: it is laid as large as the piece holds it.
+pub fn longer_side(piece: &Piece, reference: &Reference) -> f64 {
+    let (w, h) = (f64::from(reference.width.max(1)), f64::from(reference.height.max(1)));
+    let size = piece.brief.size;
+    (size.width.0 / w).min(size.height.0 / h) * w.max(h)
+}
+
 /// Works out what follows from `piece` with the Box it draws on.
 pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
     let neutral = piece.neutral();
-    let (arcs, grid) = arcs(piece);
+    let masses = mass_of(piece);
     let shapes = piece
         .zones
         .iter()
-        .map(|z| {
-            let heart = piece.zone_map.as_ref().and_then(|m| m.heart(z.id.0)).unwrap_or((0, 0));
-            ZoneShape {
-                zone: z.id,
-                path: outline::path_data(&outline::rings(&arcs, z.id.0)),
-                heart_x: f64::from(heart.0) + 0.5,
-                heart_y: f64::from(heart.1) + 0.5,
-                reading: Mark::of(z.reading.lab, neutral),
-                target: Mark::of(piece.wanted(z), neutral),
-                graded_to: z.graded.map(|g| Mark::of(piece.within_rules(g.to), neutral)),
-            }
+        .map(|z| ZoneShape {
+            zone: z.id,
+            places: piece.geometry().places_of(z.id.0).len(),
+            mass: masses.get(&z.id).copied(),
+            reading: Mark::of(z.reading.lab, neutral),
+            target: Mark::of(piece.wanted(z), neutral),
+            graded_to: z.graded.map(|g| Mark::of(piece.within_rules(g.to), neutral)),
         })
         .collect();
-    let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
     let mut outlook = Outlook {
-        grid_width: grid.0,
-        grid_height: grid.1,
+        map: piece.zone_map.as_ref().map(MapLine::of),
+        mass_map: piece.mass_map.as_ref().map(MapLine::of),
+        dials: Dials::of(piece),
+        straddling: straddling(piece),
         shapes,
-        borders: borders.into_iter().map(|(a, b, _)| [ZoneId(a), ZoneId(b)]).collect(),
+        borders: piece.geometry().borders.iter().map(|(a, b, _)| [ZoneId(*a), ZoneId(*b)]).collect(),
         mixes: Vec::new(),
         wells: Vec::new(),
         reach: Vec::new(),
@@ -182,7 +255,7 @@ fn usual_cost(piece: &Piece, paint_box: &PaintBox) -> f64 {
 
 /// Simplified edges of a piece's zones and the size of their grid.
 pub fn arcs(piece: &Piece) -> (Vec<Arc>, (u32, u32)) {
-    piece.zone_map.as_ref().map_or((Vec::new(), (0, 0)), |m| (outline::arcs(m, TOLERANCE), (m.width, m.height)))
+    piece.map().map_or((Vec::new(), (0, 0)), |m| (outline::arcs(m, TOLERANCE), (m.width, m.height)))
 }
 
 /// Fingerprint of what a search or study depends on (FNV-1a, 64 bits).

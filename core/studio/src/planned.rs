@@ -9,7 +9,7 @@ use lean_picture::paint::{Fill, paint};
 use std::collections::BTreeMap;
 
 /// Pixels to a cell of the zone grid.
-pub const SCALE: u32 = 2;
+pub const SCALE: u32 = 1;
 
 /// What zones are filled with.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -31,7 +31,7 @@ impl What {
 
 /// Zones filled flat, graded ones from end to end; `None` without zones.
 pub fn draw(piece: &Piece, what: What) -> Option<Picture> {
-    let map = piece.zone_map.as_ref()?;
+    let map = piece.map()?;
     let fill = |z: &Zone| Fill {
         lab: what.of(piece, z),
         to: z.graded.filter(|_| what == What::Planned).map(|g| (piece.within_rules(g.to), g.direction)),
@@ -44,16 +44,16 @@ pub fn draw(piece: &Piece, what: What) -> Option<Picture> {
 pub fn among_neighbours(piece: &Piece, what: What) -> Vec<(ZoneId, Lab)> {
     let colours: Vec<Lab> = piece.zones.iter().map(|z| what.of(piece, z)).collect();
     let at = |id: u16| piece.zones.iter().position(|z| z.id.0 == id);
-    let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
+    let borders = piece.geometry().borders.iter();
     let borders: Vec<Border> =
-        borders.into_iter().filter_map(|(a, b, n)| Some(Border { one: at(a)?, other: at(b)?, length: n as f64 })).collect();
+        borders.filter_map(|(a, b, n)| Some(Border { one: at(*a)?, other: at(*b)?, length: *n as f64 })).collect();
     let looks = over_zones(&colours, &borders, ground_of(piece).lab, &vec![0.0; colours.len()]).unwrap_or_default();
     piece.zones.iter().zip(looks).map(|(z, look)| (z.id, shown_alone(&look))).collect()
 }
 
 /// Zones filled with what they look like among their neighbours; `None` without zones.
 pub fn draw_among_neighbours(piece: &Piece, what: What) -> Option<Picture> {
-    let map = piece.zone_map.as_ref()?;
+    let map = piece.map()?;
     let fills: BTreeMap<u16, Fill> = among_neighbours(piece, what).into_iter().map(|(z, lab)| (z.0, Fill { lab, to: None })).collect();
     Some(paint(map, &fills, ground_of(piece).lab, SCALE))
 }

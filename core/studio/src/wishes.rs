@@ -8,9 +8,11 @@ use crate::light::propose::propose;
 use crate::light::{Facts, Graded, Lighting, rules};
 use crate::paint_box::{BoxId, PaintBox};
 use crate::piece::{
-    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, Mixing, Other, Piece, PlaneShape, Reference, Refusal,
+    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, MassId, Mixing, Other, Piece, PlaneShape, Reference, Refusal,
     Serves, Session, SheetSettings, StudySlot, Wished, Zone, ZoneId,
 };
+use crate::zones::masses::{self, OfMass};
+use lean_picture::spot::Spot;
 use crate::wall::{Candidate, Heard, Measure, Wall};
 use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;
@@ -91,6 +93,34 @@ pub enum Wish {
         zone: ZoneId,
         /// Where to and which way; `None` makes it even again.
         graded: Option<Grading>,
+    },
+    /// Say what is known of a mass. Zones nothing was said of by hand follow it.
+    SayOfMass {
+        /// Which.
+        mass: MassId,
+        /// What.
+        said: OfMass,
+    },
+    /// Join two masses.
+    JoinMasses {
+        /// The one that stays.
+        into: MassId,
+        /// The other.
+        from: MassId,
+    },
+    /// Part a mass along a drawn line.
+    PartMass {
+        /// Which.
+        mass: MassId,
+        /// The line.
+        stroke: Vec<Spot>,
+    },
+    /// Redraw the border of a mass.
+    RedrawMass {
+        /// Which.
+        mass: MassId,
+        /// The line.
+        stroke: Vec<Spot>,
     },
     /// Keep a zone when zones are proposed anew, or not.
     KeepZone {
@@ -243,6 +273,10 @@ impl Wish {
                     .transpose()?;
                 changed(piece, zone, "the grading of", |z| z.graded = graded)?
             }
+            Self::SayOfMass { mass, said } => masses::say(piece, mass, said).map_err(Refusal::Unknown)?,
+            Self::JoinMasses { into, from } => masses::join(piece, into, from).map_err(Refusal::Contradiction)?,
+            Self::PartMass { mass, stroke } => masses::part(piece, mass, &stroke).map_err(Refusal::Contradiction)?,
+            Self::RedrawMass { mass, stroke } => masses::redraw(piece, mass, &stroke).map_err(Refusal::Contradiction)?,
             Self::KeepZone { zone, kept } => changed(piece, zone, "the lock of", |z| z.kept = kept)?,
             Self::SetWall { measure, candidates, taken, heard } => {
                 let wall =
@@ -259,6 +293,9 @@ impl Wish {
                     reference: Some(Reference { serves, ..reference }),
                     zone_map: piece.zone_map.clone(),
                     zones: piece.zones.clone(),
+                    cut: piece.cut.clone(),
+                    masses: piece.masses.clone(),
+                    mass_map: piece.mass_map.clone(),
                 }
             }
             Self::SetOthers { others } => {

@@ -4,7 +4,7 @@ use super::{Mass, Part, in_the_light, name_zones, put_set, take_in, zone_at};
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
-use lean_picture::place::Place;
+use lean_picture::spot::Spot;
 use lean_store::Store;
 use lean_studio::lean::Tables;
 use lean_studio::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
@@ -36,15 +36,15 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     store.apply(id, None, Command::SetIntent { intent })?;
     store.apply(id, None, Command::SetWall { wall: Some(stair(store)?), what: "the wall over the stair".into() })?;
 
-    let working = take_in(store, id, lean_demo::BENCH, lean_demo::BENCH_FILE, FOUND)?;
+    let seen = take_in(store, id, lean_demo::BENCH, lean_demo::BENCH_FILE, FOUND)?;
     for line in MUG {
         let piece = store.piece(id)?.piece;
-        let line: Vec<Place> = line.iter().map(|(x, y)| Place { x: *x, y: *y }).collect();
+        let line: Vec<Spot> = line.iter().map(|(x, y)| Spot { x: *x, y: *y }).collect();
         if let Some(zone) = zone_at(&piece, (0.17, 0.60)) {
-            store.apply(id, None, zones::split(&piece, &working, zone, &line).map_err(Problem::internal)?)?;
+            store.apply(id, None, zones::split(&piece, seen.look(), zone, &line).map_err(Problem::internal)?)?;
         }
     }
-    name_zones(store, id, &working, MASSES)?;
+    name_zones(store, id, &seen, MASSES)?;
     let first = Lamp { tint: Tint::Cool, from: From::Left, hard: false };
     in_the_light(store, id, &Lighting { falling: Falling::One { first }, outdoors: false, exceptions: Vec::new() }, PARTS)?;
 
@@ -78,9 +78,9 @@ fn sessions(piece: &Piece) -> Vec<Session> {
 /// The stair wall, measured along a folding rule one metre long.
 fn stair(store: &Store) -> Result<Wall, Problem> {
     let TakenIn { digest, full, working, .. } = TakenIn::keep(store, lean_demo::STAIR)?;
-    let rule = Measure::Line { from: Place { x: 0.2455, y: 0.622 }, to: Place { x: 0.2490, y: 0.908 }, length: Millimetres(1000.0) };
+    let rule = Measure::Line { from: Spot { x: 0.2455, y: 0.622 }, to: Spot { x: 0.2490, y: 0.908 }, length: Millimetres(1000.0) };
     let size = Size { width: Millimetres(400.0), height: Millimetres(500.0) };
-    let hung = |panels, size, gap: f64, x: f64, y: f64| Candidate { panels, size, gap: Millimetres(gap), at: Place { x, y } };
+    let hung = |panels, size, gap: f64, x: f64, y: f64| Candidate { panels, size, gap: Millimetres(gap), at: Spot { x, y } };
     let pair = Size { width: Millimetres(300.0), height: Millimetres(400.0) };
     Ok(Wall {
         measure: Some(rule),

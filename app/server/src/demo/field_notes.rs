@@ -2,14 +2,14 @@
 
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
-use lean_picture::place::Place;
+use lean_picture::spot::Spot;
 use lean_store::Store;
 use lean_studio::field_note::{FieldMark, FieldNote, Side};
 
 /// A note with a photo and one with an outline only.
 pub fn fill(store: &Store) -> Result<(), Problem> {
     let mark = |x: f64, y: f64, word: &str, value: f64, side: Side, pigment: &str| FieldMark {
-        place: Place { x, y },
+        place: Spot { x, y },
         word: word.into(),
         value: Some(value),
         side: Some(side),
@@ -36,7 +36,7 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
             ],
         },
     )?;
-    let line = |points: &[(f64, f64)]| points.iter().map(|(x, y)| Place { x: *x, y: *y }).collect::<Vec<_>>();
+    let line = |points: &[(f64, f64)]| points.iter().map(|(x, y)| Spot { x: *x, y: *y }).collect::<Vec<_>>();
     store.put_field_note(
         None,
         &FieldNote {

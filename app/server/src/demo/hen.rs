@@ -3,7 +3,7 @@
 use super::{Mass, Part, in_the_light, name_zones, take_in, zone_at};
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
-use lean_picture::place::Place;
+use lean_picture::spot::Spot;
 use lean_store::Store;
 use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
 use lean_studio::paint_box::{BoxId, PaintBox};
@@ -23,13 +23,13 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
     store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
-    let working = take_in(store, id, lean_demo::HEN, lean_demo::HEN_FILE, FOUND)?;
+    let seen = take_in(store, id, lean_demo::HEN, lean_demo::HEN_FILE, FOUND)?;
     let piece = store.piece(id)?.piece;
-    let seat = SEAT.map(|(x, y)| Place { x, y });
+    let seat = SEAT.map(|(x, y)| Spot { x, y });
     if let Some(zone) = zone_at(&piece, (0.50, 0.575)) {
-        store.apply(id, None, zones::split(&piece, &working, zone, &seat).map_err(Problem::internal)?)?;
+        store.apply(id, None, zones::split(&piece, seen.look(), zone, &seat).map_err(Problem::internal)?)?;
     }
-    name_zones(store, id, &working, MASSES)?;
+    name_zones(store, id, &seen, MASSES)?;
     let stove = Lamp { tint: Tint::Warm, from: From::Left, hard: false };
     let day = Lamp { tint: Tint::Cool, from: From::Behind, hard: false };
     let lighting =

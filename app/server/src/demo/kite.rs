@@ -26,9 +26,9 @@ pub fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Pro
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
     store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
-    let working = take_in(store, id, lean_demo::KITE, lean_demo::KITE_FILE, 1)?;
+    let seen = take_in(store, id, lean_demo::KITE, lean_demo::KITE_FILE, 1)?;
     let piece = store.piece(id)?.piece;
-    store.apply(id, None, zones::from_lines(&piece, &working, Lines::Given).map_err(Problem::internal)?)?;
+    store.apply(id, None, zones::from_lines(&piece, &seen.working, Lines::Given).map_err(Problem::internal)?)?;
     let mut intent = store.piece(id)?.piece.intent;
     intent.schools.insert(Question::Outline, School::DrawnContours);
     intent.schools.insert(Question::Emphasis, School::WholeAlive);
@@ -41,10 +41,10 @@ pub fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Pro
 
 /// Strong hues by where a shape lies: warm wing cases, a dark head, cool spots and vanes, ribbons between. Paired shapes share a colour.
 fn coloured(piece: &Piece) -> Vec<Zone> {
-    let Some(map) = &piece.zone_map else { return Vec::new() };
+    let Some(map) = piece.map() else { return Vec::new() };
     let largest = piece.zones.iter().max_by(|a, b| a.reading.area.total_cmp(&b.reading.area)).map(|z| z.id);
     let colour = |z: &Zone| -> Option<(&'static str, Lab)> {
-        let (x, y) = map.heart(z.id.0)?;
+        let (x, y) = piece.geometry().places_of(z.id.0).first()?.label_at;
         let off = (f64::from(x) / f64::from(map.width) - 0.5).abs();
         let down = f64::from(y) / f64::from(map.height);
         let small = z.reading.area < 0.0075;

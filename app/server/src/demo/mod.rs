@@ -9,7 +9,7 @@ mod tram_shed;
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_picture::Picture;
-use lean_picture::segment::Proposal;
+use lean_picture::places::Survey;
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Tables, search};
 use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
@@ -18,7 +18,7 @@ use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{ChosenSet, Command, Importance, Piece, SearchKept, Zone, ZoneId};
 use lean_studio::progress::Unwatched;
-use lean_studio::zones::{self, PictureFile};
+use lean_studio::zones::{self, Look, PictureFile};
 
 /// Puts Boxes, pieces at several stages and field notes into an empty data file; a file that has pieces is left alone.
 ///
@@ -58,12 +58,25 @@ fn put_set(store: &Store, id: PieceId, paint_box: &PaintBox, size: usize, tables
     Ok(())
 }
 
+/// A reference and what was found of it.
+struct Seen {
+    working: Picture,
+    survey: Survey,
+}
+
+impl Seen {
+    fn look(&self) -> Look<'_> {
+        Look { working: &self.working, survey: &self.survey }
+    }
+}
+
 /// Takes a picture in as the reference of a piece, with so many zones, and gives its working copy.
-fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str, count: usize) -> Result<Picture, Problem> {
+fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str, count: usize) -> Result<Seen, Problem> {
     let TakenIn { digest, full, sharpness, working } = TakenIn::keep(store, file)?;
     let file = PictureFile { digest, file_name: name.into(), full, sharpness };
-    store.apply(id, None, zones::set_reference_at(&working, &Proposal::of(&working), count, file))?;
-    Ok(working)
+    let survey = Survey::of(&working);
+    store.apply(id, None, zones::set_reference_at(Look { working: &working, survey: &survey }, count, file))?;
+    Ok(Seen { working, survey })
 }
 
 /// One mass of the picture: what it is called, places that belong to it (all are joined into the zone of the first), and how much it
@@ -74,14 +87,14 @@ struct Mass(&'static str, &'static [(f64, f64)], Importance);
 struct Part(&'static str, Plane, Distance, Option<Role>, Option<Kind>);
 
 /// Corrects and names the zones as a painter would.
-fn name_zones(store: &Store, id: PieceId, working: &Picture, masses: &[Mass]) -> Result<(), Problem> {
+fn name_zones(store: &Store, id: PieceId, seen: &Seen, masses: &[Mass]) -> Result<(), Problem> {
     for Mass(name, places, importance) in masses {
         let piece = store.piece(id)?.piece;
         let Some(zone) = zone_at(&piece, places[0]).filter(|z| piece.zone(*z).is_some_and(|z| z.name.is_empty())) else { continue };
         for place in &places[1..] {
             let piece = store.piece(id)?.piece;
             if let Some(other) = zone_at(&piece, *place).filter(|o| *o != zone && piece.zone(*o).is_some_and(|z| z.name.is_empty())) {
-                store.apply(id, None, zones::merge(&piece, working, other, zone).map_err(Problem::internal)?)?;
+                store.apply(id, None, zones::merge(&piece, seen.look(), other, zone).map_err(Problem::internal)?)?;
             }
         }
         store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
@@ -107,7 +120,7 @@ fn in_the_light(store: &Store, id: PieceId, lighting: &Lighting, parts: &[Part])
 }
 
 fn zone_at(piece: &Piece, (x, y): (f64, f64)) -> Option<ZoneId> {
-    let map = piece.zone_map.as_ref()?;
+    let map = piece.map()?;
     let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
     Some(ZoneId(map.at(cell(x, map.width), cell(y, map.height))))
 }

@@ -5,8 +5,8 @@ use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_picture::chart::distinct;
-use lean_picture::place::Place;
-use lean_picture::{Picture, decode};
+use lean_picture::spot::Spot;
+use lean_picture::decode;
 use lean_store::{PieceId, Store};
 use lean_studio::chart::arranged;
 use lean_studio::lean::{Tables, search};
@@ -36,9 +36,9 @@ pub fn start(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<PieceId, 
     let apply = |command| store.apply(id, None, command);
     apply(Command::UseBox { paint_box: Some(box_id.clone()) })?;
 
-    let working = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE, FOUND)?;
-    name_zones(store, id, &working, MASSES)?;
-    take_out_tram(store, id, &working)?;
+    let seen = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE, FOUND)?;
+    name_zones(store, id, &seen, MASSES)?;
+    take_out_tram(store, id, &seen)?;
     in_the_light(store, id, &lighting(), PARTS)?;
 
     Ok(id)
@@ -107,16 +107,16 @@ const CUTS: &[Cut] = &[
 ];
 
 /// Parts the tram from the shaded front, a small strong accent that squinting loses, and plans its red.
-fn take_out_tram(store: &Store, id: PieceId, working: &Picture) -> Result<(), Problem> {
-    let place = |(x, y)| Place { x, y };
+fn take_out_tram(store: &Store, id: PieceId, seen: &super::Seen) -> Result<(), Problem> {
+    let place = |(x, y)| Spot { x, y };
     for (from, to, rest) in CUTS {
         let piece = store.piece(id)?.piece;
         let Some(zone) = zone_at(&piece, TRAM) else { return Ok(()) };
-        store.apply(id, None, zones::split(&piece, working, zone, &[place(*from), place(*to)]).map_err(Problem::internal)?)?;
+        store.apply(id, None, zones::split(&piece, seen.look(), zone, &[place(*from), place(*to)]).map_err(Problem::internal)?)?;
         let piece = store.piece(id)?.piece;
         let (front, rest) = (zone_at(&piece, CUTS[0].2), zone_at(&piece, *rest));
         if let Some((front, rest)) = front.zip(rest).filter(|(f, r)| f != r) {
-            store.apply(id, None, zones::merge(&piece, working, rest, front).map_err(Problem::internal)?)?;
+            store.apply(id, None, zones::merge(&piece, seen.look(), rest, front).map_err(Problem::internal)?)?;
         }
     }
     if let Some(zone) = zone_at(&store.piece(id)?.piece, TRAM) {

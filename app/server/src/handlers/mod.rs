@@ -4,6 +4,7 @@ pub mod borrowed;
 pub mod boxes;
 pub mod field_notes;
 pub mod jobs;
+pub mod maps;
 pub mod others;
 pub mod pieces;
 pub mod reference;

@@ -71,14 +71,14 @@ pub async fn make_main(State(studio): State<Studio>, Path(id): Path<i64>, In(ask
             let chosen = chosen.ok_or_else(|| Problem::not_found("That picture is not among the references of this piece."))?;
             let working = s.working_copy(&chosen.digest)?;
             let file = PictureFile::of(chosen.digest.clone(), chosen.file_name.clone(), &decode(&s.store.original(&chosen.digest)?)?);
-            let Command::SetReference { reference, zone_map, zones } = set_reference(&working, file) else {
-                return Err(Problem::internal("The picture could not be taken as reference."));
-            };
+            let mut command = set_reference(&working, file);
+            if let Command::SetReference { reference: Some(r), .. } = &mut command {
+                r.serves.clone_from(&chosen.serves);
+            }
             let mut others: Vec<Other> = kept.piece.others.iter().filter(|o| o.digest != chosen.digest).cloned().collect();
             others.extend(kept.piece.reference.as_ref().map(as_other));
-            let reference = reference.map(|r| Reference { serves: chosen.serves.clone(), ..r });
             let first = s.store.apply(id, Some(ask.base_revision), Command::SetOthers { others })?;
-            view(s, s.store.apply(id, Some(first.revision), Command::SetReference { reference, zone_map, zones })?)
+            view(s, s.store.apply(id, Some(first.revision), command)?)
         })
         .await
 }
@@ -131,12 +131,11 @@ pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
             let working = s.framed(&sheet.digest, frame)?;
             let full = (sheet.width, sheet.height);
             let whole = PictureFile::of(sheet.digest.clone(), sheet.file_name.clone(), &decode(&s.store.original(&sheet.digest)?)?);
-            let command = set_reference(&working, PictureFile { full: frame.size_of(full), ..whole });
-            let Command::SetReference { reference, zone_map, zones } = command else {
-                return Err(Problem::internal("The composition could not be taken as reference."));
-            };
-            let reference = reference.map(|r| Reference { frame, full: Some(PixelSize { width: full.0, height: full.1 }), ..r });
-            view(s, s.store.apply(id, Some(ask.base_revision()), Command::SetReference { reference, zone_map, zones })?)
+            let mut command = set_reference(&working, PictureFile { full: frame.size_of(full), ..whole });
+            if let Command::SetReference { reference: Some(r), .. } = &mut command {
+                (r.frame, r.full) = (frame, Some(PixelSize { width: full.0, height: full.1 }));
+            }
+            view(s, s.store.apply(id, Some(ask.base_revision()), command)?)
         })
         .await
 }

@@ -14,7 +14,7 @@ use axum::response::{IntoResponse, Response};
 use lean_colour::{Temperature, Value};
 use lean_picture::frame::{Crop, Frame, neutral_at};
 use lean_picture::measure::{self, Profile, Spread};
-use lean_picture::place::Place;
+use lean_picture::spot::Spot;
 use lean_picture::values::{Ladder, ladder};
 use lean_picture::views::{View, draw};
 use lean_picture::{Picture, decode};
@@ -24,7 +24,7 @@ use lean_studio::mixes::Mark;
 use lean_studio::piece::{Piece, Reference};
 use lean_studio::planned;
 use lean_studio::progress::Progress;
-use lean_studio::zones::{PictureFile, WORKING_SIDE, reframe, set_reference};
+use lean_studio::zones::{self, PictureFile, WORKING_SIDE, reframe, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
@@ -228,7 +228,8 @@ fn reference_of(piece: &Piece) -> Result<&Reference, Problem> {
 
 fn reframed(s: &Studio, id: i64, base: i64, piece: &Piece, digest: &str, frame: Frame) -> Result<Json<PieceView>, Problem> {
     let picture = s.framed(digest, frame)?;
-    let command = reframe(piece, &picture, frame).map_err(Problem::unusable)?;
+    let survey = s.survey_of(digest, frame, &picture);
+    let command = reframe(piece, zones::Look { working: &picture, survey: &survey }, frame).map_err(Problem::unusable)?;
     view(s, s.store.apply(id, Some(base), command)?)
 }
 
@@ -238,7 +239,7 @@ pub struct Neutral {
     /// Revision the page last saw.
     base_revision: i64,
     /// Where it is; left out to take the correction back.
-    at: Option<Place>,
+    at: Option<Spot>,
     /// Its value, when it is a grey card; left out keeps the exposure.
     #[schema(minimum = 1, maximum = 9.5)]
     card: Option<f64>,
@@ -292,7 +293,7 @@ pub async fn line(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Q
     studio
         .run(move |s| {
             let (_, picture) = s.piece_and_picture(id)?;
-            let (from, to) = (Place { x: e.x, y: e.y }, Place { x: e.to_x, y: e.to_y });
+            let (from, to) = (Spot { x: e.x, y: e.y }, Spot { x: e.to_x, y: e.to_y });
             Ok(Json(measure::along(&picture, from, to).map_err(Problem::unusable)?))
         })
         .await
@@ -336,7 +337,7 @@ pub async fn spread(State(studio): State<Studio>, Path(id): Path<i64>, Query(of)
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;
-            let map = kept.piece.zone_map.as_ref().ok_or_else(|| Problem::not_found("This piece has no zones yet."))?;
+            let map = kept.piece.map().ok_or_else(|| Problem::not_found("This piece has no zones yet."))?;
             let found = measure::inside(&picture, map, of.zone)
                 .ok_or_else(|| Problem::not_found(format!("There is no zone {} any more.", of.zone)))?;
             Ok(Json(found))

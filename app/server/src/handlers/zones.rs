@@ -1,6 +1,6 @@
 //! Zones: found, joined, parted, moved in the field.
 
-use super::pieces::view;
+use super::pieces::{Step, view};
 use crate::extract::{Json as In, Path};
 use crate::problem::Problem;
 use crate::state::Studio;
@@ -8,25 +8,65 @@ use crate::views::PieceView;
 use axum::Json;
 use axum::extract::State;
 use lean_picture::line_drawing::Lines;
-use lean_picture::place::Place;
-use lean_picture::segment::ZONES;
+use lean_picture::spot::Spot;
 use lean_studio::findings::Finding;
 use lean_studio::mixes::{Mark, Well, ZoneMix};
 use lean_studio::outlook::outlook;
-use lean_studio::piece::{Command, ZoneId};
+use lean_studio::outlook::longer_side;
+use lean_studio::piece::{Command, MassId, Piece, ZoneId};
 use lean_studio::wishes::{FieldMove, moved};
-use lean_studio::zones;
+use lean_studio::zones::{self, COLOUR_RANGE, Look, dials};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-/// How many zones to find.
+/// How many colours to show.
 #[derive(Deserialize, ToSchema)]
-pub struct Proposal {
+pub struct Count {
     /// Revision the page last saw.
     base_revision: i64,
-    /// How many, 1..=24.
-    #[schema(minimum = 1, maximum = 24)]
+    /// How many, 3..=24.
+    #[schema(minimum = 3, maximum = 24)]
     count: usize,
+}
+
+/// How large a brush to lay the places with.
+#[derive(Deserialize, ToSchema)]
+pub struct Brush {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// The smallest mark on the piece, in millimetres; from a hundred-and-fiftieth to a tenth of the longer side.
+    millimetres: f64,
+}
+
+/// A spot of the picture.
+#[derive(Deserialize, ToSchema)]
+pub struct At {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// Where.
+    at: Spot,
+}
+
+/// A place and the zone it is given to.
+#[derive(Deserialize, ToSchema)]
+pub struct Gift {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// A spot of the place.
+    at: Spot,
+    /// The zone.
+    to: ZoneId,
+}
+
+/// A zone and a mass it lies in.
+#[derive(Deserialize, ToSchema)]
+pub struct InMass {
+    /// Revision the page last saw.
+    base_revision: i64,
+    /// The zone.
+    zone: ZoneId,
+    /// The mass whose part becomes a zone of its own.
+    mass: MassId,
 }
 
 /// Two zones to join.
@@ -48,7 +88,7 @@ pub struct Split {
     /// Which zone.
     zone: ZoneId,
     /// The line, from end to end; it is lengthened to the edge of the zone.
-    stroke: Vec<Place>,
+    stroke: Vec<Spot>,
 }
 
 /// A line from one zone into another.
@@ -57,7 +97,7 @@ pub struct Across {
     /// Revision the page last saw.
     base_revision: i64,
     /// The line.
-    stroke: Vec<Place>,
+    stroke: Vec<Spot>,
 }
 
 /// What becomes of the lines of a drawing.
@@ -95,67 +135,103 @@ pub struct Preview {
     cost: Option<f64>,
 }
 
-/// Finds zones anew. Names and targets start anew too; undo brings the old ones back.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/propose", params(("id" = i64, Path)), request_body = Proposal, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Proposal>) -> Result<Json<PieceView>, Problem> {
+/// Looks at a piece's picture and applies the command that follows.
+async fn mend(
+    studio: Studio,
+    id: i64,
+    base: i64,
+    command: impl FnOnce(&Piece, Look) -> Result<Command, String> + Send + 'static,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
-            if !ZONES.contains(&ask.count) {
-                return Err(Problem::unusable(format!("{} zones cannot be found; ask for 1 to {}.", ask.count, ZONES.end())));
-            }
             let (kept, picture) = s.piece_and_picture(id)?;
-            let proposal = s.proposal(&kept, &picture);
-            view(s, s.store.apply(id, Some(ask.base_revision), zones::propose(&kept.piece, &picture, &proposal, ask.count))?)
+            let survey = s.survey(&kept, &picture);
+            let command = command(&kept.piece, Look { working: &picture, survey: &survey }).map_err(Problem::unusable)?;
+            view(s, s.store.apply(id, Some(base), command)?)
         })
         .await
+}
+
+/// Finds so many colours anew. Names and targets start anew too, but those of locked zones; undo brings the old ones back.
+#[utoipa::path(post, path = "/api/pieces/{id}/zones/propose", params(("id" = i64, Path)), request_body = Count, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Count>) -> Result<Json<PieceView>, Problem> {
+    mend(studio, id, ask.base_revision, move |piece, look| {
+        if !COLOUR_RANGE.contains(&ask.count) {
+            return Err(format!("{} colours cannot be found; ask for {} to {}.", ask.count, COLOUR_RANGE.start(), COLOUR_RANGE.end()));
+        }
+        Ok(zones::propose(piece, look, ask.count))
+    }).await
+}
+
+/// Turns the dial of colours: each one more parts one zone, each one less joins two; the others keep their identity.
+#[utoipa::path(post, path = "/api/pieces/{id}/zones/colours", params(("id" = i64, Path)), request_body = Count, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Count>) -> Result<Json<PieceView>, Problem> {
+    mend(studio, id, ask.base_revision, move |piece, look| dials::colours(piece, look, ask.count)).await
+}
+
+/// Turns the brush. Only places change.
+#[utoipa::path(post, path = "/api/pieces/{id}/zones/brush", params(("id" = i64, Path)), request_body = Brush, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn brush(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Brush>) -> Result<Json<PieceView>, Problem> {
+    mend(studio, id, ask.base_revision, move |piece, look| {
+        let longer = piece.reference.as_ref().map(|r| longer_side(piece, r)).ok_or("This piece has no reference yet. Drop a picture on it.")?;
+        dials::brush(piece, look, ask.millimetres / longer, &format!("{:.0} mm", ask.millimetres))
+    }).await
+}
+
+/// Gives a place to another zone.
+#[utoipa::path(post, path = "/api/pieces/{id}/places/give", params(("id" = i64, Path)), request_body = Gift, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn give(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Gift>) -> Result<Json<PieceView>, Problem> {
+    mend(studio, id, ask.base_revision, move |piece, look| zones::give(piece, look, ask.at, ask.to)).await
+}
+
+/// Makes a place a zone of its own.
+#[utoipa::path(post, path = "/api/pieces/{id}/places/own", params(("id" = i64, Path)), request_body = At, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn own(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<At>) -> Result<Json<PieceView>, Problem> {
+    mend(studio, id, ask.base_revision, move |piece, look| zones::own(piece, look, ask.at)).await
+}
+
+/// Makes the colour at a spot a zone of its own, wherever it lies.
+#[utoipa::path(post, path = "/api/pieces/{id}/zones/take", params(("id" = i64, Path)), request_body = At, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn take(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<At>) -> Result<Json<PieceView>, Problem> {
+    mend(studio, id, ask.base_revision, move |piece, look| zones::take(piece, look, ask.at)).await
+}
+
+/// Makes what lies of a zone in a mass a zone of its own.
+#[utoipa::path(post, path = "/api/pieces/{id}/zones/part-by-mass", params(("id" = i64, Path)), request_body = InMass, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn part_by_mass(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<InMass>) -> Result<Json<PieceView>, Problem> {
+    mend(studio, id, ask.base_revision, move |piece, look| zones::part_by_mass(piece, look, ask.zone, ask.mass)).await
+}
+
+/// Proposes the masses of the picture anew.
+#[utoipa::path(post, path = "/api/pieces/{id}/masses/propose", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn propose_masses(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Step>) -> Result<Json<PieceView>, Problem> {
+    mend(studio, id, ask.base_revision(), |_, look| {
+        Ok(zones::masses::propose(look.survey))
+    }).await
 }
 
 /// Joins two zones.
 #[utoipa::path(post, path = "/api/pieces/{id}/zones/merge", params(("id" = i64, Path)), request_body = Merge, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn merge(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Merge>) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            let (kept, picture) = s.piece_and_picture(id)?;
-            let command = zones::merge(&kept.piece, &picture, ask.from, ask.into).map_err(Problem::unusable)?;
-            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
-        })
-        .await
+    mend(studio, id, ask.base_revision, move |piece, look| zones::merge(piece, look, ask.from, ask.into)).await
 }
 
 /// Parts a zone along a drawn line.
 #[utoipa::path(post, path = "/api/pieces/{id}/zones/split", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn split(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            let (kept, picture) = s.piece_and_picture(id)?;
-            let command = zones::split(&kept.piece, &picture, ask.zone, &ask.stroke).map_err(Problem::unusable)?;
-            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
-        })
-        .await
+    mend(studio, id, ask.base_revision, move |piece, look| zones::split(piece, look, ask.zone, &ask.stroke)).await
 }
 
 /// Joins the two zones a line leads between.
 #[utoipa::path(post, path = "/api/pieces/{id}/zones/join", params(("id" = i64, Path)), request_body = Across, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn join(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Across>) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            let (kept, picture) = s.piece_and_picture(id)?;
-            let command = zones::join_by(&kept.piece, &picture, &ask.stroke).map_err(Problem::unusable)?;
-            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
-        })
-        .await
+    mend(studio, id, ask.base_revision, move |piece, look| zones::join_by(piece, look, &ask.stroke)).await
 }
 
 /// Redraws a border of a zone: what the line encloses is taken in or cut off.
 #[utoipa::path(post, path = "/api/pieces/{id}/zones/redraw", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn redraw(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            let (kept, picture) = s.piece_and_picture(id)?;
-            let command = zones::redraw(&kept.piece, &picture, ask.zone, &ask.stroke).map_err(Problem::unusable)?;
-            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
-        })
-        .await
+    mend(studio, id, ask.base_revision, move |piece, look| zones::redraw(piece, look, ask.zone, &ask.stroke)).await
 }
 
 /// Makes the closed outlines of a line drawing the zones.

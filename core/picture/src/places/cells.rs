@@ -41,9 +41,8 @@ pub struct Cells {
 }
 
 impl Cells {
-    /// The cells of a picture: reduced or enlarged to [`GRID`], with single-cell grain averaged away.
-    pub fn of(picture: &Picture) -> Self {
-        let small = on_grid(picture);
+    /// The cells of a picture that is on the grid, single-cell grain averaged away.
+    pub fn of(small: &Picture) -> Self {
         let (width, height) = (small.width as usize, small.height as usize);
         let raw: Vec<Look> = small
             .rgb
@@ -77,7 +76,10 @@ fn spread(looks: &[Look]) -> f32 {
 
 /// The picture at the size of the grid.
 pub fn on_grid(picture: &Picture) -> Picture {
-    if picture.width.max(picture.height) >= GRID { picture.reduced(GRID) } else { enlarged(picture) }
+    if picture.width.max(picture.height) == GRID {
+        return picture.clone();
+    }
+    if picture.width.max(picture.height) > GRID { picture.reduced(GRID) } else { enlarged(picture) }
 }
 
 /// Bilinear in encoded values: nothing is measured off it that the picture does not hold.

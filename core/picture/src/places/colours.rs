@@ -34,13 +34,18 @@ pub struct Shade {
 }
 
 /// The shades of a picture and the order in which they join.
-#[derive(Clone, Debug)]
+#[derive(Clone, Debug, Default)]
 pub struct Colours {
     /// All shades.
     pub shades: Vec<Shade>,
     /// `(kept, gone)` shades, first joined first: the last `n - 1` joins undone leave `n` colours.
     pub joins: Vec<(usize, usize)>,
+    /// How far apart what each join joins is, in look units.
+    apart: Vec<f32>,
 }
+
+/// Look units below which two colours are not told apart unasked. A choice: film grain makes no colours.
+const APART: f32 = 1.6;
 
 #[derive(Clone, Copy)]
 struct Heap {
@@ -59,8 +64,8 @@ fn joined(a: &Heap, b: &Heap) -> Heap {
     Heap { weight, look: std::array::from_fn(|c| a.look[c] + (b.look[c] - a.look[c]) * b.weight / weight), lost: 0.0 }
 }
 
-/// Joins the cheapest pair until `left` heaps are left; `(kept, gone)` in order. Ties go to the lower numbers.
-fn agglomerate(heaps: &mut [Heap], left: usize) -> Vec<(usize, usize)> {
+/// Joins the cheapest pair until `left` heaps are left; `(kept, gone, how far apart)` in order. Ties go to the lower numbers.
+fn agglomerate(heaps: &mut [Heap], left: usize) -> Vec<(usize, usize, f32)> {
     let n = heaps.len();
     let mut alive = vec![true; n];
     let nearest = |heaps: &[Heap], alive: &[bool], i: usize| {
@@ -74,9 +79,9 @@ fn agglomerate(heaps: &mut [Heap], left: usize) -> Vec<(usize, usize)> {
             break;
         };
         let (kept, gone) = (i.min(j), i.max(j));
+        order.push((kept, gone, apart2(heaps[kept].look, heaps[gone].look).sqrt() + (heaps[kept].lost + heaps[gone].lost).sqrt()));
         heaps[kept] = joined(&heaps[kept], &heaps[gone]);
         alive[gone] = false;
-        order.push((kept, gone));
         for k in (0..n).filter(|k| alive[*k]) {
             let touched = k == kept || near[k].is_some_and(|(_, m)| m == kept || m == gone);
             if touched {
@@ -104,7 +109,7 @@ pub fn find(shapes: &Shapes, runs: &[super::runs::Run], picture: f32, scale: f32
     let n = heaps.len();
     let order = agglomerate(&mut heaps, SHADES.saturating_sub(shades.len()).max(1));
     let mut gone = vec![false; n];
-    order.iter().for_each(|(_, g)| gone[*g] = true);
+    order.iter().for_each(|(_, g, _)| gone[*g] = true);
     let mut found: Vec<Heap> = heaps.into_iter().zip(gone).filter(|(_, g)| !g).map(|(h, _)| h).collect();
     settle(&weighed, &mut found);
     shades.extend(found.into_iter().map(|h| Shade { look: h.look, run: None, weight: h.weight }));
@@ -112,8 +117,8 @@ pub fn find(shapes: &Shapes, runs: &[super::runs::Run], picture: f32, scale: f32
         .iter()
         .map(|s| Heap { weight: s.weight, look: s.look, lost: s.run.map_or(0.0, |r| s.weight * runs[r].spread) })
         .collect();
-    let joins = agglomerate(&mut tops, 1);
-    Colours { shades, joins }
+    let (joins, apart) = agglomerate(&mut tops, 1).into_iter().map(|(kept, gone, apart)| ((kept, gone), apart)).unzip();
+    Colours { shades, joins, apart }
 }
 
 /// Boxes of like looks with what they weigh.
@@ -173,6 +178,12 @@ fn settle(boxes: &[Heap], shades: &mut [Heap]) {
 }
 
 impl Colours {
+    /// At most `count` colours, as many as are told apart.
+    pub fn distinct(&self, count: usize) -> usize {
+        let joins_for = |n: usize| self.joins.len().checked_sub(n - 1);
+        (2..=count.max(1)).rev().find(|n| joins_for(*n).is_some_and(|k| self.apart[k] >= APART)).unwrap_or(1)
+    }
+
     /// Which of `count` colours each shade belongs to: the number of the lowest shade in it.
     pub fn cut(&self, count: usize) -> Vec<usize> {
         let mut into: Vec<usize> = (0..self.shades.len()).collect();

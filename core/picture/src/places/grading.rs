@@ -1,7 +1,8 @@
 //! How a zone that is a smooth run goes from one end to the other.
 
-use super::cells::on_grid;
 use super::lay::Laid;
+use super::runs::Run;
+use super::survey::Survey;
 use crate::picture::Picture;
 use crate::zone_map::ZoneMap;
 use lean_colour::{Lab, screen};
@@ -23,14 +24,16 @@ pub struct Grading {
 /// Least difference between the ends (CIEDE2000) that is worth running. A choice.
 const WORTH: f64 = 4.0;
 
-/// The grading of a zone on its map; `None` when it has no run, most of it is something else, or the ends are alike.
-pub fn grading(picture: &Picture, map: &ZoneMap, shades: &[Laid], zone: u16) -> Option<Grading> {
-    let run = shades.iter().filter(|s| s.zone == zone).filter_map(|s| s.run.as_ref()).max_by_key(|r| r.cells)?;
-    let small = on_grid(picture);
-    let w = map.width as usize;
-    if small.width != map.width || small.height != map.height {
-        return None;
+impl Survey {
+    /// The grading of a zone on a map of this survey; `None` when it has no run, most of it is something else, or the ends are alike.
+    pub fn grading(&self, map: &ZoneMap, shades: &[Laid], zone: u16) -> Option<Grading> {
+        let run = shades.iter().filter(|s| s.zone == zone).filter_map(|s| s.run.as_ref()).max_by_key(|r| r.cells)?;
+        grading(&self.picture, map, run, zone)
     }
+}
+
+fn grading(small: &Picture, map: &ZoneMap, run: &Run, zone: u16) -> Option<Grading> {
+    let w = map.width as usize;
     let inside: Vec<usize> = (0..map.labels.len()).filter(|i| map.labels[*i] == zone).collect();
     if inside.is_empty() || (run.cells as f64) < MOST_OF * inside.len() as f64 {
         return None;

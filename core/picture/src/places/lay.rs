@@ -2,17 +2,21 @@
 
 use super::cells::{Look, apart2};
 use super::runs::Run;
-use super::survey::Survey;
+use super::survey::{FINE, MIDDLE, Shapes, Survey};
 use super::tidy::{self, Ground};
 use crate::zone_map::ZoneMap;
+use serde::{Deserialize, Serialize};
 
 /// A shade and the zone it is laid in.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Laid {
     /// Its look; of a run, the mean.
     pub look: Look,
     /// The smooth run it is.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub run: Option<Run>,
+    /// What it weighs when colours are joined.
+    pub weight: f32,
     /// The zone.
     pub zone: u16,
 }
@@ -27,10 +31,45 @@ impl Laid {
 const OWN_GROUND: f32 = 16.0;
 
 impl Survey {
-    /// Which zone every cell belongs to at a brush of this share of the longer side. `hand` (0 where free) is what was laid by hand.
-    /// Nothing smaller than the brush is left, unless the whole picture is.
-    pub fn lay(&self, shades: &[Laid], brush: f64, hand: Option<&[u16]>) -> ZoneMap {
-        let shapes = self.shapes(brush);
+    /// Which zone every cell belongs to at a brush of this share of the longer side, by the picture alone. Nothing smaller than the brush is
+    /// left, unless the whole picture is.
+    pub fn lay(&self, shades: &[Laid], brush: f64) -> ZoneMap {
+        let mut last = self.last.lock().unwrap_or_else(|p| p.into_inner());
+        if let Some((_, _, map)) = last.as_ref().filter(|(of, at, _)| *at == brush && of == shades) {
+            return map.clone();
+        }
+        let labels = self.nearest(shades, &self.shapes(brush));
+        let ground = Ground { cells: &self.cells, hand: None };
+        let map = tidy::fit_for(self.map(labels), &ground, self.brush(brush));
+        *last = Some((shades.to_vec(), brush, map.clone()));
+        map
+    }
+
+    /// Lays what was laid by hand (0 where nothing was) over such a map, at the same brush.
+    pub fn under_hand(&self, map: &ZoneMap, hand: &ZoneMap, brush: f64) -> ZoneMap {
+        if hand.labels.len() != map.labels.len() {
+            return map.clone();
+        }
+        let labels = map.labels.iter().zip(&hand.labels).map(|(auto, hand)| if *hand > 0 { *hand } else { *auto }).collect();
+        let ground = Ground { cells: &self.cells, hand: Some(&hand.labels) };
+        tidy::fit_again(self.map(labels), &ground, self.brush(brush))
+    }
+
+    /// Where each shade's zone lies whatever the brush: what zones are read from. Not tidied.
+    pub fn colour_map(&self, shades: &[Laid]) -> ZoneMap {
+        self.map(self.nearest(shades, &self.shapes(FINE)))
+    }
+
+    fn map(&self, labels: Vec<u16>) -> ZoneMap {
+        ZoneMap { width: self.cells.width as u32, height: self.cells.height as u32, labels }
+    }
+
+    fn brush(&self, share: f64) -> f64 {
+        share * self.cells.longer() as f64
+    }
+
+    /// The zone of the shade nearest to the shape each cell lies in.
+    fn nearest(&self, shades: &[Laid], shapes: &Shapes) -> Vec<u16> {
         let zone_of: Vec<u16> = shapes
             .all
             .iter()
@@ -43,37 +82,33 @@ impl Survey {
                     let (run, here) = (&self.runs[r], self.runs[r].at(s.middle.0, s.middle.1));
                     std::array::from_fn(|c| s.look[c] + here[c] - run.mean[c])
                 });
-                let miss = |shade: &Laid| apart2(look, shade.at(s.middle)) - if s.run.is_some() && shade.run.is_some() { OWN_GROUND } else { 0.0 };
+                let own = |shade: &Laid| if s.run.is_some() && shade.run.is_some() { OWN_GROUND } else { 0.0 };
+                let miss = |shade: &Laid| apart2(look, shade.at(s.middle)) - own(shade);
                 shades.iter().min_by(|a, b| miss(a).total_cmp(&miss(b))).map_or(1, |s| s.zone)
             })
             .collect();
-        let mut labels: Vec<u16> =
-            self.patches.of_cell.iter().map(|p| zone_of[shapes.of_patch[*p as usize] as usize]).collect();
-        if let Some(hand) = hand {
-            labels.iter_mut().zip(hand).filter(|(_, h)| **h > 0).for_each(|(l, h)| *l = *h);
-        }
-        let ground = Ground { cells: &self.cells, hand };
-        let map = ZoneMap { width: self.cells.width as u32, height: self.cells.height as u32, labels };
-        tidy::fit_for(map, &ground, brush * self.cells.longer() as f64)
+        self.patches.of_cell.iter().map(|p| zone_of[shapes.of_patch[*p as usize] as usize]).collect()
     }
 
-    /// The shades of `count` colours, zones numbered from 1 by the share of the picture they cover.
-    pub fn palette(&self, count: usize) -> Vec<Laid> {
-        let cut = self.colours.cut(count);
-        let laid = |zone: &dyn Fn(usize) -> u16| -> Vec<Laid> {
-            let run = |r: Option<usize>| r.map(|r| self.runs[r].clone());
-            self.colours.shades.iter().enumerate().map(|(i, s)| Laid { look: s.look, run: run(s.run), zone: zone(i) }).collect()
-        };
-        let raw = self.lay(&laid(&|i| cut[i] as u16 + 1), super::survey::MIDDLE, None);
-        let mut by_area = raw.areas();
-        by_area.sort_by_key(|(z, n)| (std::cmp::Reverse(*n), *z));
-        let mut tops: Vec<u16> = by_area.into_iter().map(|(z, _)| z).collect();
-        // A colour too small for the middle brush comes last.
-        cut.iter().map(|c| *c as u16 + 1).for_each(|z| {
-            if !tops.contains(&z) {
-                tops.push(z);
-            }
-        });
-        laid(&|i| tops.iter().position(|t| *t == cut[i] as u16 + 1).map_or(1, |p| p as u16 + 1))
+    /// The shades of `count` colours, zones numbered from 1 by the share of the picture they cover, and the order in which shades join.
+    pub fn palette(&self, count: usize) -> (Vec<Laid>, Vec<(usize, usize)>) {
+        let cut = self.colours.cut(self.colours.distinct(count));
+        let shades = self.colours.shades.iter().zip(&cut);
+        let mut laid: Vec<Laid> = shades
+            .map(|(s, zone)| Laid { look: s.look, run: s.run.map(|r| self.runs[r].clone()), weight: s.weight, zone: *zone as u16 + 1 })
+            .collect();
+        let mut by_area: std::collections::BTreeMap<u16, usize> = laid.iter().map(|l| (l.zone, 0)).collect();
+        self.nearest(&laid, &self.shapes(MIDDLE)).into_iter().for_each(|zone| *by_area.entry(zone).or_default() += 1);
+        let mut order: Vec<(u16, usize)> = by_area.into_iter().collect();
+        order.sort_by_key(|(zone, n)| (std::cmp::Reverse(*n), *zone));
+        for l in &mut laid {
+            l.zone = order.iter().position(|(zone, _)| *zone == l.zone).map_or(1, |p| p as u16 + 1);
+        }
+        (laid, self.colours.joins.clone())
+    }
+
+    /// The look of a CIELAB colour, as a shade of its own.
+    pub fn shade(&self, lab: lean_colour::Lab, zone: u16) -> Laid {
+        Laid { look: super::cells::look_of(lab.l, lab.a, lab.b), run: None, weight: f32::MIN_POSITIVE, zone }
     }
 }

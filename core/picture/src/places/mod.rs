@@ -9,6 +9,8 @@ mod colours;
 mod grading;
 mod joining;
 mod lay;
+mod masses;
+mod palette;
 pub mod parts;
 mod patches;
 mod runs;
@@ -16,7 +18,8 @@ mod survey;
 mod tidy;
 
 pub use cells::GRID;
-pub use grading::{Grading, grading};
+pub use grading::Grading;
 pub use lay::Laid;
+pub use palette::{joined, parted, with_shade};
 pub use runs::Run;
 pub use survey::{LARGEST, MIDDLE, SMALLEST, Survey};

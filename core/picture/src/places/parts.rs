@@ -92,6 +92,28 @@ impl Parts {
         of
     }
 
+    /// The cell of every part that lies farthest from its edge (city blocks, two sweeps; the frame is an edge). `of` is the part of each cell.
+    pub fn middles(&self, of: &[u32]) -> Vec<(u32, u32)> {
+        let (w, n) = (self.width, of.len());
+        let mut depth = vec![0u32; n];
+        for i in 0..n {
+            let up = if i >= w && of[i - w] == of[i] { depth[i - w] } else { 0 };
+            let left = if i % w > 0 && of[i - 1] == of[i] { depth[i - 1] } else { 0 };
+            depth[i] = 1 + up.min(left);
+        }
+        let mut best = vec![(0, 0usize); self.all.len()];
+        for i in (0..n).rev() {
+            let down = if i + w < n && of[i + w] == of[i] { depth[i + w] } else { 0 };
+            let right = if i % w + 1 < w && of[i + 1] == of[i] { depth[i + 1] } else { 0 };
+            depth[i] = depth[i].min(1 + down.min(right));
+            let b = &mut best[of[i] as usize];
+            if depth[i] >= b.0 {
+                *b = (depth[i], i);
+            }
+        }
+        best.into_iter().map(|(_, i)| ((i % w) as u32, (i / w) as u32)).collect()
+    }
+
     /// Borders between parts: `(one, other, cells)` with `one < other`, ascending.
     pub fn borders(&self) -> Vec<(u32, u32, u32)> {
         let mut pairs: Vec<(u32, u32, u32)> = Vec::new();

@@ -5,6 +5,7 @@
 
 use super::cells::{Cells, Look, apart2};
 use rayon::prelude::*;
+use serde::{Deserialize, Serialize};
 use std::collections::VecDeque;
 
 /// Cells of the grid to one coarse cell.
@@ -23,7 +24,7 @@ const SPAN: f32 = 5.0;
 const MOST: usize = 6;
 
 /// An even change of colour over a part of the picture.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Run {
     /// What describes it.
     pub surface: Surface,
@@ -91,7 +92,7 @@ pub fn find(cells: &Cells) -> (Vec<Run>, Vec<u8>) {
 
 /// A curved sheet over the grid for each look coordinate: `c + x·u + y·v + uu·u² + uv·u·v + vv·v²`, with `u` and `v` the distance from the
 /// middle of the run in units of [`Surface::unit`] cells.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Surface {
     /// Middle of the run, in cells.
     pub middle: (f32, f32),

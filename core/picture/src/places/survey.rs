@@ -1,11 +1,16 @@
 //! What a picture is made of, looked at once and then cut at any number of colours and any brush.
 
-use super::cells::{Cells, Look};
+use super::cells::{self, Cells, Look};
 use super::colours::{self, Colours};
 use super::joining::{self, Joins};
+use super::lay::Laid;
 use super::patches::{self, Patches};
 use super::runs::{self, Run};
 use crate::picture::Picture;
+use crate::spot::Spot;
+use crate::zone_map::ZoneMap;
+use lean_colour::Lab;
+use std::sync::Mutex;
 
 /// Contrast, in look units, that a spot as large as the brush needs to be kept in a picture of usual range. A choice.
 const KEPT: f32 = 4.5;
@@ -16,10 +21,11 @@ pub const SMALLEST: f64 = 1.0 / 150.0;
 /// The brush a new picture is shown at.
 pub const MIDDLE: f64 = 1.0 / 40.0;
 /// The brush colours are looked for at: finer than the middle one, coarser than grain.
-const FINE: f64 = 1.0 / 60.0;
+pub(super) const FINE: f64 = 1.0 / 60.0;
 
 /// A picture taken apart.
 pub struct Survey {
+    pub(super) picture: Picture,
     pub(super) cells: Cells,
     pub(super) patches: Patches,
     pub(super) joins: Joins,
@@ -28,6 +34,8 @@ pub struct Survey {
     pub(super) run_of: Vec<Option<usize>>,
     pub(super) colours: Colours,
     kept: f32,
+    /// What was laid last, with the shades and the brush: turning a dial back and mending by hand start from it.
+    pub(super) last: Mutex<Option<(Vec<Laid>, f64, ZoneMap)>>,
 }
 
 /// Patches joined to shapes at one brush.
@@ -63,7 +71,8 @@ fn missed_by(brush: f32, kept: f32) -> f32 {
 impl Survey {
     /// Takes a picture of any size apart.
     pub fn of(picture: &Picture) -> Self {
-        let mut cells = Cells::of(picture);
+        let picture = cells::on_grid(picture);
+        let mut cells = Cells::of(&picture);
         let kept = KEPT * cells.scale;
         let (runs, of_cell) = runs::find(&cells);
         let w = cells.width;
@@ -76,11 +85,24 @@ impl Survey {
         let run_of = runs_of(&patches, &of_cell, runs.len());
         let brush = |share: f64| (share * cells.longer() as f64) as f32;
         let joins = joining::join(&patches, missed_by(brush(LARGEST), kept) * 1.5);
-        let none = Colours { shades: Vec::new(), joins: Vec::new() };
-        let mut survey = Self { cells, patches, joins, runs, run_of, colours: none, kept };
+        let none = Colours::default();
+        let mut survey = Self { picture, cells, patches, joins, runs, run_of, colours: none, kept, last: Mutex::new(None) };
         let shapes = survey.shapes(FINE);
         survey.colours = colours::find(&shapes, &survey.runs, survey.cells.looks.len() as f32, survey.cells.scale);
         survey
+    }
+
+    /// Mean colour of the disc of the brush around a spot.
+    pub fn colour_at(&self, at: Spot, brush: f64) -> Lab {
+        let cell = |share: f64, n: usize| ((share.clamp(0.0, 1.0) * n as f64) as u32).min(n as u32 - 1);
+        let radius = (brush * self.cells.longer() as f64 / 2.0).round() as u32;
+        let (x, y) = (cell(at.x, self.cells.width), cell(at.y, self.cells.height));
+        self.picture.patch(x, y, radius).unwrap_or(Lab::new(50.0, 0.0, 0.0))
+    }
+
+    /// Cells across and down.
+    pub fn size(&self) -> (u32, u32) {
+        (self.cells.width as u32, self.cells.height as u32)
     }
 
     /// Patches joined as far as a brush of this share of the longer side joins them.

@@ -111,7 +111,7 @@ impl<'a> Plan<'a> {
             })
             .collect();
         let at = |id: u16| zones.iter().position(|z| z.id.0 == id);
-        let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
+        let borders = piece.geometry().borders.clone();
         let borders = borders.into_iter().filter_map(|(a, b, n)| Some(Border { one: at(a)?, other: at(b)?, length: n as f64 })).collect();
         Self { piece, zones, borders, mixes, reach }
     }

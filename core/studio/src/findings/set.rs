@@ -31,7 +31,7 @@ pub fn read_as_one(piece: &Piece) -> Vec<Finding> {
     if piece.intent.school(Question::Outline, piece.brief.medium) == School::DrawnContours {
         return Vec::new();
     }
-    let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
+    let borders = piece.geometry().borders.clone();
     let pairs = borders.into_iter().filter_map(|(a, b, _)| Some((piece.zone(ZoneId(a))?, piece.zone(ZoneId(b))?)));
     pairs
         .filter(|(a, b)| {

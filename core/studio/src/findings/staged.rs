@@ -85,7 +85,14 @@ pub fn staged_in(medium: Medium, ground: &str, stages: &[Staged]) -> Piece {
         size: Size { width: Millimetres(400.0), height: Millimetres(300.0) },
     };
     let reference = Reference::whole("d".into(), "r.png".into(), (400, 100 * n), Temperature(0.0));
-    let command = Command::SetReference { reference: Some(reference), zone_map: Some(map), zones };
+    let command = Command::SetReference {
+        reference: Some(reference),
+        zone_map: Some(map.into()),
+        zones,
+        cut: None,
+        masses: Vec::new(),
+        mass_map: None,
+    };
     Piece::new(brief).apply(command).unwrap_or_else(|e| panic!("{e}")).0
 }
 

@@ -3,11 +3,12 @@
 use super::Role;
 use super::propose::propose;
 use crate::piece::{Piece, ZoneId};
-use crate::zones::fresh;
+use crate::zones::found::cut;
+use crate::zones::{COLOURS, Look, fresh};
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Lab, Temperature, Value};
 use lean_picture::Picture;
-use lean_picture::segment::Proposal;
+use lean_picture::places::Survey;
 use serde::{Deserialize, Serialize};
 
 /// Steps from the lit passage of a picture to one role.
@@ -62,9 +63,12 @@ pub fn lift(source: &Piece) -> Result<Lifted, String> {
 /// # Errors
 /// When no light and shadow can be told apart in it.
 pub fn lift_from_picture(piece: &Piece, picture: &Picture, name: &str) -> Result<Lifted, String> {
-    let proposal = Proposal::of(picture);
-    let map = proposal.zones(proposal.natural_count());
-    let mut source = Piece { zones: fresh(picture, &map), zone_map: Some(map), ..piece.clone() };
+    let survey = Survey::of(picture);
+    let look = Look { working: picture, survey: &survey };
+    let cut = cut(&survey, COLOURS);
+    let map = look.laid(&cut);
+    let mut source =
+        Piece { zones: fresh(picture, &map), zone_map: Some(map.into()), cut: Some(cut), masses: Vec::new(), mass_map: None, ..piece.clone() };
     for (zone, (_, facts)) in propose(&source).into_iter().enumerate() {
         source.zones[zone].facts = facts;
     }

@@ -127,7 +127,7 @@ pub fn mapped(piece: &Piece, reach: Reach, key: Key, contrast: f64) -> Vec<(Zone
 
 /// Neighbours whose difference in value shrank from reference to plan.
 pub fn squeezed(piece: &Piece) -> Vec<Squeezed> {
-    let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
+    let borders = piece.geometry().borders.clone();
     let pairs = borders.into_iter().filter_map(|(a, b, _)| Some((piece.zone(ZoneId(a))?, piece.zone(ZoneId(b))?)));
     pairs
         .map(|(a, b)| if a.reading.value.0 >= b.reading.value.0 { (a, b) } else { (b, a) })

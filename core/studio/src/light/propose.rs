@@ -45,7 +45,7 @@ struct Lie {
 
 /// Facts for every zone the painter has not spoken about; those said by hand stay as they are.
 pub fn propose(piece: &Piece) -> Vec<(ZoneId, Facts)> {
-    let Some(map) = &piece.zone_map else { return Vec::new() };
+    let Some(map) = piece.map() else { return Vec::new() };
     let lies: Vec<Lie> = piece.zones.iter().map(|z| lie(map, z.id)).collect();
     let sky = sky(piece, map);
     let parting = parting(piece, sky);
@@ -250,7 +250,7 @@ mod tests {
         let mut piece = staged(&[Staged::read(85.0, 0.0, -8.0), Staged::read(40.0, 10.0, 20.0)]);
         let (w, h) = (120u32, 90u32);
         let roof = |i: u32| (i % w + 2 * (i / w)).abs_diff(110) < 12 && i / w < 60;
-        piece.zone_map = Some(ZoneMap { width: w, height: h, labels: (0..w * h).map(|i| 1 + u16::from(roof(i))).collect() });
+        piece.zone_map = Some(ZoneMap { width: w, height: h, labels: (0..w * h).map(|i| 1 + u16::from(roof(i))).collect() }.into());
         assert_eq!(facts(&piece, 2).plane, Some(Plane::Slanted));
     }
 

@@ -2,13 +2,14 @@
 
 use super::aim::{Aim, MOST_COMPANIONS};
 use super::command::Command;
+use super::cut::{Cut, MOST_TURNS, Mass};
 use super::session::{MOST_SESSIONS, Session};
 use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
 use super::subject::{Compositions, MOST_OTHERS};
 use crate::lean::search::MOST_IN_SET;
 use crate::paint_box::BoxId;
 use lean_media::{PigmentId, ground};
-use lean_picture::ZoneMap;
+use lean_picture::KeptMap;
 use lean_picture::frame::Crop;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
@@ -82,14 +83,21 @@ impl Piece {
                 Err(Refusal::Range(format!("A weight of {} for wished colours is out of range; it may be 0 to 10.", w.weight)))
             }
             Command::SetSessions { sessions } => check_sessions(sessions),
-            Command::SetReference { reference, zone_map, zones } => {
+            Command::SetReference { reference, zone_map, zones, cut, masses, mass_map } => {
+                check_cut(cut.as_ref())?;
+                check_masses(masses, mass_map.as_ref())?;
                 if reference.is_none() && !zones.is_empty() {
                     return Err(Refusal::Contradiction("Zones need a reference to lie on.".into()));
                 }
                 check_zones(zone_map.as_ref(), zones)
             }
-            Command::LayZones { zone_map, zones, what } => {
+            Command::SetMasses { masses, mass_map, zones, .. } => {
+                zones.iter().try_for_each(|z| self.known(z.id))?;
+                check_masses(masses, mass_map.as_ref())
+            }
+            Command::LayZones { zone_map, zones, cut, what } => {
                 check_text("The description", what, 1)?;
+                check_cut(cut.as_ref())?;
                 check_zones(zone_map.as_ref(), zones)
             }
             Command::RenameZone { zone, name } => {
@@ -152,7 +160,14 @@ impl Piece {
                 vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), demands, keep_search(), keep_studies()]
             }
             Command::SetReference { .. } => vec![
-                Command::SetReference { reference: self.reference.clone(), zone_map: self.zone_map.clone(), zones: self.zones.clone() },
+                Command::SetReference {
+                    reference: self.reference.clone(),
+                    zone_map: self.zone_map.clone(),
+                    zones: self.zones.clone(),
+                    cut: self.cut.clone(),
+                    masses: self.masses.clone(),
+                    mass_map: self.mass_map.clone(),
+                },
                 Command::KeepChart { chart: self.chart.clone() },
                 Command::SetSessions { sessions: self.sessions.clone() },
                 keep_search(),
@@ -162,9 +177,16 @@ impl Piece {
                 vec![Command::LayZones {
                     zone_map: self.zone_map.clone(),
                     zones: self.zones.clone(),
+                    cut: self.cut.clone(),
                     what: "the zones as they were".into(),
                 }]
             }
+            Command::SetMasses { zones, .. } => vec![Command::SetMasses {
+                masses: self.masses.clone(),
+                mass_map: self.mass_map.clone(),
+                zones: zones.iter().filter_map(|z| zone(&z.id)).collect(),
+                what: "the masses as they were".into(),
+            }],
             Command::RenameZone { zone: id, .. } => {
                 zone(id).map(|z| Command::RenameZone { zone: z.id, name: z.name }).into_iter().collect()
             }
@@ -217,7 +239,9 @@ impl Piece {
             }
             Command::SetOthers { others } => self.others = others,
             Command::SetCompositions { compositions } => self.compositions = compositions,
-            Command::LayPlanes { planes, zone_map, zones } => (self.planes, self.zone_map, self.zones) = (planes, zone_map, zones),
+            Command::LayPlanes { planes, zone_map, zones } => {
+                (self.planes, self.zone_map, self.zones, self.cut) = (planes, zone_map, zones, None);
+            }
             Command::KeepChart { chart } => self.chart = chart,
             Command::SetWished { wished } => self.wished = wished,
             Command::SetSessions { mut sessions } => {
@@ -225,8 +249,9 @@ impl Piece {
                 self.sessions = sessions;
             }
             Command::UseBox { paint_box } => self.draw_on(paint_box),
-            Command::SetReference { reference, zone_map, zones } => {
+            Command::SetReference { reference, zone_map, zones, cut, masses, mass_map } => {
                 self.reference = reference;
+                (self.cut, self.masses, self.mass_map) = (cut, masses, mass_map);
                 self.chart = None;
                 // They worked on zones of another picture.
                 self.sessions.iter_mut().for_each(|s| s.zones.clear());
@@ -236,7 +261,14 @@ impl Piece {
                 self.studies.clear();
                 self.chosen_study = None;
             }
-            Command::LayZones { zone_map, zones, .. } => {
+            Command::SetMasses { masses, mass_map, zones, .. } => {
+                (self.masses, self.mass_map) = (masses, mass_map);
+                for new in zones {
+                    self.change(new.id, |z| *z = new);
+                }
+            }
+            Command::LayZones { zone_map, zones, cut, .. } => {
+                self.cut = cut;
                 self.zone_map = zone_map;
                 self.zones = zones;
             }
@@ -283,14 +315,39 @@ fn check_size(size: Size) -> Result<(), Refusal> {
     Ok(())
 }
 
-fn check_zones(map: Option<&ZoneMap>, zones: &[Zone]) -> Result<(), Refusal> {
-    let on_map: BTreeSet<u16> = map.map(|m| m.zones()).unwrap_or_default().into_iter().collect();
+fn check_zones(map: Option<&KeptMap>, zones: &[Zone]) -> Result<(), Refusal> {
     let listed: BTreeSet<u16> = zones.iter().map(|z| z.id.0).collect();
-    if listed.len() != zones.len() || on_map != listed {
+    // A zone may have no place that is as large as the brush; a place without a zone there is none.
+    let on_map = map.map(|m| m.geometry().areas.as_slice()).unwrap_or_default();
+    if listed.len() != zones.len() || on_map.is_empty() != zones.is_empty() || on_map.iter().any(|(z, _)| !listed.contains(z)) {
         return Err(Refusal::Contradiction("The zones listed are not the zones on the map. Find the zones again.".into()));
     }
     Ok(())
 }
+
+fn check_cut(cut: Option<&Cut>) -> Result<(), Refusal> {
+    let Some(cut) = cut else { return Ok(()) };
+    let shades = cut.shades.len();
+    let sound = cut.joins.iter().all(|(a, b)| a != b && *a < shades && *b < shades);
+    if !(BRUSH.contains(&cut.brush) && sound && shades <= MOST_SHADES && cut.turned.len() <= MOST_TURNS) {
+        return Err(Refusal::Range("The colours or the brush of this plan are out of range. Find the zones again.".into()));
+    }
+    Ok(())
+}
+
+fn check_masses(masses: &[Mass], map: Option<&KeptMap>) -> Result<(), Refusal> {
+    let listed: Vec<u16> = masses.iter().map(|m| m.id.0).collect();
+    let on_map: Vec<u16> = map.map(|m| m.geometry().areas.iter().map(|a| a.0).collect()).unwrap_or_default();
+    if listed != on_map {
+        return Err(Refusal::Contradiction("The masses listed are not the masses on the map. Propose them again.".into()));
+    }
+    masses.iter().try_for_each(|m| check_text("The name", &m.name, 0))
+}
+
+/// Brushes a plan may be cut with, as shares of the longer side.
+const BRUSH: std::ops::RangeInclusive<f64> = 0.001..=0.5;
+/// Most shades a plan tells apart, those taken by hand counted.
+const MOST_SHADES: usize = 96;
 
 fn check_parts(mut parts: impl Iterator<Item = Crop>) -> Result<(), Refusal> {
     let inside = |p: Crop| {

@@ -1,6 +1,7 @@
 //! Everything that can be done to a piece.
 
 use super::aim::{Aim, Mixing};
+use super::cut::{Cut, Mass};
 use super::session::Session;
 use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
 use super::subject::{Chart, Compositions, Other, PlaneShape, Wished};
@@ -11,7 +12,7 @@ use crate::paint_box::BoxId;
 use crate::wall::Wall;
 use lean_colour::Lab;
 use lean_media::PigmentId;
-use lean_picture::ZoneMap;
+use lean_picture::KeptMap;
 use serde::{Deserialize, Serialize};
 
 /// One change to a piece. Commands carry facts, never pixels: whatever had to be computed was computed before.
@@ -64,7 +65,7 @@ pub enum Command {
         planes: Vec<PlaneShape>,
         /// Which zone every place belongs to.
         #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
-        zone_map: Option<ZoneMap>,
+        zone_map: Option<KeptMap>,
         /// The zones.
         zones: Vec<Zone>,
     },
@@ -94,18 +95,46 @@ pub enum Command {
         reference: Option<Reference>,
         /// Which zone every place belongs to.
         #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
-        zone_map: Option<ZoneMap>,
+        zone_map: Option<KeptMap>,
         /// What each zone reads.
         zones: Vec<Zone>,
+        /// The colours and the brush.
+        #[serde(default)]
+        #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+        cut: Option<Cut>,
+        /// The masses.
+        #[serde(default)]
+        masses: Vec<Mass>,
+        /// Which mass every place belongs to.
+        #[serde(default)]
+        #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+        mass_map: Option<KeptMap>,
     },
     /// Lay zones anew over the same reference.
     LayZones {
         /// Which zone every place belongs to.
         #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
-        zone_map: Option<ZoneMap>,
+        zone_map: Option<KeptMap>,
         /// What each zone reads and should be.
         zones: Vec<Zone>,
+        /// The colours and the brush.
+        #[serde(default)]
+        #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+        cut: Option<Cut>,
         /// What was done, for the line that says what was undone.
+        what: String,
+    },
+    /// Say which big shapes hold together and what is known of them.
+    SetMasses {
+        /// The masses.
+        masses: Vec<Mass>,
+        /// Which mass every place belongs to.
+        #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+        mass_map: Option<KeptMap>,
+        /// Zones whose facts follow.
+        #[serde(default)]
+        zones: Vec<Zone>,
+        /// What was done.
         what: String,
     },
     /// Give a zone a name.
@@ -188,6 +217,22 @@ pub enum Command {
 }
 
 impl Command {
+    /// Every map it names.
+    pub fn maps_mut(&mut self) -> Vec<&mut KeptMap> {
+        fn hand(cut: &mut Option<Cut>) -> Option<&mut KeptMap> {
+            cut.as_mut().and_then(|c| c.hand.as_mut())
+        }
+        match self {
+            Self::SetReference { zone_map, cut, mass_map, .. } => {
+                [zone_map.as_mut(), hand(cut), mass_map.as_mut()].into_iter().flatten().collect()
+            }
+            Self::LayZones { zone_map, cut, .. } => [zone_map.as_mut(), hand(cut)].into_iter().flatten().collect(),
+            Self::LayPlanes { zone_map, .. } => zone_map.iter_mut().collect(),
+            Self::SetMasses { mass_map, .. } => mass_map.iter_mut().collect(),
+            _ => Vec::new(),
+        }
+    }
+
     /// What this does, in a few words for the line that says what was done or undone.
     pub fn describe(&self) -> String {
         match self {
@@ -204,7 +249,7 @@ impl Command {
             Self::UseBox { .. } => "the Box".into(),
             Self::SetReference { reference: Some(r), .. } => format!("the reference {}", r.file_name),
             Self::SetReference { .. } => "the reference".into(),
-            Self::LayZones { what, .. } => what.clone(),
+            Self::LayZones { what, .. } | Self::SetMasses { what, .. } => what.clone(),
             Self::RenameZone { zone, name } if name.is_empty() => format!("the name of zone {}", zone.0),
             Self::RenameZone { name, .. } => format!("the name {name}"),
             Self::SetImportance { zone, .. } => format!("the importance of zone {}", zone.0),

@@ -3,6 +3,7 @@
 mod aim;
 mod apply;
 mod command;
+mod cut;
 mod session;
 mod state;
 mod subject;
@@ -10,6 +11,7 @@ mod subject;
 pub use aim::{Aim, Asked, Companion, MOST_COMPANIONS, Matching, Mixing};
 pub use apply::{Refusal, Undo};
 pub use command::Command;
+pub use cut::{Cut, MOST_TURNS, Mass, MassId, Turn};
 pub use session::{MOST_SESSIONS, Session};
 pub use state::{
     Brief, ChosenSet, Dismissal, Importance, MOST_NAME, Millimetres, PageFormat, Piece, PixelSize, Reference, Schemed, SearchKept,

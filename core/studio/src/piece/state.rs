@@ -1,6 +1,7 @@
 //! What a piece is.
 
 use super::aim::{Aim, Mixing};
+use super::cut::{Cut, Mass};
 use super::session::Session;
 use super::subject::{Chart, Compositions, Other, PlaneShape, Serves, Wished};
 use crate::intent::Intent;
@@ -11,7 +12,8 @@ use crate::wall::Wall;
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium, PigmentId};
 use lean_picture::frame::Frame;
-use lean_picture::{Reading, ZoneMap};
+use lean_picture::kept_map::Geometry;
+use lean_picture::{KeptMap, Reading, ZoneMap};
 use serde::{Deserialize, Serialize};
 
 /// Longest title or name, in characters.
@@ -359,7 +361,19 @@ pub struct Piece {
     pub reference: Option<Reference>,
     /// Which zone every place belongs to.
     #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
-    pub zone_map: Option<ZoneMap>,
+    pub zone_map: Option<KeptMap>,
+    /// The colours and the brush it was cut with; none where zones were laid in another way.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+    pub cut: Option<Cut>,
+    /// The masses, by number.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub masses: Vec<Mass>,
+    /// Which mass every place belongs to.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Object>))]
+    pub mass_map: Option<KeptMap>,
     /// The zones, by number.
     pub zones: Vec<Zone>,
     /// Pigments every set must hold.
@@ -412,6 +426,9 @@ impl Piece {
             paint_box: None,
             reference: None,
             zone_map: None,
+            cut: None,
+            masses: Vec::new(),
+            mass_map: None,
             zones: Vec::new(),
             locked: Vec::new(),
             excluded: Vec::new(),
@@ -426,6 +443,28 @@ impl Piece {
             dismissed: Vec::new(),
             sessions: Vec::new(),
         }
+    }
+
+    /// Which zone every cell belongs to.
+    pub fn map(&self) -> Option<&ZoneMap> {
+        self.zone_map.as_ref().and_then(KeptMap::map)
+    }
+
+    /// Its places, their borders and areas; empty without zones.
+    pub fn geometry(&self) -> &Geometry {
+        static NOTHING: Geometry = Geometry { places: Vec::new(), borders: Vec::new(), areas: Vec::new() };
+        self.zone_map.as_ref().map_or(&NOTHING, KeptMap::geometry)
+    }
+
+    /// Every map it names.
+    pub fn maps_mut(&mut self) -> impl Iterator<Item = &mut KeptMap> {
+        let hand = self.cut.as_mut().and_then(|c| c.hand.as_mut());
+        [self.zone_map.as_mut(), hand, self.mass_map.as_mut()].into_iter().flatten()
+    }
+
+    /// The mass with this number.
+    pub fn mass(&self, id: super::cut::MassId) -> Option<&Mass> {
+        self.masses.iter().find(|m| m.id == id)
     }
 
     /// The zone with this number.

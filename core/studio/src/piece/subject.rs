@@ -2,7 +2,7 @@
 
 use lean_colour::Lab;
 use lean_picture::frame::Crop;
-use lean_picture::place::Place;
+use lean_picture::spot::Spot;
 use serde::{Deserialize, Serialize};
 
 /// What a reference is used for.
@@ -103,7 +103,7 @@ pub struct ChartCell {
     /// Share of the picture.
     pub area: f64,
     /// A place where it is found.
-    pub place: Place,
+    pub place: Spot,
     /// Row in the grid, from the lightest.
     pub row: u16,
     /// Column in the grid, from the coolest.

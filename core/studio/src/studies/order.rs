@@ -18,7 +18,7 @@ pub type WarmerThan = (usize, usize);
 
 /// Neighbours whose planned temperatures differ enough to be told apart.
 pub fn ordered_pairs(piece: &Piece) -> Vec<WarmerThan> {
-    let borders = piece.zone_map.as_ref().map(|m| m.borders()).unwrap_or_default();
+    let borders = piece.geometry().borders.clone();
     let at = |id: u16| piece.zones.iter().position(|z| z.id.0 == id);
     borders
         .into_iter()

@@ -141,7 +141,7 @@ impl Grid {
 
 fn study_size(piece: &Piece) -> (Mm, Mm) {
     let long = piece.sheet.longer_side.0;
-    let of_map = || piece.zone_map.as_ref().map_or(1.0, |m| f64::from(m.width) / f64::from(m.height.max(1)));
+    let of_map = || piece.map().map_or(1.0, |m| f64::from(m.width) / f64::from(m.height.max(1)));
     let aspect = piece.reference.as_ref().map_or_else(of_map, |r| f64::from(r.width) / f64::from(r.height.max(1)));
     if aspect >= 1.0 { (long, long / aspect) } else { (long * aspect, long) }
 }
@@ -229,7 +229,7 @@ fn picture(sheet: &mut Sheet, piece: &Piece, study: &Study, [x, y, w, h]: [Mm; 4
         sheet.marks.push(Mark::Fill { rect: [x, y, w, h], colour: ground.lab });
     }
     for m in &study.mixes {
-        let rings = outline::rings(&arcs, m.zone.0).iter().map(|r| r.iter().map(place).collect()).collect();
+        let rings = outline::rings(&arcs, u32::from(m.zone.0)).iter().map(|r| r.iter().map(place).collect()).collect();
         let (fill, line) = match copy {
             Copy::Colour => (Some(m.mix.lab), 0.0),
             Copy::Outline => (None, 0.18),

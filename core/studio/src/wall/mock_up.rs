@@ -66,20 +66,20 @@ mod tests {
     use crate::findings::staged::{Staged, staged};
     use crate::piece::{Millimetres, Size};
     use crate::wall::{Candidate, Measure, Panels, Wall, WallReading};
-    use lean_picture::place::Place;
+    use lean_picture::spot::Spot;
 
     fn hung(measure: Option<Measure>) -> Piece {
         let mut wall = Wall::of("d".into(), "w.jpg".into(), (400, 300), WallReading::default());
         wall.measure = measure;
         let size = Size { width: Millimetres(500.0), height: Millimetres(500.0) };
-        wall.candidates = vec![Candidate { panels: Panels::Single, size, gap: Millimetres(0.0), at: Place { x: 0.5, y: 0.5 } }];
+        wall.candidates = vec![Candidate { panels: Panels::Single, size, gap: Millimetres(0.0), at: Spot { x: 0.5, y: 0.5 } }];
         Piece { wall: Some(wall), ..staged(&[Staged::vt(8.0, 0.0), Staged::vt(2.0, 0.0)]) }
     }
 
     #[test]
     fn the_plan_hangs_to_scale() {
         let photo = Picture { width: 400, height: 300, rgb: vec![150; 400 * 300 * 3] };
-        let line = Measure::Line { from: Place { x: 0.0, y: 0.5 }, to: Place { x: 1.0, y: 0.5 }, length: Millimetres(2000.0) };
+        let line = Measure::Line { from: Spot { x: 0.0, y: 0.5 }, to: Spot { x: 1.0, y: 0.5 }, length: Millimetres(2000.0) };
         let got = draw(&hung(Some(line)), &photo).unwrap();
         // 500 mm are 100 pixels: from 150 to 250 across, 100 to 200 down; light above, dark below.
         assert_eq!(got.at(148, 150), [150; 3]);

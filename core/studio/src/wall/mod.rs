@@ -8,7 +8,7 @@ pub mod mock_up;
 pub mod scale;
 
 use crate::piece::{MOST_NAME, Millimetres, Size};
-use lean_picture::place::Place;
+use lean_picture::spot::Spot;
 pub use loudness::WallReading;
 pub use scale::Scale;
 use serde::{Deserialize, Serialize};
@@ -24,16 +24,16 @@ pub enum Measure {
     /// One length, seen straight on.
     Line {
         /// One end.
-        from: Place,
+        from: Spot,
         /// The other.
-        to: Place,
+        to: Spot,
         /// How long it is.
         length: Millimetres,
     },
     /// Four corners of something rectangular on the wall, from the top left clockwise: also sets a slanted view right.
     Corners {
         /// The corners.
-        corners: [Place; 4],
+        corners: [Spot; 4],
         /// Width between them.
         width: Millimetres,
         /// Height between them.
@@ -88,7 +88,7 @@ pub struct Candidate {
     #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 500))]
     pub gap: Millimetres,
     /// Middle of the row in the photo.
-    pub at: Place,
+    pub at: Spot,
 }
 
 /// A photo of the place with what was measured and tried in it.
@@ -121,7 +121,7 @@ pub struct Wall {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Drawn {
     /// Corners of every panel from the top left clockwise, shares of the photo.
-    pub panels: Vec<[Place; 4]>,
+    pub panels: Vec<[Spot; 4]>,
     /// Whole width with gaps.
     pub width: Millimetres,
     /// Height.
@@ -160,7 +160,7 @@ impl Wall {
                 ])
             })
             .collect::<Option<Vec<_>>>()?;
-        let foot = scale.on_wall(Place { x: c.at.x, y: 1.0 })?;
+        let foot = scale.on_wall(Spot { x: c.at.x, y: 1.0 })?;
         Some(Drawn { panels, width: Millimetres(width), height: c.size.height, middle_height: Millimetres(foot.1 - middle.1) })
     }
 
@@ -207,7 +207,7 @@ mod tests {
     }
 
     fn line(x: f64, length: f64) -> Measure {
-        Measure::Line { from: Place { x: 0.1, y: 0.5 }, to: Place { x: 0.1 + x, y: 0.5 }, length: Millimetres(length) }
+        Measure::Line { from: Spot { x: 0.1, y: 0.5 }, to: Spot { x: 0.1 + x, y: 0.5 }, length: Millimetres(length) }
     }
 
     #[test]
@@ -218,7 +218,7 @@ mod tests {
             panels: Panels::Triptych,
             size: Size { width: Millimetres(300.0), height: Millimetres(400.0) },
             gap: Millimetres(50.0),
-            at: Place { x: 0.5, y: 0.4 },
+            at: Spot { x: 0.5, y: 0.4 },
         };
         let d = w.drawn(&c).unwrap();
         assert_eq!((d.panels.len(), d.width), (3, Millimetres(1000.0)));
@@ -238,7 +238,7 @@ mod tests {
                     panels: Panels::Single,
                     size: Size { width: Millimetres(100.0), height: Millimetres(100.0) },
                     gap: Millimetres(0.0),
-                    at: Place { x: 0.5, y: 0.5 }
+                    at: Spot { x: 0.5, y: 0.5 }
                 })
                 .is_none()
         );

@@ -1,7 +1,7 @@
 //! From places in a photo to millimetres on a flat wall and back.
 
 use super::Measure;
-use lean_picture::place::Place;
+use lean_picture::spot::Spot;
 use nalgebra::{Matrix3, SMatrix, SVector, Vector3};
 
 /// A flat wall seen in a photo: millimetres to pixels by a plane-to-plane projection (Hartley & Zisserman 2004, section 2.3).
@@ -23,7 +23,7 @@ impl Scale {
     pub fn of(measure: &Measure, photo: (u32, u32)) -> Result<Self, String> {
         let photo = (f64::from(photo.0), f64::from(photo.1));
         let longer = photo.0.max(photo.1);
-        let px = |p: &Place| (p.x * photo.0, p.y * photo.1);
+        let px = |p: &Spot| (p.x * photo.0, p.y * photo.1);
         match measure {
             Measure::Line { from, to, length } => {
                 let ((x0, y0), (x1, y1)) = (px(from), px(to));
@@ -57,13 +57,13 @@ impl Scale {
     }
 
     /// Where a place in the photo lies on the wall, in millimetres across and down; `None` beyond the horizon of the wall.
-    pub fn on_wall(&self, at: Place) -> Option<(f64, f64)> {
+    pub fn on_wall(&self, at: Spot) -> Option<(f64, f64)> {
         through(&self.to_wall, (at.x * self.photo.0, at.y * self.photo.1))
     }
 
     /// Where a place on the wall lies in the photo; `None` beyond its horizon.
-    pub fn in_photo(&self, at: (f64, f64)) -> Option<Place> {
-        through(&self.to_photo, at).map(|(x, y)| Place { x: x / self.photo.0, y: y / self.photo.1 })
+    pub fn in_photo(&self, at: (f64, f64)) -> Option<Spot> {
+        through(&self.to_photo, at).map(|(x, y)| Spot { x: x / self.photo.0, y: y / self.photo.1 })
     }
 }
 
@@ -110,13 +110,13 @@ mod tests {
     use proptest::prelude::*;
 
     fn corners(c: [(f64, f64); 4]) -> Measure {
-        Measure::Corners { corners: c.map(|(x, y)| Place { x, y }), width: Millimetres(900.0), height: Millimetres(2000.0) }
+        Measure::Corners { corners: c.map(|(x, y)| Spot { x, y }), width: Millimetres(900.0), height: Millimetres(2000.0) }
     }
 
     #[test]
     fn a_slanted_door_is_set_right() {
         let s = Scale::of(&corners([(0.3, 0.2), (0.5, 0.25), (0.5, 0.8), (0.3, 0.9)]), (1600, 1200)).unwrap();
-        let (x, y) = s.on_wall(Place { x: 0.5, y: 0.8 }).unwrap();
+        let (x, y) = s.on_wall(Spot { x: 0.5, y: 0.8 }).unwrap();
         assert!((x - 900.0).abs() < 1e-6 && (y - 2000.0).abs() < 1e-6);
         // The far side is smaller: the middle of the door is not the middle of the shape.
         let middle = s.in_photo((450.0, 1000.0)).unwrap();
@@ -133,7 +133,7 @@ mod tests {
         #[test]
         fn there_and_back_again(x in 0.05..0.95f64, y in 0.05..0.95f64, d in -0.04..0.04f64) {
             let s = Scale::of(&corners([(0.3 + d, 0.2), (0.6, 0.2 - d), (0.6 + d, 0.8), (0.3, 0.8 + d)]), (1600, 1200)).unwrap();
-            if let Some(w) = s.on_wall(Place { x, y }) {
+            if let Some(w) = s.on_wall(Spot { x, y }) {
                 let back = s.in_photo(w).unwrap();
                 prop_assert!((back.x - x).abs() < 1e-9 && (back.y - y).abs() < 1e-9);
             }

@@ -32,3 +32,21 @@ pub fn fit_for(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
     let map = edges::settled(map, ground, 1);
     small::given_away(map, ground.cells, least)
 }
+
+/// Makes labels fit again over which something was laid by hand.
+pub fn fit_again(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
+    let least = least_cells(brush);
+    let map = small::given_away(map, ground.cells, least);
+    let map = thin::given_away(map, ground.cells, brush);
+    small::given_away(map, ground.cells, least)
+}
+
+/// Gives the smallest places away until at most so many are left.
+pub fn at_most(map: ZoneMap, ground: &Ground, most: usize) -> ZoneMap {
+    let mut sizes: Vec<u32> = super::parts::Parts::of(&map).all.iter().map(|p| p.cells).collect();
+    sizes.sort_unstable_by(|a, b| b.cmp(a));
+    match sizes.get(most) {
+        Some(first_too_many) => small::given_away(map, ground.cells, first_too_many + 1),
+        None => map,
+    }
+}

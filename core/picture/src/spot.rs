@@ -1,11 +1,11 @@
-//! A place in a picture.
+//! A spot in a picture.
 
 use serde::{Deserialize, Serialize};
 
-/// A place in the picture: 0..=1 across and down.
+/// A spot of the picture: 0..=1 across and down.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Place {
+pub struct Spot {
     /// Share of the width from the left edge.
     #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 1))]
     pub x: f64,

@@ -1,0 +1,127 @@
+//! Masses: the few big shapes that hold together when squinting, each in one piece.
+//!
+//! The joining of patches goes on from the largest brush, now by how unlike two shapes are and how much of the picture both are, until few
+//! are left; the cut where the next join would cost most compared with the one before is proposed.
+
+use super::cells::{Look, apart2};
+use super::survey::{LARGEST, Shapes, Survey};
+use super::tidy::{self, Ground};
+use crate::zone_map::ZoneMap;
+use std::collections::BTreeMap;
+
+/// How many masses are proposed.
+pub const MASSES: std::ops::RangeInclusive<usize> = 3..=9;
+/// The brush masses are drawn with, as a share of the longer side. A choice.
+const BRUSH: f64 = 0.06;
+/// Power of a shape's size in the cost of joining it. A choice between 1 (area alone) and 0.
+const SIZE: f32 = 0.6;
+/// What a border as long as the smaller shape is round counts for. A choice: what touches along its whole length belongs together sooner.
+const TOUCH: f32 = 0.5;
+
+impl Survey {
+    /// The masses of the picture, numbered from 1 by their size.
+    pub fn masses(&self) -> ZoneMap {
+        let shapes = self.shapes(LARGEST);
+        let mut joining = Joining::of(&shapes);
+        let mut costs = Vec::new();
+        let mut cuts: BTreeMap<usize, Vec<u32>> = BTreeMap::new();
+        loop {
+            let left = joining.left();
+            if MASSES.contains(&left) || left < *MASSES.start() {
+                cuts.insert(left, joining.owners());
+            }
+            let Some((cost, a, b)) = joining.cheapest().filter(|_| left > 1) else { break };
+            costs.push((left, cost));
+            joining.join(a, b);
+        }
+        // Keeping `n` masses is worth what the join to `n - 1` would cost against the join before it.
+        let cost_at = |n: usize| costs.iter().find(|(left, _)| *left == n).map_or(0.0, |c| c.1);
+        let worth = |n: usize| cost_at(n) / cost_at(n + 1).max(1e-3);
+        let chosen = cuts.keys().copied().filter(|n| MASSES.contains(n)).max_by(|a, b| worth(*a).total_cmp(&worth(*b)).then(b.cmp(a)));
+        let owners = chosen.or_else(|| cuts.keys().copied().max()).and_then(|n| cuts.remove(&n)).unwrap_or_default();
+        let owner = |cell: usize| owners.get(shapes.of_patch[self.patches.of_cell[cell] as usize] as usize).copied().unwrap_or(0);
+        let mut number: BTreeMap<u32, u16> = BTreeMap::new();
+        let labels: Vec<u16> = (0..self.patches.of_cell.len())
+            .map(|i| {
+                let next = number.len() as u16 + 1;
+                *number.entry(owner(i)).or_insert(next)
+            })
+            .collect();
+        let (width, height) = self.size();
+        let ground = Ground { cells: &self.cells, hand: None };
+        let map = tidy::fit_for(ZoneMap { width, height, labels }, &ground, BRUSH * self.cells.longer() as f64);
+        by_size(tidy::at_most(map, &ground, *MASSES.end()))
+    }
+}
+
+/// Connected shapes numbered from 1 by their size.
+fn by_size(map: ZoneMap) -> ZoneMap {
+    let parts = super::parts::Parts::of(&map);
+    let mut order: Vec<u32> = (0..parts.all.len() as u32).collect();
+    order.sort_by_key(|p| std::cmp::Reverse(parts.all[*p as usize].cells));
+    let mut number = vec![0u16; order.len()];
+    order.iter().enumerate().for_each(|(n, p)| number[*p as usize] = n as u16 + 1);
+    ZoneMap { labels: parts.of_cells().into_iter().map(|p| number[p as usize]).collect(), ..map }
+}
+
+struct Joining {
+    shapes: BTreeMap<u32, (f32, Look)>,
+    next_to: BTreeMap<(u32, u32), u32>,
+    into: Vec<u32>,
+}
+
+impl Joining {
+    fn of(shapes: &Shapes) -> Self {
+        let all = shapes.all.iter().enumerate().filter(|(_, s)| s.cells > 0.0).map(|(i, s)| (i as u32, (s.cells, s.look))).collect();
+        let mut next_to = BTreeMap::new();
+        for (i, beside) in shapes.next_to.iter().enumerate() {
+            for (j, n) in beside.iter().filter(|(j, _)| *j > i as u32) {
+                next_to.insert((i as u32, *j), *n);
+            }
+        }
+        Self { shapes: all, next_to, into: (0..shapes.all.len() as u32).collect() }
+    }
+
+    fn left(&self) -> usize {
+        self.shapes.len()
+    }
+
+    fn cheapest(&self) -> Option<(f32, u32, u32)> {
+        let cost = |a: u32, b: u32, border: u32| {
+            let ((n, p), (m, q)) = (self.shapes[&a], self.shapes[&b]);
+            let round = 4.0 * n.min(m).sqrt();
+            let (n, m) = (n.powf(SIZE), m.powf(SIZE));
+            n * m / (n + m) * apart2(p, q) / (1.0 + TOUCH * border as f32 / round)
+        };
+        self.next_to.iter().map(|((a, b), n)| (cost(*a, *b, *n), *a, *b)).min_by(|p, q| p.0.total_cmp(&q.0).then((p.1, p.2).cmp(&(q.1, q.2))))
+    }
+
+    fn join(&mut self, kept: u32, gone: u32) {
+        let Some((m, q)) = self.shapes.remove(&gone) else { return };
+        if let Some((n, p)) = self.shapes.get_mut(&kept) {
+            let all = *n + m;
+            (0..3).for_each(|c| p[c] += (q[c] - p[c]) * m / all);
+            *n = all;
+        }
+        self.into[gone as usize] = kept;
+        let borders: Vec<((u32, u32), u32)> = self.next_to.iter().filter(|((a, b), _)| *a == gone || *b == gone).map(|(k, n)| (*k, *n)).collect();
+        for ((a, b), n) in borders {
+            self.next_to.remove(&(a, b));
+            let other = if a == gone { b } else { a };
+            if other != kept {
+                *self.next_to.entry((other.min(kept), other.max(kept))).or_default() += n;
+            }
+        }
+    }
+
+    fn owners(&self) -> Vec<u32> {
+        (0..self.into.len() as u32)
+            .map(|mut i| {
+                while self.into[i as usize] != i {
+                    i = self.into[i as usize];
+                }
+                i
+            })
+            .collect()
+    }
+}
