@@ -25,6 +25,12 @@ fn main() {
         .collect();
     let out = paint(&map, &fills, lean_colour::Lab::new(50., 0., 0.), 1);
     image::save_buffer(&a[4], &out.rgb, out.width, out.height, image::ExtendedColorType::Rgb8).unwrap();
+    if std::env::var("LIST").is_ok() {
+        let k = lean_picture::KeptMap::from(map.clone());
+        for p in k.geometry().places.iter().filter(|p| p.cells > 1200) {
+            println!("{} {:.3} {:.3} {} {:?}", p.zone, f64::from(p.label_at.0) / f64::from(map.width), f64::from(p.label_at.1) / f64::from(map.height), p.cells, read.get(&p.zone).map(|r| (r.lab.l.round(), r.lab.a.round(), r.lab.b.round())));
+        }
+    }
     let t=Instant::now();
     let k = lean_picture::KeptMap::from(map); let t4=t.elapsed(); let n=k.geometry().places.len(); let path: usize = k.geometry().places.iter().map(|p| p.path.len()).sum();
     eprintln!("survey {t1:.0?} lay {t2:.0?} zones {} places {n} read {t3:.0?} digest {t4:.0?} geometry {:.0?} path {path} packed {}", k.geometry().areas.len(), t.elapsed()-t4, k.packed().unwrap().len());

@@ -9,7 +9,8 @@ use flate2::write::DeflateEncoder;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
 use std::io::{Read, Write};
-use std::sync::{Arc, OnceLock};
+use std::collections::BTreeMap;
+use std::sync::{Arc, Mutex, OnceLock};
 
 /// A map by its digest. Written out it is the digest and the size alone; the map itself is put in again by whoever keeps maps
 /// ([`KeptMap::found`]). Maps with the same digest are equal.
@@ -25,7 +26,12 @@ pub struct KeptMap {
 struct Body {
     map: ZoneMap,
     geometry: OnceLock<Geometry>,
+    /// How it lies on the map it was last compared with.
+    overlap: Mutex<Option<(String, Arc<Overlap>)>>,
 }
+
+/// Cells that a shape of one map shares with a shape of another: `(one, other) -> cells`.
+pub type Overlap = BTreeMap<(u16, u16), u64>;
 
 /// What can be drawn of a map.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -55,7 +61,7 @@ impl From<ZoneMap> for KeptMap {
     fn from(map: ZoneMap) -> Self {
         let digest = Sha256::digest(runs(&map)).iter().map(|b| format!("{b:02x}")).collect();
         let (width, height) = (map.width, map.height);
-        Self { digest, width, height, body: Some(Arc::new(Body { map, geometry: OnceLock::new() })) }
+        Self { digest, width, height, body: Some(Arc::new(Body { map, geometry: OnceLock::new(), overlap: Mutex::new(None) })) }
     }
 }
 
@@ -105,6 +111,19 @@ impl KeptMap {
     pub fn geometry(&self) -> &Geometry {
         static NOTHING: Geometry = Geometry { places: Vec::new(), borders: Vec::new(), areas: Vec::new() };
         self.body.as_ref().map_or(&NOTHING, |b| b.geometry.get_or_init(|| Geometry::of(&b.map)))
+    }
+
+    /// How the shapes of this map lie on those of another, which is stretched over it; worked out once for the same two. Empty while either
+    /// has only been named.
+    pub fn overlap(&self, other: &KeptMap) -> Arc<Overlap> {
+        let (Some(body), Some(on)) = (&self.body, other.map()) else { return Arc::default() };
+        let mut last = body.overlap.lock().unwrap_or_else(|p| p.into_inner());
+        if let Some((_, found)) = last.as_ref().filter(|(digest, _)| *digest == other.digest) {
+            return found.clone();
+        }
+        let found = Arc::new(overlap(&body.map, on));
+        *last = Some((other.digest.clone(), found.clone()));
+        found
     }
 
     /// Takes the map itself from another of the same digest.
@@ -174,6 +193,24 @@ fn runs(map: &ZoneMap) -> Vec<u8> {
         put(run.len() as u64);
     }
     out
+}
+
+fn overlap(one: &ZoneMap, other: &ZoneMap) -> Overlap {
+    let mut cells = Overlap::new();
+    let columns: Vec<usize> = (0..u64::from(one.width)).map(|x| (x * u64::from(other.width) / u64::from(one.width)) as usize).collect();
+    for y in 0..one.height as usize {
+        let below = (y as u64 * u64::from(other.height) / u64::from(one.height)) as usize * other.width as usize;
+        let row = &one.labels[y * one.width as usize..(y + 1) * one.width as usize];
+        let pair = |x: usize| (row[x], other.labels[below + columns[x]]);
+        let mut from = 0;
+        for x in 1..=row.len() {
+            if x == row.len() || pair(x) != pair(from) {
+                *cells.entry(pair(from)).or_default() += (x - from) as u64;
+                from = x;
+            }
+        }
+    }
+    cells
 }
 
 impl Geometry {

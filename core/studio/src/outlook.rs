@@ -11,7 +11,8 @@ use crate::paint_box::PaintBox;
 use crate::piece::{MassId, Millimetres, Piece, Reference, ZoneId};
 use crate::wall::loudness;
 use crate::zones::COLOUR_RANGE;
-use crate::zones::masses::{Straddles, mass_of, straddling};
+use crate::zones::masses::{Straddles, mass_of, shares, straddling};
+use lean_colour::{Lab, Temperature};
 use lean_picture::KeptMap;
 use lean_picture::outline::{self, Arc, TOLERANCE};
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST};
@@ -45,6 +46,8 @@ pub struct Outlook {
     pub mass_map: Option<MapLine>,
     /// The two dials; `None` where zones do not come from colours.
     pub dials: Option<Dials>,
+    /// The masses as marks in the field: the mean of what lies in each.
+    pub masses: Vec<MassMark>,
     /// Zones that lie in two masses of different light.
     pub straddling: Vec<Straddles>,
     /// Every zone.
@@ -90,6 +93,37 @@ impl MapLine {
         let (width, height) = map.size();
         Self { digest: map.digest().to_owned(), width, height }
     }
+}
+
+/// A mass in the field.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MassMark {
+    /// Which.
+    pub mass: MassId,
+    /// Share of the picture.
+    pub area: f64,
+    /// Mean of what is planned in it.
+    pub target: Mark,
+    /// Zones that lie mostly in it.
+    pub zones: Vec<ZoneId>,
+}
+
+fn mass_marks(piece: &Piece, neutral: Temperature) -> Vec<MassMark> {
+    let shares = shares(piece);
+    let mostly = mass_of(piece);
+    let mark = |id: MassId| {
+        let parts: Vec<(f64, Lab)> = piece
+            .zones
+            .iter()
+            .filter_map(|z| Some((shares.get(&(z.id, id))? * z.reading.area, piece.wanted(z))))
+            .collect();
+        let area: f64 = parts.iter().map(|p| p.0).sum();
+        let mean = |f: fn(&Lab) -> f64| parts.iter().map(|(n, lab)| n * f(lab)).sum::<f64>() / area.max(1e-12);
+        let target = Mark::of(Lab::new(mean(|l| l.l), mean(|l| l.a), mean(|l| l.b)), neutral);
+        MassMark { mass: id, area, target, zones: mostly.iter().filter(|(_, m)| **m == id).map(|(z, _)| *z).collect() }
+    };
+    piece.masses.iter().map(|m| mark(m.id)).collect()
 }
 
 /// Where the two dials stand.
@@ -163,6 +197,7 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         map: piece.zone_map.as_ref().map(MapLine::of),
         mass_map: piece.mass_map.as_ref().map(MapLine::of),
         dials: Dials::of(piece),
+        masses: mass_marks(piece, neutral),
         straddling: straddling(piece),
         shapes,
         borders: piece.geometry().borders.iter().map(|(a, b, _)| [ZoneId(*a), ZoneId(*b)]).collect(),

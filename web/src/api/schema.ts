@@ -247,6 +247,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/maps/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shapes of a map. A digest always names the same map. */
+        get: operations["read_map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -401,6 +418,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/masses/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Proposes the masses of the picture anew. */
+        post: operations["propose_masses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/others": {
         parameters: {
             query?: never;
@@ -446,6 +480,40 @@ export interface paths {
         get: operations["look_at_picture"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/places/give": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives a place to another zone. */
+        post: operations["give"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/places/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a place a zone of its own. */
+        post: operations["own"];
         delete?: never;
         options?: never;
         head?: never;
@@ -843,6 +911,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/zones/brush": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turns the brush. Only places change. */
+        post: operations["brush"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/zones/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turns the dial of colours: each one more parts one zone, each one less joins two; the others keep their identity. */
+        post: operations["colours"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/zones/join": {
         parameters: {
             query?: never;
@@ -911,6 +1013,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/zones/part-by-mass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes what lies of a zone in a mass a zone of its own. */
+        post: operations["part_by_mass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/zones/preview": {
         parameters: {
             query?: never;
@@ -937,7 +1056,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Finds zones anew. Names and targets start anew too; undo brings the old ones back. */
+        /** Finds so many colours anew. Names and targets start anew too, but those of locked zones; undo brings the old ones back. */
         post: operations["propose"];
         delete?: never;
         options?: never;
@@ -979,6 +1098,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/zones/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes the colour at a spot a zone of its own, wherever it lies. */
+        post: operations["take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studio": {
         parameters: {
             query?: never;
@@ -1008,7 +1144,7 @@ export interface components {
              */
             base_revision: number;
             /** @description The line. */
-            stroke: components["schemas"]["Place"][];
+            stroke: components["schemas"]["Spot"][];
         };
         /** @description One more pigment for the set in use. */
         Addition: {
@@ -1067,6 +1203,16 @@ export interface components {
             /** @description The usual one in this medium. */
             usual: components["schemas"]["School"];
         };
+        /** @description A spot of the picture. */
+        At: {
+            /** @description Where. */
+            at: components["schemas"]["Spot"];
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+        };
         /** @description What the piece made of a note should be. */
         Become: {
             /** @description Its medium and ground; the title and size are taken from the note. */
@@ -1119,10 +1265,23 @@ export interface components {
             /** @description Title, 1..=80 characters. */
             title: string;
         };
+        /** @description How large a brush to lay the places with. */
+        Brush: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /**
+             * Format: double
+             * @description The smallest mark on the piece, in millimetres; from a hundred-and-fiftieth to a tenth of the longer side.
+             */
+            millimetres: number;
+        };
         /** @description A way the piece could hang: panels of one size in a row. */
         Candidate: {
             /** @description Middle of the row in the photo. */
-            at: components["schemas"]["Place"];
+            at: components["schemas"]["Spot"];
             /** @description Between panels, 0..=500 mm. */
             gap: components["schemas"]["Millimetres"];
             /** @description How many. */
@@ -1172,7 +1331,7 @@ export interface components {
             /** @description The colour. */
             lab: components["schemas"]["Lab"];
             /** @description A place where it is found. */
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["Spot"];
             /**
              * Format: int32
              * @description Row in the grid, from the lightest.
@@ -1279,6 +1438,16 @@ export interface components {
              */
             width: number;
         };
+        /** @description How many colours to show. */
+        Count: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description How many, 3..=24. */
+            count: number;
+        };
         /** @description A part of a picture, shares from its top left, after straightening. */
         Crop: {
             /**
@@ -1362,6 +1531,27 @@ export interface components {
              */
             warm_and_cool: components["schemas"]["HueFamily"][];
         };
+        /** @description Where the two dials stand. */
+        Dials: {
+            /** @description The brush in millimetres on the piece. */
+            brush: components["schemas"]["Millimetres"];
+            /** @description Colours of the plan. */
+            colours: number;
+            /** @description Whether the zones were cut by the dials; otherwise a turn of the dial of colours finds them anew. */
+            cut: boolean;
+            /** @description Fewest colours the dial asks for. */
+            fewest: number;
+            /** @description The largest brush. */
+            largest: components["schemas"]["Millimetres"];
+            /** @description Most colours the dial asks for. */
+            most: number;
+            /** @description Places at this brush. */
+            places: number;
+            /** @description The smallest brush. */
+            smallest: components["schemas"]["Millimetres"];
+            /** @description Zones that have no place as large as the brush. */
+            too_small: components["schemas"]["ZoneId"][];
+        };
         /** @description A finding the painter has answered. */
         Dismissal: {
             /** @description Key of the finding. */
@@ -1393,7 +1583,7 @@ export interface components {
             /** @description How high the middle hangs above the lower edge of the photo. */
             middle_height: components["schemas"]["Millimetres"];
             /** @description Corners of every panel from the top left clockwise, shares of the photo. */
-            panels: components["schemas"]["Place"][][];
+            panels: components["schemas"]["Spot"][][];
             /** @description Whole width with gaps. */
             width: components["schemas"]["Millimetres"];
         };
@@ -1450,7 +1640,7 @@ export interface components {
             /** @description The pigment it may be. */
             pigment: string;
             /** @description Where. */
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["Spot"];
             side?: components["schemas"]["Side"] | null;
             /**
              * Format: double
@@ -1484,7 +1674,7 @@ export interface components {
             /** @description Places with what was seen there. */
             marks: components["schemas"]["FieldMark"][];
             /** @description Lines of an outline drawn with a finger. */
-            outline: components["schemas"]["Place"][][];
+            outline: components["schemas"]["Spot"][][];
             /** @description SHA-256 of a photo, if there is one. */
             photo?: string | null;
             /**
@@ -1630,6 +1820,18 @@ export interface components {
              */
             only_hues: components["schemas"]["HueFamily"][];
         };
+        /** @description A place and the zone it is given to. */
+        Gift: {
+            /** @description A spot of the place. */
+            at: components["schemas"]["Spot"];
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description The zone. */
+            to: components["schemas"]["ZoneId"];
+        };
         /** @description A target that runs from its own colour to another along a direction. */
         Graded: {
             /**
@@ -1737,6 +1939,18 @@ export interface components {
          * @enum {string}
          */
         Importance: "quiet" | "usual" | "focal";
+        /** @description A zone and a mass it lies in. */
+        InMass: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description The mass whose part becomes a zone of its own. */
+            mass: components["schemas"]["MassId"];
+            /** @description The zone. */
+            zone: components["schemas"]["ZoneId"];
+        };
         /** @description What a piece is for and by which rules it is made. */
         Intent: {
             /**
@@ -1967,6 +2181,36 @@ export interface components {
          * @enum {string}
          */
         Look: "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours" | "clipped" | "equal";
+        /** @description A map of places or masses by its digest. */
+        MapLine: {
+            /** @description What it is fetched by. */
+            digest: string;
+            /**
+             * Format: int32
+             * @description Cells down.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Cells across.
+             */
+            width: number;
+        };
+        /** @description A map as shapes. */
+        MapView: {
+            /**
+             * Format: int32
+             * @description Cells down.
+             */
+            height: number;
+            /** @description Every place, by zone (or mass) and from the largest down. */
+            places: components["schemas"]["PlaceView"][];
+            /**
+             * Format: int32
+             * @description Cells across.
+             */
+            width: number;
+        };
         /** @description Where a colour lies in the field, and how the screen shows it. */
         Mark: {
             /** @description The colour. */
@@ -1985,6 +2229,35 @@ export interface components {
             /** @description One value, warmer or cooler than the picture's neutral, for looking at warm and cool only. */
             warm_cool: components["schemas"]["Srgb8"];
         };
+        /** @description A big shape that holds together when squinting. What is said of it holds for its places unless a zone says otherwise. */
+        Mass: {
+            distance?: components["schemas"]["Distance"] | null;
+            /** @description Number on the map of masses. */
+            id: components["schemas"]["MassId"];
+            light?: components["schemas"]["Which"] | null;
+            /** @description The painter's word for it; empty until given. */
+            name: string;
+            plane?: components["schemas"]["Plane"] | null;
+        };
+        /**
+         * Format: int32
+         * @description Number of a mass inside its piece, from 1.
+         */
+        MassId: number;
+        /** @description A mass in the field. */
+        MassMark: {
+            /**
+             * Format: double
+             * @description Share of the picture.
+             */
+            area: number;
+            /** @description Which. */
+            mass: components["schemas"]["MassId"];
+            /** @description Mean of what is planned in it. */
+            target: components["schemas"]["Mark"];
+            /** @description Zones that lie mostly in it. */
+            zones: components["schemas"]["ZoneId"][];
+        };
         /**
          * @description What counts when a mix is matched with its target.
          * @enum {string}
@@ -1995,16 +2268,16 @@ export interface components {
             /** @enum {string} */
             by: "line";
             /** @description One end. */
-            from: components["schemas"]["Place"];
+            from: components["schemas"]["Spot"];
             /** @description How long it is. */
             length: components["schemas"]["Millimetres"];
             /** @description The other. */
-            to: components["schemas"]["Place"];
+            to: components["schemas"]["Spot"];
         } | {
             /** @enum {string} */
             by: "corners";
             /** @description The corners. */
-            corners: components["schemas"]["Place"][];
+            corners: components["schemas"]["Spot"][];
             /** @description Height between them. */
             height: components["schemas"]["Millimetres"];
             /** @description Width between them. */
@@ -2094,7 +2367,7 @@ export interface components {
         };
         /** @description Something known to be neutral in the reference. */
         Neutral: {
-            at?: components["schemas"]["Place"] | null;
+            at?: components["schemas"]["Spot"] | null;
             /**
              * Format: int64
              * @description Revision the page last saw.
@@ -2141,6 +2414,20 @@ export interface components {
             /** @description The note. */
             note: components["schemas"]["FieldNote"];
         };
+        /** @description What is said of a mass. */
+        OfMass: {
+            /** @default null */
+            distance: components["schemas"]["Distance"] | null;
+            /** @default null */
+            light: components["schemas"]["Which"] | null;
+            /**
+             * @description The painter's word for it.
+             * @default
+             */
+            name: string;
+            /** @default null */
+            plane: components["schemas"]["Plane"] | null;
+        };
         /** @description An order of work and why it is so. */
         OrderOfWork: {
             /** @description The schools it follows, in a few words. */
@@ -2178,6 +2465,7 @@ export interface components {
              * @description Cost of the set in use.
              */
             cost?: number | null;
+            dials?: components["schemas"]["Dials"] | null;
             /** @description What was noticed. */
             findings: components["schemas"]["Finding"][];
             /**
@@ -2186,22 +2474,16 @@ export interface components {
              */
             finer_gain?: number | null;
             /**
-             * Format: int32
-             * @description Cells down the zone grid.
-             */
-            grid_height: number;
-            /**
-             * Format: int32
-             * @description Cells across the zone grid; 0 without zones.
-             */
-            grid_width: number;
-            /**
              * Format: double
              * @description By how much mixes that share pigments raise it, when they are asked for.
              */
             kin_loss?: number | null;
             /** @description How light orders the plan. */
             light: components["schemas"]["LightOutlook"];
+            map?: components["schemas"]["MapLine"] | null;
+            mass_map?: components["schemas"]["MapLine"] | null;
+            /** @description The masses as marks in the field: the mean of what lies in each. */
+            masses: components["schemas"]["MassMark"][];
             /** @description A recipe for every zone; empty without a set. */
             mixes: components["schemas"]["ZoneMix"][];
             /** @description In which order the zones are laid. */
@@ -2210,6 +2492,8 @@ export interface components {
             reach: components["schemas"]["ReachRow"][];
             /** @description Every zone. */
             shapes: components["schemas"]["ZoneShape"][];
+            /** @description Zones that lie in two masses of different light. */
+            straddling: components["schemas"]["Straddles"][];
             /** @description The tray. */
             wells: components["schemas"]["Well"][];
         };
@@ -2246,6 +2530,8 @@ export interface components {
             chosen: components["schemas"]["ChosenSet"];
             chosen_study?: components["schemas"]["StudySlot"] | null;
             compositions?: components["schemas"]["Compositions"] | null;
+            /** @description The colours and the brush it was cut with; none where zones were laid in another way. */
+            cut?: Record<string, never> | null;
             /** @description What else is asked of a set. */
             demands: components["schemas"]["Demands"];
             /** @description Findings answered. */
@@ -2258,6 +2544,10 @@ export interface components {
             lighting: components["schemas"]["Lighting"];
             /** @description Pigments every set must hold. */
             locked: components["schemas"]["PigmentId"][];
+            /** @description Which mass every place belongs to. */
+            mass_map?: Record<string, never> | null;
+            /** @description The masses, by number. */
+            masses: components["schemas"]["Mass"][];
             /** @description How mixes are made from a set. */
             mixing: components["schemas"]["Mixing"];
             /** @description Other references beside the one zones are found in. */
@@ -2363,16 +2653,28 @@ export interface components {
              */
             width: number;
         };
-        /** @description A place in the picture: 0..=1 across and down. */
-        Place: {
+        /** @description One connected shape. */
+        PlaceView: {
+            /**
+             * Format: int32
+             * @description Zone, or mass, it is of.
+             */
+            of: number;
+            /** @description SVG path data in cells; fill by the even–odd rule. */
+            path: string;
             /**
              * Format: double
-             * @description Share of the width from the left edge.
+             * @description Share of the picture.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description Where its number is written, in cells.
              */
             x: number;
             /**
              * Format: double
-             * @description Share of the height from the top edge.
+             * @description Where its number is written, in cells.
              */
             y: number;
         };
@@ -2450,16 +2752,6 @@ export interface components {
             fitted?: components["schemas"]["Size"] | null;
             /** @description In a sentence. */
             sentence: string;
-        };
-        /** @description How many zones to find. */
-        Proposal: {
-            /**
-             * Format: int64
-             * @description Revision the page last saw.
-             */
-            base_revision: number;
-            /** @description How many, 1..=24. */
-            count: number;
         };
         /**
          * @description Where the numbers of a pigment come from.
@@ -2694,9 +2986,22 @@ export interface components {
              */
             base_revision: number;
             /** @description The line, from end to end; it is lengthened to the edge of the zone. */
-            stroke: components["schemas"]["Place"][];
+            stroke: components["schemas"]["Spot"][];
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
+        };
+        /** @description A spot of the picture: 0..=1 across and down. */
+        Spot: {
+            /**
+             * Format: double
+             * @description Share of the width from the left edge.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Share of the height from the top edge.
+             */
+            y: number;
         };
         /** @description The values inside a zone: what nearly all of it lies above and below. */
         Spread: {
@@ -2755,6 +3060,15 @@ export interface components {
              * @description Revision the page last saw.
              */
             base_revision: number;
+        };
+        /** @description A zone whose colour lies in two masses of different light, both times over much of the picture: it can be two zones. */
+        Straddles: {
+            /** @description The mass whose places would become a zone of their own: the one that holds less of it. */
+            mass: components["schemas"]["MassId"];
+            /** @description Why, in a sentence. */
+            why: string;
+            /** @description The zone. */
+            zone: components["schemas"]["ZoneId"];
         };
         /** @description Everything there is to choose from. */
         StudioView: {
@@ -3036,6 +3350,34 @@ export interface components {
             zone: components["schemas"]["ZoneId"];
         } | {
             /** @enum {string} */
+            do: "say-of-mass";
+            /** @description Which. */
+            mass: components["schemas"]["MassId"];
+            /** @description What. */
+            said: components["schemas"]["OfMass"];
+        } | {
+            /** @enum {string} */
+            do: "join-masses";
+            /** @description The other. */
+            from: components["schemas"]["MassId"];
+            /** @description The one that stays. */
+            into: components["schemas"]["MassId"];
+        } | {
+            /** @enum {string} */
+            do: "part-mass";
+            /** @description Which. */
+            mass: components["schemas"]["MassId"];
+            /** @description The line. */
+            stroke: components["schemas"]["Spot"][];
+        } | {
+            /** @enum {string} */
+            do: "redraw-mass";
+            /** @description Which. */
+            mass: components["schemas"]["MassId"];
+            /** @description The line. */
+            stroke: components["schemas"]["Spot"][];
+        } | {
+            /** @enum {string} */
             do: "keep-zone";
             /** @description Whether it stays. */
             kept: boolean;
@@ -3205,21 +3547,12 @@ export interface components {
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
         };
-        /** @description A zone where it lies on the picture and in the field. */
+        /** @description A zone in the field. */
         ZoneShape: {
             graded_to?: components["schemas"]["Mark"] | null;
-            /**
-             * Format: double
-             * @description Where its number is written, in cells.
-             */
-            heart_x: number;
-            /**
-             * Format: double
-             * @description Where its number is written, in cells.
-             */
-            heart_y: number;
-            /** @description SVG path data in cells of the zone grid; fill by the even–odd rule. */
-            path: string;
+            mass?: components["schemas"]["MassId"] | null;
+            /** @description How many places it has at this brush. */
+            places: number;
             /** @description What the reference reads. */
             reading: components["schemas"]["Mark"];
             /** @description What is planned. */
@@ -3879,6 +4212,35 @@ export interface operations {
             };
         };
     };
+    read_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     create_piece: {
         parameters: {
             query?: never;
@@ -4303,6 +4665,63 @@ export interface operations {
             };
         };
     };
+    propose_masses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Step"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     add_other: {
         parameters: {
             query?: {
@@ -4433,6 +4852,120 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    give: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Gift"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["At"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5509,6 +6042,120 @@ export interface operations {
             };
         };
     };
+    brush: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Brush"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    colours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Count"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     join: {
         parameters: {
             query?: never;
@@ -5737,6 +6384,63 @@ export interface operations {
             };
         };
     };
+    part_by_mass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InMass"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     preview: {
         parameters: {
             query?: never;
@@ -5797,7 +6501,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Proposal"];
+                "application/json": components["schemas"]["Count"];
             };
         };
         responses: {
@@ -5912,6 +6616,63 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Split"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["At"];
             };
         };
         responses: {

@@ -68,19 +68,55 @@ export function useChanges(id: number) {
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/propose", { params: { path }, body: { base_revision, count } })),
       ),
+    /** Turns the dial of colours. */
+    colours: (count: number) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/colours", { params: { path }, body: { base_revision, count } })),
+      ),
+    /** Turns the brush, in millimetres on the piece. */
+    brush: (millimetres: number) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/brush", { params: { path }, body: { base_revision, millimetres } })),
+      ),
+    /** Makes the colour at a spot a zone of its own. */
+    take: (at: Schemas["Spot"]) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/take", { params: { path }, body: { base_revision, at } })),
+      ),
+    /** Gives the place at a spot to another zone. */
+    give: (at: Schemas["Spot"], to: number) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/places/give", { params: { path }, body: { base_revision, at, to } })),
+      ),
+    /** Makes the place at a spot a zone of its own. */
+    own: (at: Schemas["Spot"]) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/places/own", { params: { path }, body: { base_revision, at } })),
+      ),
+    /** Makes what lies of a zone in a mass a zone of its own. */
+    partByMass: (zone: number, mass: number) =>
+      post((base_revision) =>
+        answer(
+          api.POST("/api/pieces/{id}/zones/part-by-mass", { params: { path }, body: { base_revision, zone, mass } }),
+        ),
+      ),
+    proposeMasses: () =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/masses/propose", { params: { path }, body: { base_revision } })),
+      ),
     merge: (from: number, into: number) =>
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/merge", { params: { path }, body: { base_revision, from, into } })),
       ),
-    split: (zone: number, stroke: Schemas["Place"][]) =>
+    split: (zone: number, stroke: Schemas["Spot"][]) =>
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/split", { params: { path }, body: { base_revision, zone, stroke } })),
       ),
-    join: (stroke: Schemas["Place"][]) =>
+    join: (stroke: Schemas["Spot"][]) =>
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/join", { params: { path }, body: { base_revision, stroke } })),
       ),
-    redraw: (zone: number, stroke: Schemas["Place"][]) =>
+    redraw: (zone: number, stroke: Schemas["Spot"][]) =>
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/redraw", { params: { path }, body: { base_revision, zone, stroke } })),
       ),
@@ -92,7 +128,7 @@ export function useChanges(id: number) {
       post((base_revision) =>
         answer(api.PUT("/api/pieces/{id}/reference/frame", { params: { path }, body: { base_revision, ...frame } })),
       ),
-    neutral: (at: Schemas["Place"] | null, card: number | null) =>
+    neutral: (at: Schemas["Spot"] | null, card: number | null) =>
       post((base_revision) =>
         answer(api.PUT("/api/pieces/{id}/reference/neutral", { params: { path }, body: { base_revision, at, card } })),
       ),

@@ -61,6 +61,9 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
   const [search, setSearch] = useSearchParams();
   const [preview, setPreview] = useState<BenchState["preview"]>(null);
   const [peek, setPeek] = useState(false);
+  const [place, selectPlace] = useState(0);
+  const [massesShown, showMasses] = useState(false);
+  const [carried, carry] = useState<BenchState["carried"]>(null);
   const boxId = view.piece.paint_box;
   const box = useQuery({
     queryKey: ["box", boxId],
@@ -91,7 +94,16 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
       changes,
       work,
       zone,
-      selectZone: (z) => put("zone", z === null ? null : String(z)),
+      selectZone: (z) => {
+        selectPlace(0);
+        put("zone", z === null ? null : String(z));
+      },
+      place,
+      selectPlace,
+      carried,
+      carry,
+      massesShown,
+      showMasses,
       pigment: search.get("pigment"),
       selectPigment: (p) => put("pigment", p),
       look,
@@ -105,7 +117,7 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
       preview,
       setPreview,
     }),
-    [view, box.data, changes, work, zone, look, groups, search, put, peek, preview],
+    [view, box.data, changes, work, zone, look, groups, search, put, peek, preview, place, carried, massesShown],
   );
 }
 

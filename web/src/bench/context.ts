@@ -1,8 +1,9 @@
 import { createContext, useContext } from "react";
-import type { BoxView, Mark, PieceView, Preview, ZoneMix } from "../api/client";
+import type { BoxView, Mark, PieceView, Preview, Schemas, ZoneMix } from "../api/client";
 import type { Work } from "../api/useJob";
 import type { Changes } from "../api/usePiece";
 
+export type Spot = Schemas["Spot"];
 export type Look = "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours";
 
 export type BenchState = {
@@ -13,6 +14,15 @@ export type BenchState = {
   /** Selected zone, kept in the URL. */
   zone: number | null;
   selectZone: (zone: number | null) => void;
+  /** Place of the selected zone that is meant, by its number from the largest down. */
+  place: number;
+  selectPlace: (place: number) => void;
+  /** A place that was picked up: the next zone chosen takes it. */
+  carried: { at: Spot; zone: number } | null;
+  carry: (place: { at: Spot; zone: number } | null) => void;
+  /** The field shows masses instead of zones. */
+  massesShown: boolean;
+  showMasses: (on: boolean) => void;
   /** Pigment looked at in the card, kept in the URL. */
   pigment: string | null;
   selectPigment: (id: string | null) => void;

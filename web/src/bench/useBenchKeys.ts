@@ -47,7 +47,31 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
         .then(() => say(`${again ? "Done again" : "Undone"}: ${what}.`))
         .catch(() => {});
     };
+    const colours = (by: number) => {
+      const { view, changes } = now.current.bench;
+      const dials = view.outlook.dials;
+      if (dials) changes.colours(dials.colours + by).catch(() => {});
+    };
+    const brush = (by: number) => {
+      const { view, changes } = now.current.bench;
+      const dials = view.outlook.dials;
+      if (!dials) return;
+      const step = (dials.largest / dials.smallest) ** (1 / 12);
+      const next = Math.min(dials.largest, Math.max(dials.smallest, by > 0 ? dials.brush * step : dials.brush / step));
+      if (Math.abs(next - dials.brush) > 1e-6) changes.brush(next).catch(() => {});
+    };
+    const place = (by: number) => {
+      const { bench } = now.current;
+      const places = bench.view.outlook.shapes.find((s) => s.zone === bench.zone)?.places ?? 0;
+      if (places > 1) bench.selectPlace((Math.min(bench.place, places - 1) + by + places) % places);
+    };
     const plain: Record<string, () => void> = {
+      "+": () => colours(1),
+      "-": () => colours(-1),
+      ">": () => brush(1),
+      "<": () => brush(-1),
+      ".": () => place(1),
+      ",": () => place(-1),
       v: () => toggle("values"),
       w: () => toggle("warm-cool"),
       s: () => toggle("squint"),
@@ -62,7 +86,8 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
       "/": () => document.getElementById("find")?.focus(),
       Escape: () => {
         const { bench } = now.current;
-        if (bench.isolate) bench.setIsolate(false);
+        if (bench.carried) bench.carry(null);
+        else if (bench.isolate) bench.setIsolate(false);
         else if (bench.pigment) bench.selectPigment(null);
         else bench.selectZone(null);
       },

@@ -1,6 +1,6 @@
 //! "Bench by the north window".
 
-use super::{Mass, Part, in_the_light, name_zones, put_set, take_in, zone_at};
+use super::{Colour, Named, Part, in_the_light, name_colours, name_masses, put_set, take_in, zone_at};
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
@@ -13,10 +13,9 @@ use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Session
 use lean_studio::progress::Unwatched;
 use lean_studio::studies::make;
 use lean_studio::wall::{Candidate, Heard, Measure, Panels, Wall, loudness};
-use lean_studio::zones;
 
-/// Zones found before the painter's corrections.
-const FOUND: usize = 11;
+/// Colours the painter asks for.
+const FOUND: usize = 13;
 /// Size of its set.
 const SET: usize = 5;
 
@@ -36,15 +35,9 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     store.apply(id, None, Command::SetIntent { intent })?;
     store.apply(id, None, Command::SetWall { wall: Some(stair(store)?), what: "the wall over the stair".into() })?;
 
-    let seen = take_in(store, id, lean_demo::BENCH, lean_demo::BENCH_FILE, FOUND)?;
-    for line in MUG {
-        let piece = store.piece(id)?.piece;
-        let line: Vec<Spot> = line.iter().map(|(x, y)| Spot { x: *x, y: *y }).collect();
-        if let Some(zone) = zone_at(&piece, (0.17, 0.60)) {
-            store.apply(id, None, zones::split(&piece, seen.look(), zone, &line).map_err(Problem::internal)?)?;
-        }
-    }
-    name_zones(store, id, &seen, MASSES)?;
+    take_in(store, id, lean_demo::BENCH, lean_demo::BENCH_FILE, FOUND)?;
+    name_colours(store, id, COLOURS)?;
+    name_masses(store, id, MASSES)?;
     let first = Lamp { tint: Tint::Cool, from: From::Left, hard: false };
     in_the_light(store, id, &Lighting { falling: Falling::One { first }, outdoors: false, exceptions: Vec::new() }, PARTS)?;
 
@@ -64,13 +57,13 @@ fn sessions(piece: &Piece) -> Vec<Session> {
             on: "2025-01-18".into(),
             minutes: 75,
             did: "Ground tone wiped thin, drawing set with a brush, wall and bench top laid in.".into(),
-            zones: zones(&[(0.37, 0.39), (0.14, 0.73)]),
+            zones: zones(&[(0.275, 0.396), (0.063, 0.654)]),
         },
         Session {
             on: "2025-01-25".into(),
             minutes: 110,
-            did: "Darks under the bench and behind the shelf; plane blocked in, mug left.".into(),
-            zones: zones(&[(0.045, 0.96), (0.83, 0.25), (0.58, 0.655)]),
+            did: "Darks under the bench; shelf and plane blocked in, mug left.".into(),
+            zones: zones(&[(0.476, 0.959), (0.816, 0.261)]),
         },
     ]
 }
@@ -91,27 +84,38 @@ fn stair(store: &Store) -> Result<Wall, Problem> {
     })
 }
 
-/// Round the mug, which squinting loses against the wall, and where its light turns to shade.
-const MUG: &[&[(f64, f64)]] = &[&[(0.085, 0.50), (0.092, 0.655), (0.262, 0.658), (0.275, 0.50)], &[(0.158, 0.45), (0.158, 0.70)]];
+const COLOURS: &[Colour] = &[
+    Colour("plaster wall", (0.275, 0.396), Importance::Quiet),
+    Colour("under the bench", (0.476, 0.959), Importance::Quiet),
+    Colour("wall, turning", (0.845, 0.085), Importance::Quiet),
+    Colour("bench top", (0.063, 0.654), Importance::Usual),
+    Colour("shelf and plane", (0.816, 0.261), Importance::Usual),
+    Colour("wall in shade", (0.924, 0.419), Importance::Quiet),
+    Colour("warm shade", (0.976, 0.344), Importance::Usual),
+    Colour("bench edge", (0.707, 0.904), Importance::Quiet),
+    Colour("bench in the light", (0.308, 0.594), Importance::Usual),
+    Colour("blue tins", (0.929, 0.133), Importance::Usual),
+    Colour("tins in shade", (0.956, 0.12), Importance::Quiet),
+    Colour("mug in the light", (0.121, 0.569), Importance::Focal),
+];
 
-const MASSES: &[Mass] = &[
-    Mass("plaster wall", &[(0.37, 0.39), (0.78, 0.09), (0.93, 0.38)], Importance::Quiet),
-    Mass("mug in the light", &[(0.13, 0.60)], Importance::Focal),
-    Mass("mug in shade", &[(0.20, 0.60)], Importance::Usual),
-    Mass("shelf and its shadow", &[(0.83, 0.25)], Importance::Usual),
-    Mass("bench top", &[(0.14, 0.73), (0.86, 0.71), (0.51, 0.865), (0.18, 0.90)], Importance::Usual),
-    Mass("bench edge", &[(0.045, 0.96)], Importance::Quiet),
-    Mass("plane", &[(0.58, 0.655)], Importance::Usual),
-    Mass("window reveal", &[(0.02, 0.42)], Importance::Quiet),
+const MASSES: &[Named] = &[
+    Named((0.275, 0.396), "plaster wall", Some(Plane::Upright), Some(Distance::Far)),
+    Named((0.476, 0.959), "under the bench", Some(Plane::Upright), Some(Distance::Near)),
+    Named((0.816, 0.261), "shelf", Some(Plane::Upright), Some(Distance::Far)),
 ];
 
 const PARTS: &[Part] = &[
     Part("plaster wall", Plane::Upright, Distance::Far, Some(Role::Lit), None),
+    Part("wall, turning", Plane::Upright, Distance::Far, Some(Role::Halftone), None),
+    Part("wall in shade", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
     Part("mug in the light", Plane::Upright, Distance::Middle, Some(Role::Lit), Some(Kind::White)),
-    Part("mug in shade", Plane::Upright, Distance::Middle, Some(Role::Shadow), Some(Kind::White)),
-    Part("shelf and its shadow", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
+    Part("shelf and plane", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
+    Part("warm shade", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
     Part("bench top", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
+    Part("bench in the light", Plane::Flat, Distance::Near, Some(Role::Lit), None),
     Part("bench edge", Plane::Upright, Distance::Near, Some(Role::Shadow), None),
-    Part("plane", Plane::Upright, Distance::Near, Some(Role::Shadow), None),
-    Part("window reveal", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
+    Part("under the bench", Plane::Upright, Distance::Near, Some(Role::Shadow), None),
+    Part("blue tins", Plane::Upright, Distance::Far, Some(Role::Lit), None),
+    Part("tins in shade", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
 ];

@@ -1,17 +1,16 @@
 //! "Hen on the stove stool".
 
-use super::{Mass, Part, in_the_light, name_zones, take_in, zone_at};
+use super::{Colour, Own, Part, in_the_light, make_own, name_colours, take_in};
+use lean_colour::Lab;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
-use lean_picture::spot::Spot;
 use lean_store::Store;
 use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Size, Zone};
-use lean_studio::zones;
 
-/// Zones found before the painter's corrections.
-const FOUND: usize = 12;
+/// Colours the painter asks for.
+const FOUND: usize = 13;
 
 /// Two lights in watercolour: a stove from below, daylight from a door behind. It stands at Light.
 pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Problem> {
@@ -24,12 +23,8 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
     let id = store.create_piece(&Piece::new(brief))?.id;
     store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
     let seen = take_in(store, id, lean_demo::HEN, lean_demo::HEN_FILE, FOUND)?;
-    let piece = store.piece(id)?.piece;
-    let seat = SEAT.map(|(x, y)| Spot { x, y });
-    if let Some(zone) = zone_at(&piece, (0.50, 0.575)) {
-        store.apply(id, None, zones::split(&piece, seen.look(), zone, &seat).map_err(Problem::internal)?)?;
-    }
-    name_zones(store, id, &seen, MASSES)?;
+    make_own(store, id, &seen, OWN)?;
+    name_colours(store, id, COLOURS)?;
     let stove = Lamp { tint: Tint::Warm, from: From::Left, hard: false };
     let day = Lamp { tint: Tint::Cool, from: From::Behind, hard: false };
     let lighting =
@@ -39,7 +34,7 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
 }
 
 /// Zones that stand in the daylight from the door, not in the glow of the stove.
-const BY_DAY: &[&str] = &["door sky", "yard wall", "floor by the door", "floor", "bowl by daylight", "back and tail"];
+const BY_DAY: &[&str] = &["door sky", "yard wall", "floor by the door", "floor", "floor in halftone", "back by daylight"];
 
 fn by_daylight(store: &Store, id: lean_store::PieceId) -> Result<(), Problem> {
     let piece = store.piece(id)?.piece;
@@ -53,33 +48,38 @@ fn by_daylight(store: &Store, id: lean_store::PieceId) -> Result<(), Problem> {
     Ok(())
 }
 
-const MASSES: &[Mass] = &[
-    Mass("door sky", &[(0.90, 0.10)], Importance::Quiet),
-    Mass("yard wall", &[(0.955, 0.37)], Importance::Quiet),
-    Mass("bowl by daylight", &[(0.09, 0.89)], Importance::Usual),
-    Mass("bowl in the glow", &[(0.245, 0.885)], Importance::Usual),
-    Mass("grain", &[(0.22, 0.93)], Importance::Usual),
-    Mass("breast", &[(0.50, 0.43)], Importance::Focal),
-    Mass("back and tail", &[(0.66, 0.36)], Importance::Usual),
-    Mass("stool", &[(0.50, 0.575)], Importance::Usual),
-    Mass("dark wall", &[(0.25, 0.19)], Importance::Quiet),
-    Mass("floor", &[(0.28, 0.69), (0.59, 0.87)], Importance::Usual),
-    Mass("floor by the door", &[(0.90, 0.65), (0.92, 0.48)], Importance::Usual),
+const COLOURS: &[Colour] = &[
+    Colour("dark wall", (0.207, 0.155), Importance::Quiet),
+    Colour("floor", (0.082, 0.751), Importance::Usual),
+    Colour("floor by the door", (0.926, 0.485), Importance::Usual),
+    Colour("back by daylight", (0.60, 0.315), Importance::Focal),
+    Colour("floor in halftone", (0.375, 0.612), Importance::Usual),
+    Colour("door sky", (0.898, 0.075), Importance::Quiet),
+    Colour("neck", (0.431, 0.31), Importance::Focal),
+    Colour("breast in the glow", (0.54, 0.473), Importance::Focal),
+    Colour("stool in shade", (0.513, 0.541), Importance::Usual),
+    Colour("yard wall", (0.958, 0.239), Importance::Quiet),
+    Colour("grain", (0.126, 0.897), Importance::Usual),
+    Colour("bowl in the glow", (0.333, 0.879), Importance::Usual),
+    Colour("bowl, turning", (0.19, 0.874), Importance::Quiet),
 ];
 
-/// Where the hen ends and its stool begins: both are dark in the reference.
-const SEAT: [(f64, f64); 2] = [(0.37, 0.525), (0.90, 0.525)];
+/// The comb: its red is the smallest and strongest of the picture.
+const OWN: &[Own] = &[Own("comb", &[(0.43, 0.208)], Some(Lab::new(30.0, 36.0, 24.0)))];
 
 const PARTS: &[Part] = &[
     Part("door sky", Plane::Sky, Distance::Far, Some(Role::SelfLuminous), None),
     Part("yard wall", Plane::Upright, Distance::Far, Some(Role::Lit), None),
-    Part("bowl by daylight", Plane::Upright, Distance::Near, Some(Role::Lit), Some(Kind::White)),
     Part("bowl in the glow", Plane::Upright, Distance::Near, Some(Role::Lit), Some(Kind::White)),
-    Part("breast", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
+    Part("bowl, turning", Plane::Upright, Distance::Near, Some(Role::Halftone), Some(Kind::White)),
+    Part("breast in the glow", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
+    Part("neck", Plane::Upright, Distance::Middle, Some(Role::Halftone), None),
+    Part("comb", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
     Part("grain", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
-    Part("back and tail", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
-    Part("stool", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
+    Part("back by daylight", Plane::Upright, Distance::Middle, Some(Role::Halftone), None),
+    Part("stool in shade", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
     Part("dark wall", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
-    Part("floor", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
+    Part("floor", Plane::Flat, Distance::Near, Some(Role::Shadow), None),
+    Part("floor in halftone", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
     Part("floor by the door", Plane::Flat, Distance::Middle, Some(Role::Lit), None),
 ];

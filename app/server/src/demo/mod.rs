@@ -8,16 +8,19 @@ mod tram_shed;
 
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
+use lean_colour::Lab;
 use lean_picture::Picture;
 use lean_picture::places::Survey;
+use lean_picture::spot::Spot;
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Tables, search};
 use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
 use lean_studio::mixes::aimed_at;
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{ChosenSet, Command, Importance, Piece, SearchKept, Zone, ZoneId};
+use lean_studio::piece::{ChosenSet, Command, Importance, MassId, Piece, SearchKept, Zone, ZoneId};
 use lean_studio::progress::Unwatched;
+use lean_studio::zones::masses::{self, OfMass};
 use lean_studio::zones::{self, Look, PictureFile};
 
 /// Puts Boxes, pieces at several stages and field notes into an empty data file; a file that has pieces is left alone.
@@ -79,27 +82,67 @@ fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str, count: usize) ->
     Ok(Seen { working, survey })
 }
 
-/// One mass of the picture: what it is called, places that belong to it (all are joined into the zone of the first), and how much it
-/// matters. Given by place, so that it holds when the finding of zones is improved.
-struct Mass(&'static str, &'static [(f64, f64)], Importance);
+/// One colour of the plan: what it is called, a spot of it, and how much it matters. Given by spot, so that it holds when the finding of
+/// colours is improved.
+struct Colour(&'static str, (f64, f64), Importance);
 
-/// What a mass plays in the light: its name, plane, distance, role and kind of thing.
+/// Places a painter makes a zone of their own: what it is called, spots of the places, and what it is planned as where that is not what the
+/// reference reads.
+struct Own(&'static str, &'static [(f64, f64)], Option<Lab>);
+
+/// What a zone plays in the light: its name, plane, distance, role and kind of thing.
 struct Part(&'static str, Plane, Distance, Option<Role>, Option<Kind>);
 
-/// Corrects and names the zones as a painter would.
-fn name_zones(store: &Store, id: PieceId, seen: &Seen, masses: &[Mass]) -> Result<(), Problem> {
-    for Mass(name, places, importance) in masses {
+/// A mass of the picture: a spot of it, what it is called, which way it faces and how far off it is.
+struct Named((f64, f64), &'static str, Option<Plane>, Option<Distance>);
+
+fn spot((x, y): (f64, f64)) -> Spot {
+    Spot { x, y }
+}
+
+/// Makes places zones of their own, as a painter would who sees more in them than the colour.
+fn make_own(store: &Store, id: PieceId, seen: &Seen, all: &[Own]) -> Result<(), Problem> {
+    for Own(name, places, planned) in all {
         let piece = store.piece(id)?.piece;
-        let Some(zone) = zone_at(&piece, places[0]).filter(|z| piece.zone(*z).is_some_and(|z| z.name.is_empty())) else { continue };
+        store.apply(id, None, zones::own(&piece, seen.look(), spot(places[0])).map_err(Problem::internal)?)?;
+        let Some(zone) = zone_at(&store.piece(id)?.piece, places[0]) else { continue };
         for place in &places[1..] {
             let piece = store.piece(id)?.piece;
-            if let Some(other) = zone_at(&piece, *place).filter(|o| *o != zone && piece.zone(*o).is_some_and(|z| z.name.is_empty())) {
-                store.apply(id, None, zones::merge(&piece, seen.look(), other, zone).map_err(Problem::internal)?)?;
+            if zone_at(&piece, *place) != Some(zone) {
+                store.apply(id, None, zones::give(&piece, seen.look(), spot(*place), zone).map_err(Problem::internal)?)?;
             }
         }
         store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
+        store.apply(id, None, Command::SetImportance { zone, importance: Importance::Focal })?;
+        if let Some(target) = planned {
+            store.apply(id, None, Command::SetTarget { zone, target: *target })?;
+        }
+    }
+    Ok(())
+}
+
+/// Names the colours as a painter would.
+fn name_colours(store: &Store, id: PieceId, colours: &[Colour]) -> Result<(), Problem> {
+    for Colour(name, at, importance) in colours {
+        let piece = store.piece(id)?.piece;
+        let Some(zone) = zone_at(&piece, *at).filter(|z| piece.zone(*z).is_some_and(|z| z.name.is_empty())) else { continue };
+        store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
         if *importance != Importance::Usual {
             store.apply(id, None, Command::SetImportance { zone, importance: *importance })?;
+        }
+    }
+    Ok(())
+}
+
+/// Says what is known of the big shapes.
+fn name_masses(store: &Store, id: PieceId, all: &[Named]) -> Result<(), Problem> {
+    for Named(at, name, plane, distance) in all {
+        let piece = store.piece(id)?.piece;
+        let Some(map) = piece.mass_map.as_ref().and_then(|m| m.map()) else { return Ok(()) };
+        let mass = MassId(zones::zone_at(map, spot(*at)).0);
+        if piece.mass(mass).is_some_and(|m| m.name.is_empty()) {
+            let said = OfMass { name: (*name).into(), plane: *plane, distance: *distance, light: None };
+            store.apply(id, None, masses::say(&piece, mass, said).map_err(Problem::internal)?)?;
         }
     }
     Ok(())
@@ -119,10 +162,8 @@ fn in_the_light(store: &Store, id: PieceId, lighting: &Lighting, parts: &[Part])
     Ok(())
 }
 
-fn zone_at(piece: &Piece, (x, y): (f64, f64)) -> Option<ZoneId> {
-    let map = piece.map()?;
-    let cell = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
-    Some(ZoneId(map.at(cell(x, map.width), cell(y, map.height))))
+fn zone_at(piece: &Piece, at: (f64, f64)) -> Option<ZoneId> {
+    Some(zones::zone_at(piece.map()?, spot(at)))
 }
 
 #[cfg(test)]
@@ -141,10 +182,9 @@ mod tests {
 
         let shed = piece("Tram shed, first frost");
         let names: Vec<&str> = shed.zones.iter().map(|z| z.name.as_str()).collect();
-        for Mass(name, ..) in tram_shed::MASSES {
-            assert!(names.contains(name), "{name} is missing from {names:?}");
+        for name in tram_shed::COLOURS.iter().map(|c| c.0).chain(["tram, red", "tram, cream"]) {
+            assert!(names.contains(&name), "{name} is missing from {names:?}");
         }
-        assert!(names.contains(&"tram"), "{names:?}");
         assert!(shed.studies.len() == 3 && shed.chosen_study.is_some());
         assert_eq!(pieces[0].piece.brief.title, shed.brief.title, "the main piece is first in the list");
 

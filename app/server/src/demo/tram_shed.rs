@@ -1,11 +1,10 @@
 //! "Tram shed, first frost".
 
-use super::{Mass, Part, in_the_light, name_zones, take_in, zone_at};
+use super::{Colour, Named, Own, Part, in_the_light, make_own, name_colours, name_masses, take_in};
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_picture::chart::distinct;
-use lean_picture::spot::Spot;
 use lean_picture::decode;
 use lean_store::{PieceId, Store};
 use lean_studio::chart::arranged;
@@ -17,10 +16,9 @@ use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
 use lean_studio::progress::Unwatched;
 use lean_studio::studies::make;
-use lean_studio::zones;
 
-/// Zones found before the painter's corrections.
-const FOUND: usize = 10;
+/// Colours the painter asks for.
+const FOUND: usize = 13;
 /// Size of the set the demo piece uses.
 const SET: usize = 5;
 
@@ -37,8 +35,9 @@ pub fn start(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<PieceId, 
     apply(Command::UseBox { paint_box: Some(box_id.clone()) })?;
 
     let seen = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE, FOUND)?;
-    name_zones(store, id, &seen, MASSES)?;
-    take_out_tram(store, id, &seen)?;
+    make_own(store, id, &seen, OWN)?;
+    name_colours(store, id, COLOURS)?;
+    name_masses(store, id, MASSES)?;
     in_the_light(store, id, &lighting(), PARTS)?;
 
     Ok(id)
@@ -63,17 +62,21 @@ pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> R
     Ok(())
 }
 
-/// What each mass plays in the light.
+/// What each colour plays in the light.
 const PARTS: &[Part] = &[
     Part("sky", Plane::Sky, Distance::Far, None, None),
     Part("slate roof", Plane::Slanted, Distance::Middle, Some(Role::Lit), None),
     Part("shaded front", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
     Part("lit wall", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
-    Part("far yard", Plane::Flat, Distance::Far, None, None),
-    Part("gasholder in haze", Plane::Upright, Distance::Far, None, None),
+    Part("far, in haze", Plane::Upright, Distance::Far, None, None),
+    Part("horizon", Plane::Upright, Distance::Far, None, None),
     Part("frosted ground", Plane::Flat, Distance::Near, Some(Role::Lit), None),
-    Part("rails and water", Plane::Flat, Distance::Near, None, Some(Kind::Water)),
-    Part("tram", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
+    Part("trodden frost", Plane::Flat, Distance::Near, Some(Role::Lit), None),
+    Part("worn frost", Plane::Flat, Distance::Middle, Some(Role::Halftone), None),
+    Part("cool shadow", Plane::Flat, Distance::Middle, Some(Role::Shadow), None),
+    Part("mud and rails", Plane::Flat, Distance::Near, Some(Role::Shadow), None),
+    Part("tram, red", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
+    Part("tram, cream", Plane::Upright, Distance::Middle, Some(Role::Lit), Some(Kind::White)),
 ];
 
 /// One low warm sun from the left on frost.
@@ -82,47 +85,28 @@ fn lighting() -> Lighting {
     Lighting { falling: Falling::One { first }, outdoors: true, exceptions: vec![Exception::Snow, Exception::LowSun] }
 }
 
-pub const MASSES: &[Mass] = &[
-    Mass("sky", &[(0.60, 0.10)], Importance::Usual),
-    Mass("slate roof", &[(0.43, 0.31)], Importance::Usual),
-    Mass("shaded front", &[(0.64, 0.33)], Importance::Focal),
-    Mass("lit wall", &[(0.36, 0.52)], Importance::Focal),
-    Mass("far yard", &[(0.87, 0.59)], Importance::Quiet),
-    Mass("gasholder in haze", &[(0.04, 0.53)], Importance::Quiet),
-    Mass("frosted ground", &[(0.20, 0.87)], Importance::Usual),
-    Mass("rails and water", &[(0.45, 0.755), (0.71, 0.80), (0.91, 0.87)], Importance::Usual),
+pub const COLOURS: &[Colour] = &[
+    Colour("sky", (0.83, 0.22), Importance::Usual),
+    Colour("frosted ground", (0.34, 0.89), Importance::Usual),
+    Colour("shaded front", (0.625, 0.34), Importance::Focal),
+    Colour("far, in haze", (0.79, 0.546), Importance::Quiet),
+    Colour("slate roof", (0.298, 0.385), Importance::Usual),
+    Colour("lit wall", (0.393, 0.509), Importance::Focal),
+    Colour("trodden frost", (0.099, 0.732), Importance::Quiet),
+    Colour("worn frost", (0.831, 0.699), Importance::Quiet),
+    Colour("cool shadow", (0.864, 0.655), Importance::Usual),
+    Colour("mud and rails", (0.47, 0.764), Importance::Usual),
+    Colour("horizon", (0.124, 0.569), Importance::Quiet),
+    Colour("tram, cream", (0.61, 0.576), Importance::Focal),
+    Colour("rust and shade", (0.33, 0.424), Importance::Quiet),
 ];
 
-/// A place on the tram's dull-red side.
-const TRAM: (f64, f64) = (0.63, 0.60);
-/// What the tram is planned as: the shade swallows its red in the reference, and the piece wants one red.
-const DULL_RED: Lab = Lab::new(35.5, 27.0, 17.0);
-/// A line from, to, and a place on the side that goes back to the front.
-type Cut = ((f64, f64), (f64, f64), (f64, f64));
-/// Lines a painter would draw to take the tram out of the shaded front: what lies above its window sills, left of it, right of it.
-const CUTS: &[Cut] = &[
-    ((0.50, 0.575), (0.70, 0.565), (0.64, 0.33)),
-    ((0.502, 0.70), (0.502, 0.50), (0.47, 0.62)),
-    ((0.697, 0.50), (0.697, 0.70), (0.725, 0.62)),
-];
+/// The tram's dull red: the shade swallows it in the reference, and the piece wants one red.
+const OWN: &[Own] = &[Own("tram, red", &[(0.516, 0.598), (0.66, 0.605)], Some(Lab::new(35.5, 27.0, 17.0)))];
 
-/// Parts the tram from the shaded front, a small strong accent that squinting loses, and plans its red.
-fn take_out_tram(store: &Store, id: PieceId, seen: &super::Seen) -> Result<(), Problem> {
-    let place = |(x, y)| Spot { x, y };
-    for (from, to, rest) in CUTS {
-        let piece = store.piece(id)?.piece;
-        let Some(zone) = zone_at(&piece, TRAM) else { return Ok(()) };
-        store.apply(id, None, zones::split(&piece, seen.look(), zone, &[place(*from), place(*to)]).map_err(Problem::internal)?)?;
-        let piece = store.piece(id)?.piece;
-        let (front, rest) = (zone_at(&piece, CUTS[0].2), zone_at(&piece, *rest));
-        if let Some((front, rest)) = front.zip(rest).filter(|(f, r)| f != r) {
-            store.apply(id, None, zones::merge(&piece, seen.look(), rest, front).map_err(Problem::internal)?)?;
-        }
-    }
-    if let Some(zone) = zone_at(&store.piece(id)?.piece, TRAM) {
-        store.apply(id, None, Command::RenameZone { zone, name: "tram".into() })?;
-        store.apply(id, None, Command::SetImportance { zone, importance: Importance::Focal })?;
-        store.apply(id, None, Command::SetTarget { zone, target: DULL_RED })?;
-    }
-    Ok(())
-}
+const MASSES: &[Named] = &[
+    Named((0.60, 0.10), "sky", Some(Plane::Sky), Some(Distance::Far)),
+    Named((0.20, 0.87), "frosted ground", Some(Plane::Flat), Some(Distance::Near)),
+    Named((0.64, 0.36), "shed front", Some(Plane::Upright), Some(Distance::Middle)),
+    Named((0.36, 0.52), "shed side", Some(Plane::Upright), Some(Distance::Middle)),
+];

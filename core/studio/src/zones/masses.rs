@@ -34,27 +34,10 @@ pub struct OfMass {
 
 /// Share of each zone in each mass: `(zone, mass) -> share of the zone`.
 pub fn shares(piece: &Piece) -> BTreeMap<(ZoneId, MassId), f64> {
-    let (Some(zones), Some(masses)) = (piece.map(), piece.mass_map.as_ref().and_then(|m| m.map())) else { return BTreeMap::new() };
-    let mut cells: BTreeMap<(u16, u16), usize> = BTreeMap::new();
-    for y in 0..zones.height {
-        let my = (u64::from(y) * u64::from(masses.height) / u64::from(zones.height)) as u32;
-        let mut run = (0u16, 0u16, 0usize);
-        for x in 0..zones.width {
-            let mx = (u64::from(x) * u64::from(masses.width) / u64::from(zones.width)) as u32;
-            let here = (zones.at(x, y), masses.at(mx, my));
-            if (run.0, run.1) == here {
-                run.2 += 1;
-            } else {
-                if run.2 > 0 {
-                    *cells.entry((run.0, run.1)).or_default() += run.2;
-                }
-                run = (here.0, here.1, 1);
-            }
-        }
-        *cells.entry((run.0, run.1)).or_default() += run.2;
-    }
-    let of_zone = cells_of(zones);
-    cells.into_iter().map(|((z, m), n)| ((ZoneId(z), MassId(m)), n as f64 / of_zone.get(&z).copied().unwrap_or(1) as f64)).collect()
+    let (Some(zones), Some(masses)) = (&piece.zone_map, &piece.mass_map) else { return BTreeMap::new() };
+    let of_zone: BTreeMap<u16, u64> = zones.geometry().areas.iter().copied().collect();
+    let share = |zone: u16, n: u64| n as f64 / of_zone.get(&zone).copied().unwrap_or(1).max(1) as f64;
+    zones.overlap(masses).iter().map(|((z, m), n)| ((ZoneId(*z), MassId(*m)), share(*z, *n))).collect()
 }
 
 /// The mass most of each zone lies in.

@@ -1,7 +1,8 @@
 import { useElementSize } from "@mantine/hooks";
 import { useRef } from "react";
-import { answer, api, hex, type Mark, type Preview, type ZoneShape } from "../../api/client";
-import { useBench, zoneName } from "../../bench/context";
+import { answer, api, hex, type Mark, type Preview, type Schemas, type ZoneShape } from "../../api/client";
+import { seen, useBench, zoneName } from "../../bench/context";
+import { massName } from "../picture/Overlay";
 import styles from "./Field.module.css";
 import { type Scale, scaleOf } from "./scale";
 
@@ -25,10 +26,12 @@ export function Field() {
         >
           <Axes scale={scale} width={width} height={height} />
           <Reach scale={scale} />
-          <Families scale={scale} />
-          {shapes.map((s, i) => (
-            <ZoneMark key={s.zone} shape={s} scale={scale} covered={isCovered(spots[i], spots.slice(i + 1))} />
-          ))}
+          {!bench.massesShown && <Families scale={scale} />}
+          {bench.massesShown
+            ? outlook.masses.map((m) => <MassMark key={m.mass} mark={m} scale={scale} />)
+            : shapes.map((s, i) => (
+                <ZoneMark key={s.zone} shape={s} scale={scale} covered={isCovered(spots[i], spots.slice(i + 1))} />
+              ))}
         </svg>
       )}
       {outlook.shapes.length === 0 && (
@@ -38,6 +41,23 @@ export function Field() {
         </p>
       )}
     </div>
+  );
+}
+
+/** A mass: the mean of what lies in it, the larger the more of the picture it is. */
+function MassMark({ mark, scale }: { mark: Schemas["MassMark"]; scale: Scale }) {
+  const { view, look } = useBench();
+  const [x, y] = [scale.x(mark.target.temperature), scale.y(mark.target.value)];
+  const r = 9 + 26 * Math.sqrt(mark.area);
+  const name = massName(view, mark.mass);
+  return (
+    <g className={styles.mass}>
+      <title>{`${name}, value ${mark.target.value.toFixed(1)}`}</title>
+      <rect x={x - r} y={y - r * 0.6} width={2 * r} height={1.2 * r} fill={seen(mark.target, look)} />
+      <text x={x} y={y + r * 0.6 + 12} textAnchor="middle">
+        {name}
+      </text>
+    </g>
   );
 }
 

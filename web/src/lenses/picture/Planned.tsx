@@ -1,5 +1,6 @@
 import { type ReactNode, useId } from "react";
-import type { Mark, PieceView } from "../../api/client";
+import type { Mark, PieceView, ZoneMix } from "../../api/client";
+import { useMap } from "../../api/useMap";
 import { type Look, seen } from "../../bench/context";
 import styles from "./Planned.module.css";
 
@@ -15,54 +16,43 @@ type Props = {
   ground: string;
   look: Look;
   label: string;
-  chosen?: number | null;
-  onZone?: (zone: number) => void;
   /** Shapes without paint are drawn as lines on the ground. */
   outlined?: boolean;
   children?: ReactNode;
 };
 
 /** The piece drawn as its zones in paint on the ground. */
-export function Planned({ view, marks, ways, ground, look, label, chosen, onZone, outlined, children }: Props) {
-  const { grid_width: w, grid_height: h, shapes } = view.outlook;
+export function Planned({ view, marks, ways, ground, look, label, outlined, children }: Props) {
+  const shapes = useMap(view.outlook.map);
   const id = useId();
   return (
     <svg
-      viewBox={`0 0 ${w} ${h}`}
+      viewBox={`0 0 ${shapes.width || 1} ${shapes.height || 1}`}
       className={styles.planned}
       role="img"
       aria-label={label}
       style={{ background: ground }}
     >
-      {shapes.map((s) => {
-        const mark = marks.get(s.zone);
-        const way = ways?.get(s.zone);
-        const run = `${id}-way-${s.zone}`;
+      {[...shapes.of].map(([zone, { path }]) => {
+        const mark = marks.get(zone);
+        const way = ways?.get(zone);
+        const run = `${id}-way-${zone}`;
         const fill = way ? `url(#${run})` : mark ? seen(mark, look) : "transparent";
         // The paint's own hairline closes the seam that smoothing edges leaves between neighbours.
         return (
-          <g key={s.zone}>
+          <g key={zone}>
             {way && <Run id={run} way={way} look={look} />}
             <path
-              d={s.path}
+              d={path}
               fillRule="evenodd"
               fill={fill}
               stroke={outlined && !mark ? "#101010" : fill}
               strokeOpacity={outlined && !mark ? 0.5 : 1}
-              strokeWidth={0.5}
-              onClick={() => onZone?.(s.zone)}
+              strokeWidth={1}
             />
           </g>
         );
       })}
-      {shapes
-        .filter((s) => s.zone === chosen)
-        .map((s) => (
-          <g key={s.zone} className={styles.chosen}>
-            <path d={s.path} />
-            <path d={s.path} />
-          </g>
-        ))}
       {children}
     </svg>
   );
@@ -78,4 +68,36 @@ function Run({ id, way, look }: { id: string; way: Way; look: Look }) {
       ))}
     </linearGradient>
   );
+}
+
+/** How the mixes of graded zones run into each other. */
+export function waysOf(view: PieceView, mixes: ZoneMix[]): Map<number, Way> {
+  const way = (m: ZoneMix): Way => ({
+    direction: view.piece.zones.find((z) => z.id === m.zone)?.graded?.direction ?? 0,
+    stops: [{ at: 0, mark: m.given }, ...m.then.map((f) => ({ at: f.at, mark: f.given }))],
+  });
+  return new Map(mixes.filter((m) => m.then.length).map((m) => [m.zone, way(m)]));
+}
+
+/** What is planned for every zone, as it is or as the drag going on would make it, and how graded ones run. */
+export function targetsOf(view: PieceView, preview: { zone: number; data: { target: Mark } } | null) {
+  const { shapes } = view.outlook;
+  const target = (s: (typeof shapes)[number]) => (preview?.zone === s.zone ? preview.data.target : s.target);
+  const way = (s: (typeof shapes)[number]): Way[] => {
+    const direction = view.piece.zones.find((z) => z.id === s.zone)?.graded?.direction;
+    if (!s.graded_to || direction === undefined) return [];
+    return [
+      {
+        direction,
+        stops: [
+          { at: 0, mark: target(s) },
+          { at: 1, mark: s.graded_to },
+        ],
+      },
+    ];
+  };
+  return {
+    marks: new Map(shapes.map((s) => [s.zone, target(s)])),
+    ways: new Map(shapes.flatMap((s) => way(s).map((w) => [s.zone, w] as const))),
+  };
 }

@@ -2,6 +2,7 @@ import { NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../../api/client";
+import { useMap } from "../../api/useMap";
 import { useBench } from "../../bench/context";
 import { shown, unitWord } from "../../bench/lengths";
 import { useNotice } from "../../bench/notice";
@@ -174,6 +175,7 @@ export function BriefRoom() {
 /** The drawing on its sheet: tape dotted, margins bare, what runs off drawn heavily. */
 function SheetDrawing({ fill }: { fill?: string }) {
   const { view } = useBench();
+  const shapes = useMap(view.outlook.map);
   const { brief, intent } = view.piece;
   const lies = view.outlook.light.lies;
   if (!lies) return null;
@@ -231,12 +233,12 @@ function SheetDrawing({ fill }: { fill?: string }) {
             y={at(off[1] + lies.top)}
             width={at(brief.size.width)}
             height={at(brief.size.height)}
-            viewBox={`0 0 ${view.outlook.grid_width} ${view.outlook.grid_height}`}
+            viewBox={`0 0 ${shapes.width || 1} ${shapes.height || 1}`}
             preserveAspectRatio="xMidYMid meet"
             aria-hidden="true"
           >
-            {view.outlook.shapes.map((s) => (
-              <path key={s.zone} d={s.path} fill="none" stroke="#101010" strokeOpacity={0.55} strokeWidth={1.2} />
+            {[...shapes.of].map(([zone, { path }]) => (
+              <path key={zone} d={path} fill="none" stroke="#101010" strokeOpacity={0.55} strokeWidth={2} />
             ))}
           </svg>
         )}

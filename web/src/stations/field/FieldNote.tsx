@@ -12,7 +12,7 @@ import { notesKey } from "./FieldNotes";
 
 type Note = Schemas["FieldNote"];
 type Mark = Schemas["FieldMark"];
-type Place = Schemas["Place"];
+type Place = Schemas["Spot"];
 
 /** One note: a photo or an outline, marks with a few words, and what brings the moment back. */
 export function FieldNote() {

@@ -2,7 +2,10 @@ import { useEffect } from "react";
 import type { Schemas, Zone } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { useBench, zoneName } from "../../bench/context";
-import { aspectOf, Picture } from "../../lenses/picture/Picture";
+import { Dials } from "../../lenses/picture/Dials";
+import { Picture } from "../../lenses/picture/Picture";
+import { Plan } from "../../lenses/picture/Plan";
+import { targetsOf } from "../../lenses/picture/Planned";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { Looks } from "../subject/Looks";
@@ -26,17 +29,11 @@ export function Light() {
           </p>
         ) : (
           <>
-            <Looks zones={false} />
-            <div className={aspectOf(bench.view) < 1 ? styles.upright : styles.level}>
-              <div className={styles.pair}>
-                <figure>
-                  <Picture />
-                  <figcaption>{bench.view.piece.reference ? "the reference" : "the planes"}</figcaption>
-                </figure>
-                <figure>
-                  <Picture planned />
-                  <figcaption>as planned</figcaption>
-                </figure>
+            <Looks />
+            <div className={styles.beside}>
+              <div className={styles.plan}>
+                <AsPlanned />
+                <Dials />
               </div>
               <FamilyColumns />
             </div>
@@ -46,6 +43,14 @@ export function Light() {
       card={bench.zone === null ? <LightCard /> : <ZoneLight />}
     />
   );
+}
+
+/** The plan as large as fits; squinting and neighbours are seen on its pixels, everything else is drawn. */
+function AsPlanned() {
+  const { view, look, preview } = useBench();
+  const ground = useGround();
+  if (look === "squint" || look === "neighbours") return <Picture planned />;
+  return <Plan {...targetsOf(view, preview)} ground={ground} look={look} label="The piece as planned" />;
 }
 
 /** Single keys say how the selected zone stands in the light. */

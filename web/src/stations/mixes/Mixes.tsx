@@ -1,10 +1,11 @@
 import { Link } from "react-router";
-import type { PieceView, ZoneMix } from "../../api/client";
+import type { ZoneMix } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { capital, mixOf, numberWord, signed, temperatureWord, useBench, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
-import { Picture } from "../../lenses/picture/Picture";
-import { Planned, type Way } from "../../lenses/picture/Planned";
+import { Dials } from "../../lenses/picture/Dials";
+import { Plan } from "../../lenses/picture/Plan";
+import { waysOf } from "../../lenses/picture/Planned";
 import { Recipe } from "../../lenses/recipe/Recipe";
 import { recipeHead } from "../../lenses/recipe/words";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -34,23 +35,11 @@ function Surface() {
   const marks = new Map(mixes.map((m) => [m.zone, m.given]));
   return (
     <div className={styles.surface}>
-      <div className={styles.picture}>
-        {bench.peek ? (
-          <Picture />
-        ) : (
-          <Planned
-            view={view}
-            marks={marks}
-            ways={waysOf(view, mixes)}
-            ground={ground}
-            look={look}
-            label="The piece in its mixes"
-            chosen={bench.zone}
-            onZone={bench.selectZone}
-          />
-        )}
+      <div className={styles.plan}>
+        <Plan marks={marks} ways={waysOf(view, mixes)} ground={ground} look={look} label="The piece in its mixes" />
+        <Dials />
+        <p className={styles.hint}>In the order of work: {order.words}. Hold Space to see the reference.</p>
       </div>
-      <p className={styles.hint}>In the order of work: {order.words}. Hold Space to see the reference.</p>
       <ul className={styles.mixes}>
         {laid.map((m) => (
           <MixRow key={m.zone} mix={m} ground={ground} />
@@ -58,15 +47,6 @@ function Surface() {
       </ul>
     </div>
   );
-}
-
-/** How the mixes of graded zones run into each other. */
-function waysOf(view: PieceView, mixes: ZoneMix[]): Map<number, Way> {
-  const way = (m: ZoneMix): Way => ({
-    direction: view.piece.zones.find((z) => z.id === m.zone)?.graded?.direction ?? 0,
-    stops: [{ at: 0, mark: m.given }, ...m.then.map((f) => ({ at: f.at, mark: f.given }))],
-  });
-  return new Map(mixes.filter((m) => m.then.length).map((m) => [m.zone, way(m)]));
 }
 
 function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
@@ -82,7 +62,7 @@ function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
         <Stroke
           marks={[mix.wanted, mix.given, ...mix.then.map((f) => f.given)]}
           ground={ground}
-          height={40}
+          height={24}
           look={bench.look}
         />
         <span>

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { Station } from "../../bench/Bench";
 import { useBench, zoneName } from "../../bench/context";
-import { Planned } from "../../lenses/picture/Planned";
+import { Plan } from "../../lenses/picture/Plan";
 import { useGround } from "../../lenses/stroke/useGround";
 import { LogCard, minutesWord } from "./LogCard";
 import styles from "./Piece.module.css";
@@ -29,17 +29,8 @@ function Surface() {
     .map((s) => [s.zone, mixes.find((m) => m.zone === s.zone)?.given ?? s.target] as const);
   return (
     <div className={styles.surface}>
-      <div className={styles.picture}>
-        <Planned
-          view={view}
-          marks={new Map(laid)}
-          ground={ground}
-          look={look}
-          label="The piece so far"
-          chosen={bench.zone}
-          onZone={bench.selectZone}
-          outlined
-        />
+      <div className={styles.plan}>
+        <Plan marks={new Map(laid)} ground={ground} look={look} label="The piece so far" outlined />
       </div>
       <div className={styles.order}>
         <h2>Order of work</h2>

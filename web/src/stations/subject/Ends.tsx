@@ -1,10 +1,10 @@
-import type { Place } from "../../lenses/picture/Picture";
+import type { Spot } from "../../bench/context";
 import styles from "./Subject.module.css";
 
 /** The measuring line, or two rings joined by a hairline. */
-export function Ends({ ends }: { ends: { what: "line" | "compare"; from: Place; to: Place } }) {
+export function Ends({ ends }: { ends: { what: "line" | "compare"; from: Spot; to: Spot } }) {
   const { from, to, what } = ends;
-  const at = (p: Place) => ({ x: `${p.x * 100}%`, y: `${p.y * 100}%` });
+  const at = (p: Spot) => ({ x: `${p.x * 100}%`, y: `${p.y * 100}%` });
   const [a, b] = [at(from), at(to)];
   return (
     <svg className={styles.ends} aria-hidden="true">

@@ -9,10 +9,9 @@ const LOOKS: { look: Look; key: string; label: string }[] = [
   { look: "neighbours", key: "n", label: "neighbours" },
 ];
 
-/** Ways to see the picture, and how many zones and value groups. */
-export function Looks({ zones: counted = true }: { zones?: boolean }) {
-  const { look, setLook, isolate, setIsolate, groups, setGroups, view, changes } = useBench();
-  const zones = view.piece.zones.length;
+/** Ways to see the picture, and how many value groups. */
+export function Looks() {
+  const { look, setLook, isolate, setIsolate, groups, setGroups } = useBench();
   const grouped = look === "values" || look === "squint";
   return (
     <div className={styles.looks} role="toolbar" aria-label="Ways to see the picture">
@@ -37,14 +36,6 @@ export function Looks({ zones: counted = true }: { zones?: boolean }) {
           value={groups ?? (look === "squint" ? 4 : null)}
           onLess={() => setGroups(less(groups))}
           onMore={() => setGroups(more(groups))}
-        />
-      )}
-      {counted && view.piece.reference && (
-        <Stepper
-          label="zones"
-          value={zones}
-          onLess={() => zones > 1 && changes.propose(zones - 1).catch(() => {})}
-          onMore={() => zones < 24 && changes.propose(zones + 1).catch(() => {})}
         />
       )}
     </div>

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, Refused } from "../../api/client";
+import type { Spot } from "../../bench/context";
 import { signed, temperatureWord, useBench } from "../../bench/context";
-import type { Place } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import styles from "./Subject.module.css";
 
-type Props = { from: Place; to: Place; onDone: () => void };
+type Props = { from: Spot; to: Spot; onDone: () => void };
 const query = ({ from, to }: Props) => ({ x: from.x, y: from.y, to_x: to.x, to_y: to.y });
 
 /** Values along a line, drawn as a curve. */

@@ -1,8 +1,9 @@
 import { Dropzone } from "@mantine/dropzone";
 import { useCallback, useEffect, useState } from "react";
 import { Station } from "../../bench/Bench";
-import { useBench } from "../../bench/context";
-import { Picture, type Place } from "../../lenses/picture/Picture";
+import { type Spot, useBench } from "../../bench/context";
+import { Dials } from "../../lenses/picture/Dials";
+import { Picture } from "../../lenses/picture/Picture";
 import { Ends } from "./Ends";
 import { FirstPicture } from "./FirstPicture";
 import { Looks } from "./Looks";
@@ -19,8 +20,8 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
   const bench = useBench();
   const { view, work, isolate, changes } = bench;
   const [tool, setTool] = useState<Tool | null>(null);
-  const [patch, setPatch] = useState<Place | null>(null);
-  const [ends, setEnds] = useState<{ what: "line" | "compare"; from: Place; to: Place } | null>(null);
+  const [patch, setPatch] = useState<Spot | null>(null);
+  const [ends, setEnds] = useState<{ what: "line" | "compare"; from: Spot; to: Spot } | null>(null);
   const [clipped, setClipped] = useState(false);
   const [equalTo, setEqualTo] = useState<number | null>(null);
   const take = useCallback((t: Tool | null) => {
@@ -44,7 +45,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
     return () => window.removeEventListener("keydown", leave, true);
   }, [tool, ends, take]);
 
-  const drawn = (stroke: Place[]) => {
+  const drawn = (stroke: Spot[]) => {
     const [from, to] = [stroke[0], stroke[stroke.length - 1]];
     if (tool === "line" || tool === "compare") return setEnds({ what: tool, from, to });
     setTool(null);
@@ -57,9 +58,15 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
             ? changes.redraw(bench.zone, stroke)
             : tool === "neutral"
               ? changes.neutral({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }, card)
-              : tool === "crop"
-                ? changes.frame({ straighten: frame?.straighten ?? 0, crop: within(frame?.crop, from, to), fit: false })
-                : Promise.resolve();
+              : tool === "take"
+                ? changes.take(to)
+                : tool === "crop"
+                  ? changes.frame({
+                      straighten: frame?.straighten ?? 0,
+                      crop: within(frame?.crop, from, to),
+                      fit: false,
+                    })
+                  : Promise.resolve();
     done.catch(() => {});
   };
   const [card, setCard] = useState<number | null>(null);
@@ -78,6 +85,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
       <Picture
         onLine={tool ? drawn : undefined}
         straight={!!tool && STRAIGHT.includes(tool)}
+        point={tool === "take"}
         onPatch={setPatch}
         patch={patch}
         address={address}
@@ -86,6 +94,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
         {tool && <p className={styles.hintOver}>{HINTS[tool]}</p>}
         {ends && <Ends ends={ends} />}
       </Picture>
+      <Dials />
       <Dropzone.FullScreen
         withinPortal={false}
         onDrop={(files) => files[0] && work.takeIn(files[0])}
@@ -142,8 +151,8 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
 /** A part of the part already looked at, as a part of the whole. */
 function within(
   crop: { left: number; top: number; width: number; height: number } | null | undefined,
-  a: Place,
-  b: Place,
+  a: Spot,
+  b: Spot,
 ) {
   const c = crop ?? { left: 0, top: 0, width: 1, height: 1 };
   const [left, top] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];

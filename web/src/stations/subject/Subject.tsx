@@ -4,12 +4,14 @@ import { useBench } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
 import { ChartCard, ChartRoom } from "./Chart";
 import { CompositionsCard, CompositionsRoom } from "./Compositions";
+import { MassesRoom } from "./Masses";
 import { PictureRoom } from "./PictureRoom";
 import { ReferencesCard, ReferencesRoom } from "./References";
 import { Working } from "./Working";
 
 const ROOMS = [
   ["picture", "the picture"],
+  ["masses", "masses"],
   ["chart", "colour chart"],
   ["references", "references"],
   ["compositions", "compositions"],
@@ -21,6 +23,7 @@ export function Subject() {
   usePaste(useBench().work.takeIn);
   const rooms = <Rooms rooms={ROOMS} />;
   if (room === "picture") return <PictureRoom rooms={rooms} />;
+  if (room === "masses") return <MassesRoom rooms={rooms} />;
   const [surface, card] = {
     chart: [<ChartRoom key="r" />, <ChartCard key="c" />],
     references: [<ReferencesRoom key="r" />, <ReferencesCard key="c" />],

@@ -133,8 +133,9 @@ function Shapes(props: Props) {
   return (
     <section className={styles.part} aria-label="Shapes">
       <h3>Shapes</h3>
-      <p>Choose a zone by its number to part it, redraw it or lock it.</p>
+      <p>Point at the picture to choose a zone: all its places light up, and it can be mended here.</p>
       <p className={styles.acts}>
+        <ToolButton of="take" label="this colour, too" {...props} />
         <ToolButton of="join" label="join by drawing" {...props} />
       </p>
       <p className={styles.acts}>

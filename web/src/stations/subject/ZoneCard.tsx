@@ -2,11 +2,13 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas, type Zone } from "../../api/client";
+import { useMap } from "../../api/useMap";
+import type { Spot } from "../../bench/context";
 import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
-import type { Place } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { PlacePart } from "./PlacePart";
 import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
 
@@ -89,6 +91,7 @@ export function ZoneCard({
           </label>
         ))}
       </fieldset>
+      {view.piece.reference && <PlacePart zone={zone} />}
       <Mend zone={zone} tool={tool} onTool={onTool} />
       <ZoneMeasure zone={zone} onEqual={onEqual} />
       {view.outlook.findings
@@ -136,11 +139,12 @@ function Mend({ zone, tool, onTool }: { zone: Zone; tool: Tool | null; onTool: (
   const far = view.piece.zones.map((z) => z.id).filter((z) => z !== zone.id && !beside.includes(z));
   const cutting = tool === "part";
   const choice = (n: number) => ({ value: String(n), label: `${n} ${capital(zoneName(view, n))}` });
-  const shape = view.outlook.shapes.find((s) => s.zone === zone.id);
+  const shapes = useMap(view.outlook.map);
+  const largest = shapes.of.get(zone.id)?.largest;
   const through = (upright: boolean) => {
-    if (!shape) return;
-    const [x, y] = [shape.heart_x / view.outlook.grid_width, shape.heart_y / view.outlook.grid_height];
-    const ends: [Place, Place] = upright
+    if (!largest) return;
+    const [x, y] = [largest.x / shapes.width, largest.y / shapes.height];
+    const ends: [Spot, Spot] = upright
       ? [
           { x, y: 0 },
           { x, y: 1 },
@@ -236,7 +240,7 @@ function ZoneMeasure({ zone, onEqual }: { zone: Zone; onEqual: (value: number) =
 }
 
 /** A patch alone on grey: a colour is not what it seems beside its neighbours. */
-export function PatchCard({ at, onEqual }: { at: Place; onEqual: (value: number) => void }) {
+export function PatchCard({ at, onEqual }: { at: Spot; onEqual: (value: number) => void }) {
   const { view, look } = useBench();
   const patch = useQuery({
     queryKey: ["patch", view.id, view.piece.reference?.digest, at.x, at.y],

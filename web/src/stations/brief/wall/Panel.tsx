@@ -1,3 +1,4 @@
+import { useMap } from "../../../api/useMap";
 import { seen, useBench } from "../../../bench/context";
 
 export type Point = [number, number];
@@ -5,10 +6,12 @@ export type Point = [number, number];
 /** One panel in the photo, filled with its part of the plan. */
 export function Panel({ points, n, of, id }: { points: Point[]; n: number; of: number; id: string }) {
   const { view, look } = useBench();
-  const { grid_width: gw, grid_height: gh, shapes } = view.outlook;
+  const map = useMap(view.outlook.map);
+  const [gw, gh] = [map.width, map.height];
+  const { shapes } = view.outlook;
   const [a, b, , d] = points;
   const clip = points.map((p) => p.join(",")).join(" ");
-  if (!shapes.length) return <polygon points={clip} fill="#d8d7d3" />;
+  if (!shapes.length || !gw) return <polygon points={clip} fill="#d8d7d3" />;
   // Close enough to the projection for a sketch; the printed mock-up is exact.
   const part = gw / of;
   const m = [(b[0] - a[0]) / part, (b[1] - a[1]) / part, (d[0] - a[0]) / gh, (d[1] - a[1]) / gh, a[0], a[1]];
@@ -22,7 +25,7 @@ export function Panel({ points, n, of, id }: { points: Point[]; n: number; of: n
           {shapes.map((s) => (
             <path
               key={s.zone}
-              d={s.path}
+              d={map.of.get(s.zone)?.path}
               fillRule="evenodd"
               fill={seen(s.target, look)}
               stroke={seen(s.target, look)}

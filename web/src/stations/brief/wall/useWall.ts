@@ -3,7 +3,7 @@ import { useBench } from "../../../bench/context";
 
 export type Wall = Schemas["Wall"];
 export type Candidate = Schemas["Candidate"];
-export type Place = Schemas["Place"];
+export type Place = Schemas["Spot"];
 
 export const KINDS: { value: Schemas["Panels"]; label: string }[] = [
   { value: "single", label: "one panel" },

@@ -2,7 +2,7 @@ import { useSyncExternalStore } from "react";
 import type { Schemas } from "../../../api/client";
 
 type Tool = "line" | "corners" | null;
-type State = { now: Tool; length: number; width: number; height: number; corners: Schemas["Place"][] };
+type State = { now: Tool; length: number; width: number; height: number; corners: Schemas["Spot"][] };
 
 let state: State = { now: null, length: 1000, width: 900, height: 2000, corners: [] };
 const listeners = new Set<() => void>();
@@ -27,6 +27,6 @@ export function useWallTool() {
     setLength: (length: number) => change({ length }),
     setWidth: (width: number) => change({ width }),
     setHeight: (height: number) => change({ height }),
-    setCorners: (corners: Schemas["Place"][]) => change({ corners }),
+    setCorners: (corners: Schemas["Spot"][]) => change({ corners }),
   };
 }

@@ -1,0 +1,260 @@
+import { useRef, useState } from "react";
+import { type Shapes, useMap } from "../../api/useMap";
+import { type Spot, useBench, zoneName } from "../../bench/context";
+import styles from "./Picture.module.css";
+
+/** Most places of the chosen zone that are numbered. */
+const NUMBERED = 12;
+
+export type OverlayProps = {
+  /** Draw a line on the picture, freely; given all its points when let go. */
+  onLine?: (stroke: Spot[]) => void;
+  /** Only the two ends matter: the line is drawn straight. */
+  straight?: boolean;
+  /** One spot is enough: the first point ends the line. */
+  point?: boolean;
+  /** Zones are left out. */
+  bare?: boolean;
+  /** A spot was pointed at while isolating. */
+  onPatch?: (at: Spot) => void;
+  patch?: Spot | null;
+  /** Masses instead of zones. */
+  masses?: { chosen: number | null; onChoose: (mass: number) => void };
+};
+
+/** What lies over a picture: its places to be pointed at, their numbers, and the line that is being drawn. */
+export function Overlay({ width, height, masses, ...props }: { width: number; height: number } & OverlayProps) {
+  const bench = useBench();
+  const { outlook } = bench.view;
+  const shapes = useMap(masses ? outlook.mass_map : outlook.map);
+  const frame = useRef<SVGSVGElement>(null);
+  // Before there are zones a line can still be measured.
+  const [gw, gh] = shapes.width ? [shapes.width, shapes.height] : [1000, (1000 * height) / width];
+  const at = (e: React.PointerEvent): Spot => {
+    const r = frame.current?.getBoundingClientRect();
+    const share = (p: number, from = 0, size = 1) => Math.min(1, Math.max(0, (p - from) / size));
+    return { x: share(e.clientX, r?.left, r?.width), y: share(e.clientY, r?.top, r?.height) };
+  };
+  const { onLine, onPatch, bare, patch, straight, point } = props;
+  const drawing = useDrawing({ onLine, straight, point });
+  const chosen = masses ? masses.chosen : bench.zone;
+  const chosenShape = chosen === null ? undefined : shapes.of.get(chosen);
+  const shown = !bench.peek && !bare;
+  return (
+    <svg
+      ref={frame}
+      className={styles.zones}
+      viewBox={`0 0 ${gw} ${gh}`}
+      width={width}
+      height={height}
+      data-drawing={!!onLine}
+      role="group"
+      aria-label={
+        masses
+          ? "Masses on the picture"
+          : onLine
+            ? "Zones on the picture: arrows move the cross, Enter sets a point"
+            : "Zones on the picture"
+      }
+      tabIndex={onLine ? 0 : undefined}
+      onKeyDown={drawing.onKey}
+      onPointerDown={(e) => {
+        if (onLine) {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          drawing.start(at(e));
+        } else if (onPatch) onPatch(at(e));
+      }}
+      onPointerMove={(e) => drawing.goOn(at(e))}
+      onPointerUp={(e) => drawing.end(at(e))}
+      onPointerCancel={drawing.leave}
+    >
+      {bench.isolate && !masses && <Grey path={chosenShape?.path} patch={patch} gw={gw} gh={gh} />}
+      {shown && !bench.isolate && chosenShape && !onLine && (
+        <path
+          d={`M0 0H${gw}V${gh}H0Z${chosenShape.path}`}
+          fillRule="evenodd"
+          className={styles.back}
+          aria-hidden="true"
+        />
+      )}
+      {shown && <Places shapes={shapes} masses={masses} quiet={!!onLine || !!onPatch} />}
+      {!bench.peek && chosenShape && !onLine && (
+        <g className={styles.chosen} aria-hidden="true">
+          <path d={chosenShape.path} />
+          <path d={chosenShape.path} />
+        </g>
+      )}
+      {shown && <Numbers shapes={shapes} unit={gw / width} masses={masses} quiet={!!onLine} />}
+      <Drawn line={drawing.line} cross={drawing.cross} gw={gw} gh={gh} />
+    </svg>
+  );
+}
+
+/** Every place, to be pointed at: its zone is chosen, and the place is the one meant. A place that is carried is put down. */
+function Places({ shapes, masses, quiet }: { shapes: Shapes; masses: OverlayProps["masses"]; quiet: boolean }) {
+  const bench = useBench();
+  const choose = (of: number, nth: number) => {
+    if (quiet) return;
+    if (masses) return masses.onChoose(of);
+    if (bench.carried && bench.carried.zone !== of) {
+      const { at } = bench.carried;
+      bench.carry(null);
+      bench.changes.give(at, of).catch(() => {});
+      return;
+    }
+    bench.selectZone(of);
+    bench.selectPlace(nth);
+  };
+  return [...shapes.of].flatMap(([of, { places }]) =>
+    places.map((p, i) => (
+      <path
+        key={`${of}-${p.x}-${p.y}`}
+        d={p.path}
+        fillRule="evenodd"
+        className={styles.shape}
+        onClick={() => choose(of, i)}
+      >
+        <title>{masses ? massName(bench.view, of) : zoneName(bench.view, of)}</title>
+      </path>
+    )),
+  );
+}
+
+export const massName = (view: ReturnType<typeof useBench>["view"], mass: number) =>
+  view.piece.masses.find((m) => m.id === mass)?.name || `mass ${mass}`;
+
+/** The number of a zone on its largest place, and on its others while it is chosen. */
+function Numbers({
+  shapes,
+  unit,
+  masses,
+  quiet,
+}: {
+  shapes: Shapes;
+  unit: number;
+  masses: OverlayProps["masses"];
+  quiet: boolean;
+}) {
+  const bench = useBench();
+  const name = (of: number) => (masses ? massName(bench.view, of) : zoneName(bench.view, of));
+  const chosen = masses ? masses.chosen : bench.zone;
+  const choose = (of: number) => {
+    if (quiet) return;
+    if (masses) masses.onChoose(of);
+    else bench.selectZone(of);
+  };
+  return [...shapes.of].map(([of, { largest, places }]) => (
+    <g key={of}>
+      {of === chosen &&
+        places.slice(1, NUMBERED).map((p, i) => (
+          <g
+            key={`${p.x}-${p.y}`}
+            className={styles.also}
+            data-here={!masses && bench.place === i + 1}
+            transform={`translate(${p.x} ${p.y}) scale(${unit})`}
+            aria-hidden="true"
+          >
+            <circle r={8} />
+            <text y={3.5} textAnchor="middle">
+              {of}
+            </text>
+          </g>
+        ))}
+      <g
+        role="button"
+        tabIndex={0}
+        aria-pressed={of === chosen}
+        aria-label={`${masses ? "Mass" : "Zone"} ${of}, ${name(of)}`}
+        className={styles.number}
+        data-chosen={of === chosen}
+        transform={`translate(${largest.x} ${largest.y}) scale(${unit})`}
+        onClick={() => choose(of)}
+        onKeyDown={(e) => {
+          if (e.key === "Enter" || e.key === " ") {
+            e.preventDefault();
+            choose(of);
+          }
+        }}
+      >
+        <circle r={of === chosen ? 11 : 9.5} />
+        <text y={4} textAnchor="middle">
+          {of}
+        </text>
+      </g>
+    </g>
+  ));
+}
+
+type Draw = Pick<OverlayProps, "onLine" | "straight" | "point">;
+
+/** A line drawn by pointer, or by key: arrows move a cross, Enter sets its ends. */
+function useDrawing({ onLine, straight, point }: Draw) {
+  const [line, setLine] = useState<Spot[] | null>(null);
+  const [cross, setCross] = useState<Spot | null>(null);
+  const leave = () => setLine(null);
+  const onKey = (e: React.KeyboardEvent) => {
+    if (!onLine) return;
+    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
+    const now = cross ?? { x: 0.5, y: 0.5 };
+    if (step) {
+      const by = e.shiftKey ? 0.05 : 0.01;
+      const within = (n: number) => Math.min(1, Math.max(0, n));
+      const next = { x: within(now.x + step[0] * by), y: within(now.y + step[1] * by) };
+      setCross(next);
+      if (line) setLine([line[0], next]);
+    } else if (e.key === "Enter") {
+      if (point) onLine([now, now]);
+      else if (line) {
+        setLine(null);
+        onLine([line[0], now]);
+      } else setLine([now, now]);
+      setCross(now);
+    } else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  return {
+    line,
+    cross: onLine ? cross : null,
+    leave,
+    onKey,
+    start: (at: Spot) => setLine([at]),
+    goOn: (at: Spot) => line && !cross && setLine(straight ? [line[0], at] : [...line, at]),
+    end: (at: Spot) => {
+      if (line && onLine && !cross) {
+        setLine(null);
+        onLine(straight ? [line[0], at] : [...line, at]);
+      }
+    },
+  };
+}
+
+function Drawn({ line, cross, gw, gh }: { line: Spot[] | null; cross: Spot | null; gw: number; gh: number }) {
+  const points = (l: Spot[]) => l.map((p) => `${p.x * gw},${p.y * gh}`).join(" ");
+  const r = gw * 0.012;
+  return (
+    <>
+      {line && (
+        <g className={styles.cut} aria-hidden="true">
+          <polyline points={points(line)} />
+          <polyline points={points(line)} />
+        </g>
+      )}
+      {cross && (
+        <g className={styles.cross} aria-hidden="true" transform={`translate(${cross.x * gw} ${cross.y * gh})`}>
+          <path d={`M${-r} 0H${r}M0 ${-r}V${r}`} />
+          <path d={`M${-r} 0H${r}M0 ${-r}V${r}`} />
+        </g>
+      )}
+    </>
+  );
+}
+
+/** Everything but one zone or one patch covered with the neutral grey of the room. */
+function Grey({ path, patch, gw, gh }: { path?: string; patch?: Spot | null; gw: number; gh: number }) {
+  const r = gw * 0.018;
+  const hole = patch
+    ? `M${patch.x * gw - r} ${patch.y * gh}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`
+    : (path ?? "");
+  return <path d={`M0 0H${gw}V${gh}H0Z${hole}`} fillRule="evenodd" className={styles.grey} aria-hidden="true" />;
+}
