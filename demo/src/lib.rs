@@ -26,6 +26,12 @@ pub const BENCH: &[u8] = include_bytes!("../bench/reference.jpg");
 /// Name it is shown under.
 pub const BENCH_FILE: &str = "bench-by-the-north-window.jpg";
 
+/// The ray-traced reference of "Depot bell", a 1200 × 1600 JPEG.
+pub const BELL: &[u8] = include_bytes!("../bell/reference.jpg");
+
+/// Name it is shown under.
+pub const BELL_FILE: &str = "depot-bell.jpg";
+
 /// The ray-traced photo of the stair wall the bench is to hang over, a 1600 × 1200 JPEG with a folding rule one metre long in it.
 pub const STAIR: &[u8] = include_bytes!("../stair/reference.jpg");
 

@@ -78,3 +78,22 @@ pub fn compositions(path: &Path) {
     }
     img.save(path).expect("the sheet can be written");
 }
+
+/// A street: a sky that pales downwards, a wall with four windows, ground, and one small red lamp.
+pub fn street(path: &Path) {
+    let (w, h) = (1200u32, 900u32);
+    let picture = RgbImage::from_fn(w, h, |x, y| {
+        let grain = (x.wrapping_mul(2_654_435_761) ^ y.wrapping_mul(40_503)) >> 13 & 7;
+        let window = (0..4).any(|i| (400 + 110 * i..455 + 110 * i).contains(&x)) && (380..470).contains(&y);
+        let lamp = (f64::from(x) - 250.0).hypot(f64::from(y) - 500.0) < 26.0;
+        let c: [u32; 3] = match () {
+            () if lamp => [190, 40, 44],
+            () if window => [52, 58, 68],
+            () if (340..900).contains(&x) && (280..700).contains(&y) => [206, 164, 124],
+            () if y > 700 => [118, 106, 86],
+            () => [150 + y / 14, 172 + y / 18, 204],
+        };
+        Rgb(c.map(|n| (n + grain - 3).min(255) as u8))
+    });
+    picture.save(path).expect("the picture is written");
+}

@@ -56,7 +56,7 @@ async fn arrows_move_undo_takes_back_redo_does_again() {
 }
 
 #[tokio::test]
-async fn zones_are_parted_joined_and_found_anew() {
+async fn zones_are_parted_and_the_dial_joins_two() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/1/subject?zone=1").await;
@@ -67,9 +67,10 @@ async fn zones_are_parted_joined_and_found_anew() {
     page.draw_line("svg[aria-label='Zones on the picture']", (0.5, 0.01), (0.52, 0.99)).await;
     page.until("there is one zone more", &format!("document.querySelectorAll('main [role=button]').length === {}", count + 1)).await;
     page.press(&[CTRL], 'z').await;
-    page.says("Undone: parting zone 1").await;
-    page.click("Fewer zones").await;
-    page.until("zones are found anew", &format!("document.querySelectorAll('main [role=button]').length === {}", count - 1)).await;
+    page.says("Undone: parting sky").await;
+    page.click("Fewer colours").await;
+    let output = "document.querySelector(\"[aria-label='Colours and brush'] output\").textContent";
+    page.until("two colours are joined", &format!("{output} === '{}'", count - 1)).await;
     page.close().await;
 }
 

@@ -73,7 +73,7 @@ async fn single_keys_say_how_a_zone_stands_in_the_light() {
     page.go("/pieces/2/subject").await;
     page.says("The whole picture").await;
     page.type_text("3").await;
-    page.says("as planned").await;
+    page.says("The eye goes").await;
     page.type_text("j").await;
     page.says("Distance").await;
     let now = |key: &'static str| {
@@ -111,7 +111,9 @@ async fn values_are_mapped_into_a_key_and_the_plan_is_seen_in_every_way() {
     assert!(least >= light - 0.6 * (light - dark) - 0.05, "{least} of {dark} to {light}");
     for key in ["v", "w", "s", "n"] {
         page.type_text(key).await;
-        page.until("both pictures are there", "[...document.querySelectorAll('main img')].length === 2 && [...document.querySelectorAll('main img')].every(i => i.complete && i.naturalWidth > 0)").await;
+        let look = [("v", "values"), ("w", "warm-cool"), ("s", "squint"), ("n", "neighbours")].into_iter().find(|l| l.0 == key).unwrap().1;
+        let shown = "document.querySelector(\"main svg[role='img'] path\") || [...document.querySelectorAll('main img')].some(i => i.src.includes('planned') && i.complete && i.naturalWidth > 0)";
+        page.until("the plan is seen so", &format!("location.search.includes('look={look}') && ({shown})")).await;
     }
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     page.close().await;

@@ -43,9 +43,9 @@ async fn zones_are_joined_redrawn_and_locked_by_drawing() {
     page.says("Draw from one zone across").await;
     // From the lit wall into the shaded front.
     page.draw_line(ZONES, (0.36, 0.52), (0.64, 0.38)).await;
-    page.until("one zone fewer", "document.querySelectorAll('main svg [role=button]').length === 8").await;
+    page.until("one zone fewer", "document.querySelectorAll('main svg [role=button]').length === 13").await;
     page.press(&[CTRL], 'z').await;
-    page.until("all nine again", "document.querySelectorAll('main svg [role=button]').length === 9").await;
+    page.until("all fourteen again", "document.querySelectorAll('main svg [role=button]').length === 14").await;
 
     page.go("/pieces/1/subject?zone=1").await;
     page.says("Redraw its border").await;
@@ -59,8 +59,8 @@ async fn zones_are_joined_redrawn_and_locked_by_drawing() {
     page.until("it is locked", "document.querySelector('aside input[type=checkbox]').checked").await;
     let sky = |v: &serde_json::Value| v["piece"]["zones"].as_array().unwrap().iter().find(|z| z["id"] == 1).cloned().unwrap();
     let area = sky(&piece(&page).await)["reading"]["area"].clone();
-    page.click("More zones").await;
-    page.until("zones are found anew", "document.querySelectorAll('main svg [role=button]').length !== 9").await;
+    page.click("More colours").await;
+    page.until("a zone is parted", "document.querySelector(\"[aria-label='Colours and brush'] output\").textContent === '15'").await;
     let now = sky(&piece(&page).await);
     assert_eq!((now["name"].clone(), now["reading"]["area"].clone()), ("sky".into(), area), "the locked zone stayed");
     page.close().await;

@@ -28,7 +28,10 @@ fn kept_on(path: &std::path::Path) -> (Store, i64) {
     let id = store.create_piece(&Piece::new(brief("Yard gate"))).unwrap().id;
     let command = Command::SetReference {
         reference: Some(Reference::whole(digest, "gate.png".into(), (2, 1), Temperature(0.0))),
-        zone_map: Some(ZoneMap { width: 2, height: 1, labels: vec![1, 2] }),
+        zone_map: Some(ZoneMap { width: 2, height: 1, labels: vec![1, 2] }.into()),
+        cut: None,
+        masses: Vec::new(),
+        mass_map: None,
         zones: vec![zone(1), zone(2)],
     };
     store.apply(id, Some(1), command).unwrap();
@@ -150,4 +153,53 @@ fn a_file_held_by_another_program_is_said() {
     assert!(matches!(store.apply(id, None, rename(1, "sky")), Err(StoreError::Locked)));
     other.execute_batch("ROLLBACK").unwrap();
     store.apply(id, None, rename(1, "sky")).unwrap();
+}
+
+/// A file as the program before maps were kept apart wrote it: six changes, one of them undone.
+#[test]
+fn a_file_with_maps_inside_its_pieces_is_carried_over_whole() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("studio.db");
+    std::fs::write(&path, include_bytes!("data/maps_inline.db")).unwrap();
+    let store = Store::open(&path).unwrap();
+    let kept = store.piece(1).unwrap();
+    let zones: Vec<(u16, &str)> = kept.piece.zones.iter().map(|z| (z.id.0, z.name.as_str())).collect();
+    assert_eq!(zones, [(1, "sky, left"), (2, ""), (3, ""), (4, ""), (5, ""), (6, ""), (7, "")]);
+    let map = kept.piece.map().expect("the old map is there");
+    assert_eq!((map.width, map.height), (200, 150));
+    let areas: u64 = map.areas().iter().map(|a| a.1).sum();
+    assert_eq!(areas, 200 * 150);
+    for z in &kept.piece.zones {
+        let cells = map.areas().iter().find(|a| a.0 == z.id.0).map_or(0, |a| a.1);
+        assert!((cells as f64 / 30_000.0 - z.reading.area).abs() < 0.01, "zone {} lies where it was read", z.id.0);
+    }
+    assert_eq!(kept.redo.as_deref(), Some("joining zones 3 and 4"));
+
+    // Every step can be done again and taken back, to the beginning.
+    let redone = store.redo(1, kept.revision).unwrap();
+    assert_eq!(redone.piece.zones.len(), 6);
+    let mut now = redone;
+    while now.undo.is_some() {
+        now = store.undo(1, now.revision).unwrap();
+    }
+    assert!(now.piece.reference.is_none() && now.piece.map().is_none());
+    for _ in 0..5 {
+        now = store.redo(1, now.revision).unwrap();
+    }
+    assert_eq!(now.piece, kept.piece);
+    assert_eq!(now.piece.map(), kept.piece.map());
+}
+
+#[test]
+fn a_map_is_kept_once_and_a_moved_target_keeps_none() {
+    let folder = tempfile::tempdir().unwrap();
+    let (store, id) = kept_on(&folder.path().join("studio.db"));
+    let piece = store.piece(id).unwrap().piece;
+    let digest = piece.zone_map.as_ref().map(|m| m.digest().to_owned()).unwrap();
+    assert_eq!(store.map(&digest).unwrap().map(), piece.map());
+    let zone = piece.zones[0].id;
+    let moved = store.apply(id, None, Command::SetTarget { zone, target: lean_colour::Lab::new(50.0, 0.0, 0.0) }).unwrap();
+    assert_eq!(moved.piece.zone_map, piece.zone_map);
+    assert_eq!(moved.piece.map(), piece.map(), "the map is found again by its digest");
+    assert!(matches!(store.map("0000"), Err(StoreError::NotFound(_))));
 }

@@ -4,34 +4,24 @@
 
 mod made_up;
 
-use image::codecs::jpeg::JpegEncoder;
-use image::{ExtendedColorType, ImageEncoder};
 use lean_colour::{Value, screen};
-use lean_picture::segment::Proposal;
+use lean_picture::places::{MIDDLE, Survey};
 use lean_picture::values::ladder;
 use lean_picture::{Picture, decode, readings};
 use std::time::Instant;
 
-/// The same as a phone gives it.
-fn photo(width: u32, height: u32) -> Vec<u8> {
-    let mut out = Vec::new();
-    JpegEncoder::new_with_quality(&mut out, 88)
-        .write_image(&made_up::photo(width, height).rgb, width, height, ExtendedColorType::Rgb8)
-        .expect("the photo is written");
-    out
-}
-
 fn main() {
     for (w, h) in [(4000, 3000), (6000, 4000)] {
-        let bytes = photo(w, h);
+        let bytes = made_up::jpeg(w, h);
         let start = Instant::now();
         let picture = decode(&bytes).expect("the photo is read");
         let decoded = start.elapsed();
         let l = ladder(&picture, 5);
         let valued = start.elapsed();
         let working = picture.reduced(1600);
-        let proposal = Proposal::of(&working);
-        let map = proposal.zones(proposal.natural_count());
+        let survey = Survey::of(&working);
+        let (shades, _) = survey.palette(10);
+        let map = survey.lay(&shades, MIDDLE);
         let read = readings::read(&working, &map);
         println!(
             "{} megapixels: decoded {decoded:.0?}, values {:.0?}, zones {:.0?}, all {:.0?} ({} zones, median value {:.1})",
@@ -43,14 +33,14 @@ fn main() {
             l.median
         );
         let again = Instant::now();
-        proposal.zones(7);
-        println!("  another count: {:.0?}", again.elapsed());
+        survey.lay(&shades, 1.0 / 80.0);
+        println!("  another brush: {:.0?}", again.elapsed());
     }
     ratio();
 }
 
 fn ratio() {
-    let picture = decode(&photo(1200, 900)).expect("the photo is read");
+    let picture = decode(&made_up::jpeg(1200, 900)).expect("the photo is read");
     let picture = Picture { rgb: picture.rgb.repeat(4), height: picture.height * 4, ..picture };
     let start = Instant::now();
     let quick = picture.centivalues().len();

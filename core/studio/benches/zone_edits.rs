@@ -1,4 +1,4 @@
-//! Finding zones in a phone photo of 24 megapixels, asking for another count, and correcting their borders.
+//! Finding the colours and places of a photo of 24 megapixels, turning the two dials, and mending places by hand.
 //!
 //! Run `cargo bench --bench zone_edits`. Every figure also stands as a share of the first proposal in the same run.
 
@@ -7,9 +7,10 @@ mod made_up;
 
 use lean_media::{GroundId, Medium};
 use lean_picture::spot::Spot;
-use lean_picture::segment::Proposal;
+use lean_picture::decode;
+use lean_picture::places::Survey;
 use lean_studio::piece::{Brief, Command, Millimetres, Piece, Size, ZoneId};
-use lean_studio::zones::{PictureFile, WORKING_SIDE, join_by, propose, redraw, set_reference_at, split};
+use lean_studio::zones::{Look, PictureFile, WORKING_SIDE, dials, give, join_by, own, redraw, set_reference_at, split};
 use std::time::{Duration, Instant};
 
 /// The best of five tries.
@@ -30,42 +31,67 @@ fn applied(piece: &Piece, command: Command) -> Piece {
 }
 
 fn main() {
-    let photo = made_up::photo(6000, 4000);
-    let ((working, proposal, first), first_took) = timed(|| {
+    let bytes = made_up::jpeg(6000, 4000);
+    let ((photo, working, survey, first), first_took) = timed(|| {
+        let photo = decode(&bytes).expect("the photo is read");
         let working = photo.reduced(WORKING_SIDE);
-        let proposal = Proposal::of(&working);
-        let first = set_reference_at(&working, &proposal, 12, PictureFile::of("0".repeat(64), "photo.jpg".into(), &photo));
-        (working, proposal, first)
+        let survey = Survey::of(&working);
+        let first = set_reference_at(
+            Look { working: &working, survey: &survey },
+            12,
+            PictureFile { digest: "0".repeat(64), file_name: "photo.jpg".into(), full: (6000, 4000), sharpness: 1.0 },
+        );
+        (photo, working, survey, first)
     });
+    drop(photo);
+    let look = Look { working: &working, survey: &survey };
     let size = Size { width: Millimetres(300.0), height: Millimetres(200.0) };
-    let brief = Brief { title: "Photo".into(), medium: Medium::Oil, ground: GroundId("gesso-white".into()), size };
+    let brief = Brief { title: "Photo".into(), medium: Medium::Oil, ground: GroundId("panel-white".into()), size };
     let piece = applied(&Piece::new(brief), first);
     let tell = |what: &str, took: Duration, aim: u128| {
         let share = took.as_secs_f64() / first_took.as_secs_f64();
-        println!("{what:<44} {:>6} ms, {share:.3} of the first proposal (aim {aim} ms)", took.as_millis());
+        println!("{what:<52} {:>6} ms, {share:.3} of the first proposal (aim {aim} ms)", took.as_millis());
     };
-    tell("first proposal, 24 megapixels to 12 zones", first_took, 1500);
+    tell("24 megapixels of JPEG to 12 colours in places", first_took, 1500);
+    println!("  {} places", piece.geometry().places.len());
 
-    tell("another count", timed(|| propose(&piece, &working, &proposal, 9)).1, 150);
-    let mut locked = piece.clone();
-    locked.zones[0].kept = true;
-    tell("another count beside a locked zone", timed(|| propose(&locked, &working, &proposal, 14)).1, 150);
+    // Each turn is from the state before it: what was laid last is not simply handed out again.
+    for (from, to) in [(12, 13), (13, 9), (9, 12)] {
+        let start = applied(&piece, dials::colours(&piece, look, from).expect("so many colours"));
+        look.laid(start.cut.as_ref().expect("cut into colours"));
+        let begun = Instant::now();
+        dials::colours(&start, look, to).expect("so many colours");
+        tell(&format!("{from} colours to {to}"), begun.elapsed(), 150);
+    }
+    for brush in [0.1, 0.05, 1.0 / 60.0, 1.0 / 150.0] {
+        look.laid(piece.cut.as_ref().expect("cut into colours"));
+        let begun = Instant::now();
+        dials::brush(&piece, look, brush, "another").expect("a brush");
+        tell(&format!("a brush of {brush:.4}"), begun.elapsed(), 150);
+    }
 
-    let (low, high) = (Spot { x: 0.5, y: 0.92 }, Spot { x: 0.5, y: 0.55 });
-    let across = [low, high];
-    let (join, took) = timed(|| join_by(&piece, &working, &across).expect("the line crosses a border"));
-    tell("joining by a drawn line", took, 100);
-    drop(join);
-    let map = piece.map().expect("there are zones");
-    let (zone, _) = map.areas().into_iter().max_by_key(|(_, n)| *n).expect("there is a largest");
-    let (x, y) = map.heart(zone).expect("it has a heart");
-    let heart = Spot { x: (f64::from(x) + 0.5) / f64::from(map.width), y: (f64::from(y) + 0.5) / f64::from(map.height) };
-    let line = [Spot { y: 0.0, ..heart }, Spot { x: heart.x + 0.02, ..heart }, Spot { x: heart.x - 0.02, y: 1.0 }];
-    tell("parting along a bent line", timed(|| split(&piece, &working, ZoneId(zone), &line)).1, 100);
-    let edge = (x..map.width).find(|i| map.at(*i, y) != zone).unwrap_or(x);
-    let off = |dx: f64, dy: f64| Spot { x: f64::from(edge) / f64::from(map.width) + dx, y: heart.y + dy };
-    let bulge = [off(-0.02, 0.0), off(0.03, -0.03), off(0.03, 0.03), off(-0.02, 0.0)];
-    let (redrawn, took) = timed(|| redraw(&piece, &working, ZoneId(zone), &bulge));
+    let geometry = piece.geometry();
+    let (zone, _) = *geometry.areas.iter().max_by_key(|(_, n)| *n).expect("there is a largest");
+    let (w, h) = piece.zone_map.as_ref().expect("there are zones").size();
+    let spot = |(x, y): (u32, u32)| Spot { x: (f64::from(x) + 0.5) / f64::from(w), y: (f64::from(y) + 0.5) / f64::from(h) };
+    let middle = spot(geometry.places_of(zone)[0].label_at);
+    let several = geometry.areas.iter().find(|(z, _)| *z != zone && geometry.places_of(*z).len() > 1).expect("a zone in several places").0;
+    let place = spot(geometry.places_of(several)[1].label_at);
+    let (given, took) = timed(|| give(&piece, look, place, ZoneId(zone)));
+    given.expect("the place is given");
+    tell("a place given to another zone", took, 100);
+    let (made, took) = timed(|| own(&piece, look, place));
+    made.expect("the place is a zone");
+    tell("a place made a zone of its own", took, 100);
+    let across = [middle, place];
+    tell("joining by a drawn line", timed(|| join_by(&piece, look, &across).expect("the line crosses a border")).1, 150);
+    let line = [Spot { y: 0.0, ..middle }, Spot { x: middle.x + 0.02, ..middle }, Spot { x: middle.x - 0.02, y: 1.0 }];
+    let (parted, took) = timed(|| split(&piece, look, ZoneId(zone), &line));
+    parted.expect("the line parts it");
+    tell("parting along a bent line", took, 100);
+    let off = |dx: f64, dy: f64| Spot { x: middle.x + dx, y: middle.y + dy };
+    let bulge = [middle, off(0.5, -0.1), off(0.5, 0.1), middle];
+    let (redrawn, took) = timed(|| redraw(&piece, look, ZoneId(zone), &bulge));
     redrawn.expect("the line bulges out");
     tell("redrawing a border", took, 100);
 }

@@ -295,6 +295,7 @@ mod tests {
         let mut n = note(vec![mark(0.5, 0.2, "pale sky", 8.0, Side::Cool), mark(0.5, 0.8, "wet bank", 3.5, Side::Warm)]);
         n.outline = vec![vec![Spot { x: 0.0, y: 0.4 }, Spot { x: 1.0, y: 0.4 }]];
         let Ok(Command::LayZones { zone_map: Some(map), zones, .. }) = without_photo(&n) else { panic!("zones") };
+        let map = map.map().unwrap();
         assert_eq!(map.zones(), [1, 2]);
         assert_ne!(map.at(10, 100), map.at(10, 140), "the line parts them");
         assert_eq!(zones[0].name, "pale sky");

@@ -1,6 +1,6 @@
 //! The piece as planned, as a picture: zones filled with their targets, with their mixes, or as they look among their neighbours.
 
-use crate::mixes::ground_of;
+use crate::mixes::{ZoneMix, ground_of};
 use crate::piece::{Piece, Zone, ZoneId};
 use lean_colour::Lab;
 use lean_colour::neighbours::{Border, over_zones, shown_alone};
@@ -37,6 +37,17 @@ pub fn draw(piece: &Piece, what: What) -> Option<Picture> {
         to: z.graded.filter(|_| what == What::Planned).map(|g| (piece.within_rules(g.to), g.direction)),
     };
     let fills: BTreeMap<u16, Fill> = piece.zones.iter().map(|z| (z.id.0, fill(z))).collect();
+    Some(paint(map, &fills, ground_of(piece).lab, SCALE))
+}
+
+/// Zones filled with their mixes, graded ones from the first mix to the last; `None` without zones.
+pub fn draw_mixed(piece: &Piece, mixes: &[ZoneMix]) -> Option<Picture> {
+    let map = piece.map()?;
+    let fill = |m: &ZoneMix| {
+        let direction = piece.zone(m.zone).and_then(|z| z.graded).map(|g| g.direction);
+        Fill { lab: m.given.lab, to: m.then.last().zip(direction).map(|(last, direction)| (last.given.lab, direction)) }
+    };
+    let fills: BTreeMap<u16, Fill> = mixes.iter().map(|m| (m.zone.0, fill(m))).collect();
     Some(paint(map, &fills, ground_of(piece).lab, SCALE))
 }
 

@@ -33,7 +33,7 @@ fn piece() -> Piece {
     let zones: Vec<Zone> = colours.iter().enumerate().map(|(i, c)| zone(i as u16 + 1, *c, 0.25)).collect();
     let map = ZoneMap { width: 8, height: 2, labels: vec![1, 1, 2, 2, 3, 3, 4, 4, 1, 1, 2, 2, 3, 3, 4, 4] };
     let reference = Reference::whole("d".into(), "r.png".into(), (8, 2), Temperature(3.0));
-    Piece::new(brief("Row")).apply(Command::SetReference { reference: Some(reference), zone_map: Some(map), zones }).unwrap().0
+    Piece::new(brief("Row")).apply(Command::SetReference { reference: Some(reference), zone_map: Some(map.into()), zones, cut: None, masses: Vec::new(), mass_map: None }).unwrap().0
 }
 
 fn command() -> impl Strategy<Value = Command> {
@@ -76,8 +76,8 @@ fn command() -> impl Strategy<Value = Command> {
         }),
         Just(Command::KeepChart { chart: Some(Chart { cells: vec![] }) }),
         (0.0..20.0f64).prop_map(|weight| Command::SetWished { wished: Some(Wished { from: "a quilt".into(), colours: vec![], weight }) }),
-        Just(Command::SetReference { reference: None, zone_map: None, zones: vec![] }),
-        Just(Command::LayZones { zone_map: None, zones: vec![], what: "none".into() }),
+        Just(Command::SetReference { reference: None, zone_map: None, zones: vec![], cut: None, masses: vec![], mass_map: None }),
+        Just(Command::LayZones { zone_map: None, zones: vec![], cut: None, what: "none".into() }),
         (20.0..300.0f64)
             .prop_map(|mm| Command::SetSheet { sheet: SheetSettings { longer_side: Millimetres(mm), page: PageFormat::Letter } }),
         Just(Command::SetDismissed { dismissed: vec![Dismissal { finding: "f".into(), reason: "meant".into() }] }),
@@ -127,7 +127,7 @@ fn what_cannot_be_is_refused_in_words() {
     assert!(refused(Command::SetChoice { locked: vec!["a".into()], excluded: vec!["a".into()] }).contains("both locked and excluded"));
     assert!(refused(Command::ChooseSet { chosen: ChosenSet { pigments: vec!["a".into(), "a".into()] } }).contains("twice"));
     assert!(refused(Command::ChooseStudy { slot: Some(StudySlot::B) }).contains("has not been made"));
-    assert!(refused(Command::LayZones { zone_map: None, zones: p.zones.clone(), what: "x".into() }).contains("not the zones on the map"));
+    assert!(refused(Command::LayZones { zone_map: None, zones: p.zones.clone(), cut: None, what: "x".into() }).contains("not the zones on the map"));
 }
 
 #[test]

@@ -2,6 +2,7 @@
 
 mod lean;
 mod mix;
+mod plan;
 mod serve;
 mod targets;
 mod values;
@@ -27,6 +28,8 @@ enum What {
     Mix(mix::Mix),
     /// The fewest pigments of a Box for what is needed.
     Lean(Box<lean::Lean>),
+    /// The whole run without a screen: colours, places, set, recipes, and the plan as a picture.
+    Plan(Box<plan::Plan>),
     /// Print the generated description of the API.
     #[command(hide = true)]
     Openapi,
@@ -39,6 +42,7 @@ pub fn run() -> ExitCode {
         What::Values(a) => values::run(a).and_then(|v| print(&v)),
         What::Mix(a) => mix::run(a).and_then(|v| print(&v)),
         What::Lean(a) => lean::run(*a).and_then(|v| print(&v)),
+        What::Plan(a) => plan::run(*a).and_then(|v| print(&v)),
         What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),
     };
     match done {

@@ -1,11 +1,11 @@
 //! "Beetle kite".
 
-use super::{put_set, take_in};
+use super::{Seen, put_set, take_in};
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_picture::line_drawing::Lines;
-use lean_store::Store;
+use lean_store::{PieceId, Store};
 use lean_studio::intent::schools::{Question, School};
 use lean_studio::lean::Tables;
 use lean_studio::light::{Falling, Lighting};
@@ -36,7 +36,25 @@ pub fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Pro
     store.apply(id, None, Command::SetLighting { lighting: Lighting { falling: Falling::Flat, ..Lighting::default() } })?;
     let coloured = coloured(&store.piece(id)?.piece);
     store.apply(id, None, Command::ChangeZones { zones: coloured, what: "the colours of the kite".into() })?;
+    join_spots(store, id, &seen)?;
     put_set(store, id, pens, SET, &Tables::default())
+}
+
+/// The spots look alike and are coloured alike: one zone in six places.
+fn join_spots(store: &Store, id: PieceId, seen: &Seen) -> Result<(), Problem> {
+    let spots = |piece: &Piece| piece.zones.iter().filter(|z| z.name == "spot").map(|z| z.id).collect::<Vec<_>>();
+    let first = spots(&store.piece(id)?.piece);
+    let Some((kept, others)) = first.split_first() else { return Ok(()) };
+    let target = store.piece(id)?.piece.zone(*kept).map(|z| z.target);
+    for other in others {
+        let piece = store.piece(id)?.piece;
+        store.apply(id, None, zones::merge(&piece, seen.look(), *other, *kept).map_err(Problem::internal)?)?;
+    }
+    if let Some(target) = target {
+        store.apply(id, None, Command::SetTarget { zone: *kept, target })?;
+    }
+    store.apply(id, None, Command::RenameZone { zone: *kept, name: "spots".into() })?;
+    Ok(())
 }
 
 /// Strong hues by where a shape lies: warm wing cases, a dark head, cool spots and vanes, ribbons between. Paired shapes share a colour.

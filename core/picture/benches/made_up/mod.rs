@@ -18,3 +18,13 @@ pub fn photo(width: u32, height: u32) -> Picture {
     }
     Picture { width, height, rgb }
 }
+
+/// The same as a phone gives it.
+pub fn jpeg(width: u32, height: u32) -> Vec<u8> {
+    use image::{ExtendedColorType, ImageEncoder};
+    let mut out = Vec::new();
+    image::codecs::jpeg::JpegEncoder::new_with_quality(&mut out, 88)
+        .write_image(&photo(width, height).rgb, width, height, ExtendedColorType::Rgb8)
+        .expect("the photo is written");
+    out
+}

@@ -1,8 +1,11 @@
 //! Plane, distance, light role and kind of every zone, proposed from the picture. A guess to be corrected, never more.
 
 use super::{Distance, Facts, Kind, Plane, Role};
-use crate::piece::{Piece, Zone, ZoneId};
+use crate::piece::{MassId, Piece, Zone, ZoneId};
+use crate::zones::masses::{mass_of, told};
 use lean_picture::ZoneMap;
+use lean_picture::places::parts::Parts;
+use std::collections::BTreeMap;
 
 /// Share of the height above which a zone's lowest place means it is far, and below which near. Choices.
 const FAR_ABOVE: f64 = 0.62;
@@ -29,8 +32,18 @@ const SKIN_CHROMA: std::ops::Range<f64> = 14.0..32.0;
 const SKIN_VALUE: std::ops::Range<f64> = 4.5..8.3;
 const SKIN_AREA: f64 = 0.08;
 
-/// Where a zone lies in the frame, shares from the top left.
+/// Share of a place's border that runs level from which, below the middle, it lies rather than stands. A choice.
+const LEVEL: f64 = 0.68;
+/// Places down to this share of a zone's largest have a say in how the zone faces. A choice.
+const TELLING: f64 = 0.2;
+/// Steps by which what lies in the sky may be darker than the sky and still be of it: a cloud. A choice.
+const CLOUD: f64 = 1.5;
+
+/// Where a place lies in the frame, shares from the top left.
+#[derive(Clone, Copy, Debug)]
 struct Lie {
+    zone: u16,
+    cells: f64,
     top: f64,
     bottom: f64,
     width: f64,
@@ -41,79 +54,135 @@ struct Lie {
     long: f64,
     /// Degrees between its length and the level, 0..=90.
     leans: f64,
+    /// Share of its border that runs level.
+    level: f64,
 }
 
-/// Facts for every zone the painter has not spoken about; those said by hand stay as they are.
+/// Facts for every zone the painter has not spoken about; those said by hand stay as they are, and what was said of a mass holds for its zones.
+/// How a zone faces is judged place by place, how far off it is by the foot of the mass it belongs to.
 pub fn propose(piece: &Piece) -> Vec<(ZoneId, Facts)> {
     let Some(map) = piece.map() else { return Vec::new() };
-    let lies: Vec<Lie> = piece.zones.iter().map(|z| lie(map, z.id)).collect();
+    let lies = lies(map);
+    let of = |zone: ZoneId| lies.iter().filter(move |l| l.zone == zone.0);
     let sky = sky(piece, map);
-    let parting = parting(piece, sky);
+    let masses = mass_of(piece);
+    let sky_mass = sky.and_then(|s| masses.get(&s)).copied();
     let sky_zone = sky.and_then(|id| piece.zone(id));
+    let in_sky = |zone: &Zone| {
+        let cloud = sky_zone.is_some_and(|s| zone.reading.value.0 > s.reading.value.0 - CLOUD);
+        sky == Some(zone.id) || (sky_mass.is_some() && masses.get(&zone.id).copied() == sky_mass && cloud)
+    };
+    let parting = parting(piece, sky);
     let ground = ground(piece, &lies, sky);
+    let feet = feet(piece);
     piece
         .zones
         .iter()
-        .zip(&lies)
-        .map(|(zone, lie)| {
+        .map(|zone| {
             if zone.facts.by_hand {
                 return (zone.id, zone.facts);
             }
-            let is_sky = sky == Some(zone.id);
-            let plane = if is_sky { Plane::Sky } else { plane(lie) };
-            let distance = match lie.bottom {
+            let mass = masses.get(&zone.id).copied();
+            let is_sky = in_sky(zone);
+            let plane = if is_sky { Plane::Sky } else { faces(of(zone.id)) };
+            let own_foot = of(zone.id).map(|l| l.bottom).fold(0.0, f64::max);
+            // What lies stands nowhere: it is as near as it comes; what stands is as far off as its mass.
+            let foot = mass.and_then(|m| feet.get(&m)).filter(|_| plane != Plane::Flat).map_or(own_foot, |f| f.max(own_foot));
+            let distance = match foot {
                 _ if is_sky => Distance::Far,
                 b if b > NEAR_BELOW => Distance::Near,
                 b if b < FAR_ABOVE => Distance::Far,
                 _ => Distance::Middle,
             };
             let role = if is_sky { None } else { parting.map(|at| role(piece, zone, at)) };
-            (zone.id, Facts { plane: Some(plane), distance: Some(distance), role, kind: kind(zone, plane, sky_zone, ground), ..zone.facts })
+            let found = Facts { plane: Some(plane), distance: Some(distance), role, kind: kind(zone, plane, sky_zone, ground), ..zone.facts };
+            (zone.id, mass.and_then(|m| piece.mass(m)).map_or(found, |m| told(found, m)))
         })
         .collect()
 }
 
-fn lie(map: &ZoneMap, zone: ZoneId) -> Lie {
-    let (mut top, mut bottom, mut left, mut right) = (map.height, 0, map.width, 0);
-    for (i, _) in map.labels.iter().enumerate().filter(|(_, l)| **l == zone.0) {
-        let (x, y) = (i as u32 % map.width, i as u32 / map.width);
-        (top, bottom, left, right) = (top.min(y), bottom.max(y + 1), left.min(x), right.max(x + 1));
+/// How most of a zone faces, by the cells of its telling places.
+fn faces<'a>(places: impl Iterator<Item = &'a Lie> + Clone) -> Plane {
+    let largest = places.clone().map(|l| l.cells).fold(0.0, f64::max);
+    let mut votes: Vec<(Plane, f64)> = Vec::new();
+    for l in places.filter(|l| l.cells >= TELLING * largest) {
+        let facing = plane(l);
+        match votes.iter_mut().find(|v| v.0 == facing) {
+            Some(v) => v.1 += l.cells,
+            None => votes.push((facing, l.cells)),
+        }
     }
-    let (w, h) = (f64::from(map.width), f64::from(map.height));
-    let span = |a: u32, b: u32| f64::from(b.saturating_sub(a));
-    let Axis { middle, long, leans } = axis(map, zone);
-    let middle = middle / h;
-    Lie {
-        top: f64::from(top) / h,
-        bottom: f64::from(bottom) / h,
-        width: span(left, right) / w,
-        height: span(top, bottom) / h,
-        middle,
-        long,
-        leans,
-    }
+    votes.into_iter().max_by(|a, b| a.1.total_cmp(&b.1)).map_or(Plane::Upright, |v| v.0)
 }
 
-/// The row of a zone's middle, its length against its width, and the lean of its length in degrees.
-struct Axis {
-    middle: f64,
-    long: f64,
-    leans: f64,
+/// How far down the foot of each mass is, as a share of the height.
+fn feet(piece: &Piece) -> BTreeMap<MassId, f64> {
+    let Some(map) = piece.mass_map.as_ref().and_then(|m| m.map()) else { return BTreeMap::new() };
+    let mut feet = BTreeMap::new();
+    for (y, row) in map.labels.chunks_exact(map.width as usize).enumerate() {
+        for run in row.chunk_by(|a, b| a == b) {
+            feet.insert(MassId(run[0]), (y + 1) as f64 / f64::from(map.height));
+        }
+    }
+    feet
 }
 
-/// By the first and second moments of its cells.
-fn axis(map: &ZoneMap, zone: ZoneId) -> Axis {
-    let cells = || {
-        let of_zone = map.labels.iter().enumerate().filter(move |(_, l)| **l == zone.0);
-        of_zone.map(|(i, _)| (f64::from(i as u32 % map.width), f64::from(i as u32 / map.width)))
-    };
-    let n = (cells().count() as f64).max(1.0);
-    let (mx, my) = cells().fold((0.0, 0.0), |(x, y), c| (x + c.0 / n, y + c.1 / n));
-    let moment = |f: &dyn Fn(f64, f64) -> f64| cells().map(|(x, y)| f(x - mx, y - my)).sum::<f64>() / n;
-    let (xx, yy, xy) = (moment(&|x, _| x * x), moment(&|_, y| y * y), moment(&|x, y| x * y));
-    let (mean, apart) = ((xx + yy) / 2.0, ((xx - yy) / 2.0).hypot(xy));
-    let leans = (0.5 * (2.0 * xy).atan2(xx - yy)).to_degrees().abs();
-    Axis { middle: my, long: ((mean + apart) / (mean - apart).max(1e-9)).sqrt(), leans }
+/// Every place of a map, in one pass over its cells.
+fn lies(map: &ZoneMap) -> Vec<Lie> {
+    #[derive(Clone, Default)]
+    struct Sums {
+        n: f64,
+        sum: [f64; 5],
+        frame: Option<(usize, usize, usize, usize)>,
+        level: f64,
+        border: f64,
+    }
+    let parts = Parts::of(map);
+    let of = parts.of_cells();
+    let w = map.width as usize;
+    let mut sums = vec![Sums::default(); parts.all.len()];
+    for (run, part) in parts.stretches() {
+        let (y, from, to) = (run.start / w, run.start % w, run.start % w + run.len());
+        let s = &mut sums[part as usize];
+        for x in from..to {
+            let (x, y) = (x as f64, y as f64);
+            [x, y, x * x, x * y, y * y].iter().zip(&mut s.sum).for_each(|(v, sum)| *sum += v);
+        }
+        s.n += run.len() as f64;
+        let f = s.frame.get_or_insert((from, to, y, y + 1));
+        *f = (f.0.min(from), f.1.max(to), f.2.min(y), f.3.max(y + 1));
+        s.border += if from > 0 { 1.0 } else { 0.0 } + if to < w { 1.0 } else { 0.0 };
+        for i in run {
+            let across = [i.checked_sub(w), Some(i + w).filter(|j| *j < of.len())];
+            let edges = across.into_iter().flatten().filter(|j| of[*j] != part).count() as f64;
+            s.level += edges;
+            s.border += edges;
+        }
+    }
+    let (width, height) = (f64::from(map.width), f64::from(map.height));
+    parts
+        .all
+        .iter()
+        .zip(sums)
+        .map(|(part, s)| {
+            let (left, right, top, bottom) = s.frame.unwrap_or_default();
+            let (mx, my) = (s.sum[0] / s.n, s.sum[1] / s.n);
+            let (xx, xy, yy) = (s.sum[2] / s.n - mx * mx, s.sum[3] / s.n - mx * my, s.sum[4] / s.n - my * my);
+            let (mean, apart) = ((xx + yy) / 2.0, ((xx - yy) / 2.0).hypot(xy));
+            Lie {
+                zone: part.zone,
+                cells: s.n,
+                top: top as f64 / height,
+                bottom: bottom as f64 / height,
+                width: (right - left) as f64 / width,
+                height: (bottom - top) as f64 / height,
+                middle: my / height,
+                long: ((mean + apart) / (mean - apart).max(1e-9)).sqrt(),
+                leans: (0.5 * (2.0 * xy).atan2(xx - yy)).to_degrees().abs(),
+                level: s.level / s.border.max(1.0),
+            }
+        })
+        .collect()
 }
 
 /// Outdoors: the zone that fills most of the top edge, if it is lighter than the middle of the picture.
@@ -132,9 +201,10 @@ fn plane(lie: &Lie) -> Plane {
     let wide_and_low = lie.width > 0.5 && lie.middle > LOW;
     let low = lie.bottom > 0.97 && (lie.top > 0.45 || wide_and_low);
     let lying = lie.width > 2.2 * lie.height && lie.top > 0.40;
+    let level = lie.level > LEVEL && lie.middle > LOW;
     let slanted = lie.long >= LONG && LEANS.contains(&lie.leans) && lie.bottom < NEAR_BELOW;
     match () {
-        () if low || lying => Plane::Flat,
+        () if low || lying || level => Plane::Flat,
         () if slanted => Plane::Slanted,
         () => Plane::Upright,
     }
@@ -174,9 +244,13 @@ fn role(piece: &Piece, zone: &Zone, parting: f64) -> Role {
 
 /// Mean value of what lies flat, by area; `None` where nothing does.
 fn ground(piece: &Piece, lies: &[Lie], sky: Option<ZoneId>) -> Option<f64> {
-    let flat = || piece.zones.iter().zip(lies).filter(|(z, lie)| sky != Some(z.id) && plane(lie) == Plane::Flat);
-    let area: f64 = flat().map(|(z, _)| z.reading.area).sum();
-    (area > 0.0).then(|| flat().map(|(z, _)| z.reading.area * z.reading.value.0).sum::<f64>() / area)
+    let flat: Vec<&Zone> = piece
+        .zones
+        .iter()
+        .filter(|z| sky != Some(z.id) && faces(lies.iter().filter(|l| l.zone == z.id.0)) == Plane::Flat)
+        .collect();
+    let area: f64 = flat.iter().map(|z| z.reading.area).sum();
+    (area > 0.0).then(|| flat.iter().map(|z| z.reading.area * z.reading.value.0).sum::<f64>() / area)
 }
 
 fn kind(zone: &Zone, plane: Plane, sky: Option<&Zone>, ground: Option<f64>) -> Option<Kind> {

@@ -21,10 +21,10 @@ export function PlacePart({ zone }: { zone: Zone }) {
   };
   return (
     <section className={styles.part} aria-label="Places">
-      <h3>
+      <p>
         {places.length === 1 ? "One place" : `Place ${nth + 1} of ${places.length}`}
         <span className={styles.share}>{(100 * here.share).toFixed(here.share < 0.01 ? 1 : 0)} % of the picture</span>
-      </h3>
+      </p>
       {places.length > 1 && (
         <>
           <p className={styles.acts}>

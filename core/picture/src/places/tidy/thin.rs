@@ -12,8 +12,8 @@ const WIDE: f64 = 0.36;
 const RIM: f64 = 0.6;
 /// Share of the width needed that is enough beside a part that has it: a bar is not cut into beads.
 const JOINED: f64 = 0.6;
-/// Share of the brush by which a corner may reach beyond where the whole mark fits.
-const CORNER: f64 = 0.21;
+/// How far a corner may reach from where the whole mark fits, in half-widths: 1.41 for a right angle, 2 for one of 60 degrees.
+const CORNER: f64 = 1.65;
 /// A colour lies between two others when the way through it is at most so much longer than the straight one. A choice.
 const BETWEEN: f32 = 1.3;
 
@@ -32,9 +32,9 @@ pub fn given_away(map: ZoneMap, cells: &Cells, brush: f64) -> ZoneMap {
 fn staying(map: &ZoneMap, cells: &Cells, brush: f64) -> Vec<bool> {
     let (need, need_of_rim) = (brush * WIDE / 2.0, brush * RIM / 2.0);
     let depth = depth(map, (need_of_rim.ceil() as u8).saturating_add(1));
-    let wide = widths(map, &depth, need_of_rim, brush);
+    let wide = widths(map, &depth, need_of_rim);
     let rims = rims(map, cells, &wide);
-    let mut stays = widths(map, &depth, need, brush);
+    let mut stays = widths(map, &depth, need);
     stays.par_iter_mut().zip(rims).for_each(|(stays, rim)| *stays &= !rim);
     stays
 }
@@ -94,7 +94,7 @@ fn rim_of(known: &[bool], w: usize) -> Vec<usize> {
 }
 
 /// Cells where a mark of half-width `need` fits, what runs on from there almost as wide, and corners within reach of it.
-fn widths(map: &ZoneMap, depth: &[u8], need: f64, brush: f64) -> Vec<bool> {
+fn widths(map: &ZoneMap, depth: &[u8], need: f64) -> Vec<bool> {
     let (w, n) = (map.width as usize, depth.len());
     let enough = need.round().max(1.0) as u8;
     let nearly = (need * JOINED).round().max(1.0) as u8;
@@ -109,7 +109,7 @@ fn widths(map: &ZoneMap, depth: &[u8], need: f64, brush: f64) -> Vec<bool> {
         });
     }
     let mut front: Vec<usize> = rim_of(&inside, w);
-    for round in 0..(need + brush * CORNER).round() as usize {
+    for round in 0..(need * CORNER).round() as usize {
         let mut next = Vec::new();
         for i in front {
             around(i, w, n, round % 2 == 1, |j| {

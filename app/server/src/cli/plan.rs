@@ -1,0 +1,199 @@
+//! `lean-swatch plan PHOTO --medium M [--ground G] [--box FILE | --library] [--colours N] [--brush SHARE] [--size K] --flat --out PNG`
+
+use super::mix::owned;
+use crate::pictures::png;
+use clap::Args;
+use lean_colour::Lab;
+use lean_colour::difference::ciede2000;
+use lean_media::{GroundId, Medium, ground, library};
+use lean_picture::decode;
+use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, Survey};
+use lean_studio::lean::exact::Recipes;
+use lean_studio::lean::{Mix, Tables, search};
+use lean_studio::mixes::{craft_of, mixes, pigments_of};
+use lean_studio::paint_box::PaintBox;
+use lean_studio::piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
+use lean_studio::planned;
+use lean_studio::progress::Unwatched;
+use lean_studio::zones::{COLOUR_RANGE, COLOURS, Look, PictureFile, WORKING_SIDE, set_reference_at};
+use serde::Serialize;
+use std::collections::BTreeMap;
+use std::path::PathBuf;
+
+#[derive(Args)]
+pub struct Plan {
+    /// JPEG, PNG, WebP or TIFF.
+    photo: PathBuf,
+    /// What the piece is made in: oil, watercolour, marker, pencil or pastel.
+    #[arg(long)]
+    medium: Medium,
+    /// A shipped ground; the usual one of the medium when left out.
+    #[arg(long)]
+    ground: Option<String>,
+    /// A pigment file: everything owned.
+    #[arg(long = "box", conflicts_with = "library", required_unless_present = "library")]
+    box_file: Option<PathBuf>,
+    /// Every modelled pigment that is shipped.
+    #[arg(long)]
+    library: bool,
+    /// How many colours, 3 to 24.
+    #[arg(long, default_value_t = COLOURS)]
+    colours: usize,
+    /// The smallest mark, as a share of the longer side: 0.0067 to 0.1.
+    #[arg(long, default_value_t = MIDDLE)]
+    brush: f64,
+    /// How many pigments the set holds, 1 to 8.
+    #[arg(long, default_value_t = 5, value_parser = clap::value_parser!(u8).range(1..=8))]
+    size: u8,
+    /// Zones filled with their mixes, graded ones running, without the hand of the medium.
+    #[arg(long, required_unless_present = "wanted")]
+    flat: bool,
+    /// Zones filled with what is wanted instead of with their mixes.
+    #[arg(long, conflicts_with = "flat")]
+    wanted: bool,
+    /// Where the plan is written as PNG.
+    #[arg(long)]
+    out: PathBuf,
+}
+
+/// The whole answer. See docs/schemas/plan.schema.json.
+#[derive(Serialize)]
+pub struct Printed {
+    width: u32,
+    height: u32,
+    brush: f64,
+    zones: Vec<Zone>,
+    set: Vec<String>,
+    /// Mean CIEDE2000 of what is given from what is wanted, by area.
+    miss: f64,
+    proved: bool,
+}
+
+#[derive(Serialize)]
+struct Zone {
+    id: u16,
+    area: f64,
+    places: usize,
+    target: Colour,
+    given: Colour,
+    miss: f64,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    graded_to: Option<Colour>,
+    recipe: Recipe,
+}
+
+#[derive(Serialize)]
+struct Colour {
+    lab: [f64; 3],
+}
+
+impl Colour {
+    fn of(lab: Lab) -> Self {
+        Self { lab: [lab.l, lab.a, lab.b] }
+    }
+}
+
+#[derive(Serialize)]
+struct Recipe {
+    text: String,
+    /// Parts of each pigment, of mixed paint.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    amounts: BTreeMap<String, u8>,
+    /// Layers, first laid first.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    layers: Vec<Layer>,
+}
+
+#[derive(Serialize)]
+struct Layer {
+    of: BTreeMap<String, u8>,
+    how: String,
+}
+
+pub fn run(a: Plan) -> Result<Printed, String> {
+    if !COLOUR_RANGE.contains(&a.colours) {
+        return Err(format!("{} colours: ask for {} to {}", a.colours, COLOUR_RANGE.start(), COLOUR_RANGE.end()));
+    }
+    if !(SMALLEST * 0.98..=LARGEST * 1.02).contains(&a.brush) {
+        return Err(format!("a brush of {}: it may be {SMALLEST:.4} to {LARGEST} of the longer side", a.brush));
+    }
+    let paint_box = paint_box(&a)?;
+    let piece = cut(&a)?;
+    let size = usize::from(a.size);
+    let ask = piece.ask(&paint_box, vec![piece.own_need()], 1..=size);
+    let found = search(&ask.ask(), &Tables::default(), &Unwatched, &|_| {}).map_err(|e| e.to_string())?;
+    let best = found.into_iter().max_by_key(|s| s.pigments.len()).ok_or("no set was found: is the Box empty?")?;
+    let piece = piece.apply(Command::ChooseSet { chosen: ChosenSet { pigments: best.pigments.clone() } }).map_err(|e| e.to_string())?.0;
+    let craft = craft_of(&piece, &paint_box, &pigments_of(&paint_box, &best.pigments));
+    let mixes = mixes(&piece, &Recipes::of(craft.as_ref()));
+    let drawn = if a.wanted { planned::draw(&piece, planned::What::Planned) } else { planned::draw_mixed(&piece, &mixes) };
+    let picture = drawn.ok_or("that picture makes no zones")?;
+    std::fs::write(&a.out, png(&picture).map_err(|p| p.detail)?).map_err(|e| format!("{}: {e}", a.out.display()))?;
+    let zones: Vec<Zone> = mixes
+        .iter()
+        .filter_map(|m| {
+            let zone = piece.zone(m.zone)?;
+            Some(Zone {
+                id: m.zone.0,
+                area: zone.reading.area,
+                places: piece.geometry().places_of(m.zone.0).len(),
+                target: Colour::of(m.wanted.lab),
+                given: Colour::of(m.mix.lab),
+                miss: ciede2000(m.wanted.lab, m.mix.lab),
+                graded_to: zone.graded.map(|g| Colour::of(g.to)),
+                recipe: recipe(&paint_box, &m.mix),
+            })
+        })
+        .collect();
+    let area: f64 = zones.iter().map(|z| z.area).sum();
+    Ok(Printed {
+        width: picture.width,
+        height: picture.height,
+        brush: a.brush,
+        miss: zones.iter().map(|z| z.area * z.miss).sum::<f64>() / area.max(1e-12),
+        zones,
+        set: best.pigments.into_iter().map(|p| p.0).collect(),
+        proved: best.proved_optimal,
+    })
+}
+
+fn paint_box(a: &Plan) -> Result<PaintBox, String> {
+    let pigments = match &a.box_file {
+        Some(file) => owned(file)?,
+        None => library::modelled().to_vec(),
+    };
+    Ok(PaintBox { name: "from the command line".into(), medium: a.medium, pigments })
+}
+
+/// The piece with its colours laid at the brush.
+fn cut(a: &Plan) -> Result<Piece, String> {
+    let ground = match &a.ground {
+        None => ground::usual(a.medium).id,
+        Some(name) => ground::find(&GroundId(name.clone())).map(|g| g.id).ok_or_else(|| {
+            let all: Vec<&str> = ground::shipped().iter().map(|g| g.id.0.as_str()).collect();
+            format!("\"{name}\" is no shipped ground: choose {}", all.join(", "))
+        })?,
+    };
+    let bytes = std::fs::read(&a.photo).map_err(|e| format!("{}: {e}", a.photo.display()))?;
+    let full = decode(&bytes).map_err(|e| format!("{}: {e}", a.photo.display()))?;
+    let name = a.photo.file_name().map(|n| n.to_string_lossy().into_owned()).unwrap_or_default();
+    let file = PictureFile::of(lean_store::Store::digest_of(&bytes), name, &full);
+    let working = full.reduced(WORKING_SIDE);
+    let survey = Survey::of(&working);
+    let look = Look { working: &working, survey: &survey };
+    let side = |n: u32| Millimetres(400.0 * f64::from(n) / f64::from(full.width.max(full.height)));
+    let size = Size { width: Millimetres(side(full.width).0.max(10.0)), height: Millimetres(side(full.height).0.max(10.0)) };
+    let piece = Piece::new(Brief { title: "from the command line".into(), medium: a.medium, ground, size });
+    let piece = piece.apply(set_reference_at(look, a.colours, file)).map_err(|e| e.to_string())?.0;
+    let brush = lean_studio::zones::dials::brush(&piece, look, a.brush, "the command line")?;
+    piece.apply(brush).map(|p| p.0).map_err(|e| e.to_string())
+}
+
+fn recipe(paint_box: &PaintBox, mix: &Mix) -> Recipe {
+    let parts = |of: &[lean_studio::lean::Part]| of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect();
+    Recipe {
+        text: lean_studio::studies::sheet::recipe_text(paint_box, mix),
+        amounts: if mix.layers.is_empty() { parts(&mix.parts) } else { BTreeMap::new() },
+        layers: mix.layers.iter().map(|l| Layer { of: parts(&l.of), how: l.how.clone() }).collect(),
+    }
+}

@@ -1,0 +1,74 @@
+//! "Depot bell".
+
+use super::{Colour, Named, Own, Part, in_the_light, make_own, name_colours, name_masses, put_set, take_in};
+use crate::problem::Problem;
+use lean_colour::Lab;
+use lean_media::{GroundId, Medium};
+use lean_store::Store;
+use lean_studio::lean::Tables;
+use lean_studio::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_studio::paint_box::{BoxId, PaintBox};
+use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Size};
+
+/// Colours the painter asks for.
+const FOUND: usize = 12;
+/// Size of its set.
+const SET: usize = 5;
+
+/// Coloured pencil on kraft-brown paper, one warm lamp: many hues inside one brass, and a ground that must be overcome. It stands at Lean set.
+pub fn fill(store: &Store, (box_id, pencils): &(BoxId, PaintBox)) -> Result<(), Problem> {
+    let brief = Brief {
+        title: "Depot bell".into(),
+        medium: Medium::Pencil,
+        ground: GroundId("kraft-brown".into()),
+        size: Size { width: Millimetres(150.0), height: Millimetres(200.0) },
+    };
+    let id = store.create_piece(&Piece::new(brief))?.id;
+    store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
+    let seen = take_in(store, id, lean_demo::BELL, lean_demo::BELL_FILE, FOUND)?;
+    make_own(store, id, &seen, OWN)?;
+    name_colours(store, id, COLOURS)?;
+    name_masses(store, id, MASSES)?;
+    let first = Lamp { tint: Tint::Warm, from: From::Left, hard: true };
+    in_the_light(store, id, &Lighting { falling: Falling::One { first }, outdoors: false, exceptions: Vec::new() }, PARTS)?;
+    put_set(store, id, pencils, SET, &Tables::default())
+}
+
+const COLOURS: &[Colour] = &[
+    Colour("bell's shadow", (0.708, 0.608), Importance::Usual),
+    Colour("boards, middle", (0.691, 0.096), Importance::Quiet),
+    Colour("boards, turning", (0.891, 0.411), Importance::Quiet),
+    Colour("boards, far left", (0.082, 0.525), Importance::Quiet),
+    Colour("boards by the lamp", (0.232, 0.13), Importance::Usual),
+    Colour("boards in the light", (0.362, 0.046), Importance::Usual),
+    Colour("soft edge of shadow", (0.763, 0.858), Importance::Quiet),
+    Colour("shelf in shade", (0.57, 0.964), Importance::Quiet),
+    Colour("shelf", (0.766, 0.919), Importance::Quiet),
+    Colour("glow and glints", (0.1, 0.045), Importance::Usual),
+    Colour("brass in the light", (0.479, 0.436), Importance::Focal),
+    Colour("shelf in the light", (0.298, 0.92), Importance::Quiet),
+];
+
+/// The plaited cord: its red is small, and there is no other.
+const OWN: &[Own] = &[Own("cord", &[(0.472, 0.707)], Some(Lab::new(34.0, 44.0, 30.0)))];
+
+const MASSES: &[Named] = &[
+    Named((0.15, 0.40), "boards", Some(Plane::Upright), Some(Distance::Far)),
+    Named((0.70, 0.60), "bell's shadow", Some(Plane::Upright), Some(Distance::Far)),
+    Named((0.57, 0.94), "shelf", Some(Plane::Flat), Some(Distance::Near)),
+];
+
+const PARTS: &[Part] = &[
+    Part("bell's shadow", Plane::Upright, Distance::Far, Some(Role::Shadow), Some(Kind::Dark)),
+    Part("boards, middle", Plane::Upright, Distance::Far, Some(Role::Halftone), None),
+    Part("boards, turning", Plane::Upright, Distance::Far, Some(Role::Halftone), None),
+    Part("boards, far left", Plane::Upright, Distance::Far, Some(Role::Lit), None),
+    Part("boards by the lamp", Plane::Upright, Distance::Far, Some(Role::Lit), None),
+    Part("boards in the light", Plane::Upright, Distance::Far, Some(Role::Lit), None),
+    Part("soft edge of shadow", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
+    Part("brass in the light", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
+    Part("cord", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
+    Part("shelf", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
+    Part("shelf in shade", Plane::Upright, Distance::Near, Some(Role::Shadow), None),
+    Part("shelf in the light", Plane::Flat, Distance::Near, Some(Role::Lit), None),
+];
