@@ -11,6 +11,7 @@ const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("1-brief-wall", "/pieces/4/brief?room=wall", "Ways to hang it", ""),
     ("2-subject", "/pieces/1/subject?zone=9", "It matters", ""),
     ("2-subject-values", "/pieces/1/subject?look=values&groups=4", "The whole picture", ""),
+    ("2-subject-masses", "/pieces/1/subject?room=masses", "9 masses", ""),
     ("2-subject-chart", "/pieces/1/subject?room=chart", "Colour chart", ""),
     ("3-light", "/pieces/1/light", "The eye goes", ""),
     ("3-light-two", "/pieces/2/light?zone=4", "Distance", ""),

@@ -35,22 +35,22 @@ pub fn fill(store: &Store, (box_id, pencils): &(BoxId, PaintBox)) -> Result<(), 
 }
 
 const COLOURS: &[Colour] = &[
-    Colour("bell's shadow", (0.708, 0.608), Importance::Usual),
-    Colour("boards, middle", (0.691, 0.096), Importance::Quiet),
+    Colour("bell's shadow", (0.71, 0.608), Importance::Usual),
     Colour("boards, turning", (0.891, 0.411), Importance::Quiet),
-    Colour("boards, far left", (0.082, 0.525), Importance::Quiet),
-    Colour("boards by the lamp", (0.232, 0.13), Importance::Usual),
-    Colour("boards in the light", (0.362, 0.046), Importance::Usual),
-    Colour("soft edge of shadow", (0.763, 0.858), Importance::Quiet),
-    Colour("shelf in shade", (0.57, 0.964), Importance::Quiet),
-    Colour("shelf", (0.766, 0.919), Importance::Quiet),
+    Colour("boards, middle", (0.363, 0.518), Importance::Quiet),
+    Colour("boards, far left", (0.104, 0.451), Importance::Quiet),
+    Colour("boards by the lamp", (0.232, 0.128), Importance::Usual),
+    Colour("brass and boards in the light", (0.372, 0.28), Importance::Focal),
+    Colour("soft edge of shadow", (0.766, 0.857), Importance::Quiet),
+    Colour("shelf in shade", (0.941, 0.956), Importance::Quiet),
+    Colour("boards, upper right", (0.624, 0.169), Importance::Quiet),
+    Colour("shelf", (0.316, 0.916), Importance::Quiet),
     Colour("glow and glints", (0.1, 0.045), Importance::Usual),
-    Colour("brass in the light", (0.479, 0.436), Importance::Focal),
-    Colour("shelf in the light", (0.298, 0.92), Importance::Quiet),
+    Colour("brass, turning", (0.503, 0.439), Importance::Focal),
 ];
 
 /// The plaited cord: its red is small, and there is no other.
-const OWN: &[Own] = &[Own("cord", &[(0.472, 0.707)], Some(Lab::new(34.0, 44.0, 30.0)))];
+const OWN: &[Own] = &[Own("cord", &[(0.472, 0.735)], Some(Lab::new(34.0, 44.0, 30.0)))];
 
 const MASSES: &[Named] = &[
     Named((0.15, 0.40), "boards", Some(Plane::Upright), Some(Distance::Far)),
@@ -64,9 +64,9 @@ const PARTS: &[Part] = &[
     Part("boards, turning", Plane::Upright, Distance::Far, Some(Role::Halftone), None),
     Part("boards, far left", Plane::Upright, Distance::Far, Some(Role::Lit), None),
     Part("boards by the lamp", Plane::Upright, Distance::Far, Some(Role::Lit), None),
-    Part("boards in the light", Plane::Upright, Distance::Far, Some(Role::Lit), None),
+    Part("brass and boards in the light", Plane::Upright, Distance::Far, Some(Role::Lit), None),
     Part("soft edge of shadow", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
-    Part("brass in the light", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
+    Part("brass, turning", Plane::Upright, Distance::Middle, Some(Role::Halftone), None),
     Part("cord", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
     Part("shelf", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
     Part("shelf in shade", Plane::Upright, Distance::Near, Some(Role::Shadow), None),

@@ -1,6 +1,6 @@
 //! "Bench by the north window".
 
-use super::{Colour, Named, Part, in_the_light, name_colours, name_masses, put_set, take_in, zone_at};
+use super::{Colour, Named, Part, in_the_light, map_values, name_colours, name_masses, put_set, take_in, zone_at};
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
@@ -36,6 +36,7 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     store.apply(id, None, Command::SetWall { wall: Some(stair(store)?), what: "the wall over the stair".into() })?;
 
     take_in(store, id, lean_demo::BENCH, lean_demo::BENCH_FILE, FOUND)?;
+    map_values(store, id, oils)?;
     name_colours(store, id, COLOURS)?;
     name_masses(store, id, MASSES)?;
     let first = Lamp { tint: Tint::Cool, from: From::Left, hard: false };
@@ -57,13 +58,13 @@ fn sessions(piece: &Piece) -> Vec<Session> {
             on: "2025-01-18".into(),
             minutes: 75,
             did: "Ground tone wiped thin, drawing set with a brush, wall and bench top laid in.".into(),
-            zones: zones(&[(0.275, 0.396), (0.063, 0.654)]),
+            zones: zones(&[(0.275, 0.396), (0.927, 0.808)]),
         },
         Session {
             on: "2025-01-25".into(),
             minutes: 110,
             did: "Darks under the bench; shelf and plane blocked in, mug left.".into(),
-            zones: zones(&[(0.476, 0.959), (0.816, 0.261)]),
+            zones: zones(&[(0.491, 0.959), (0.897, 0.275), (0.357, 0.681)]),
         },
     ]
 }
@@ -86,17 +87,18 @@ fn stair(store: &Store) -> Result<Wall, Problem> {
 
 const COLOURS: &[Colour] = &[
     Colour("plaster wall", (0.275, 0.396), Importance::Quiet),
-    Colour("under the bench", (0.476, 0.959), Importance::Quiet),
+    Colour("bench top", (0.927, 0.808), Importance::Usual),
+    Colour("under the bench", (0.491, 0.959), Importance::Quiet),
     Colour("wall, turning", (0.845, 0.085), Importance::Quiet),
-    Colour("bench top", (0.063, 0.654), Importance::Usual),
-    Colour("shelf and plane", (0.816, 0.261), Importance::Usual),
-    Colour("wall in shade", (0.924, 0.419), Importance::Quiet),
-    Colour("warm shade", (0.976, 0.344), Importance::Usual),
-    Colour("bench edge", (0.707, 0.904), Importance::Quiet),
+    Colour("bench edge", (0.201, 0.904), Importance::Quiet),
+    Colour("plane", (0.357, 0.681), Importance::Usual),
+    Colour("shelf", (0.897, 0.275), Importance::Usual),
+    Colour("wall in shade", (0.093, 0.147), Importance::Quiet),
     Colour("bench in the light", (0.308, 0.594), Importance::Usual),
+    Colour("darks", (0.47, 0.869), Importance::Usual),
+    Colour("mug and shavings", (0.863, 0.583), Importance::Focal),
     Colour("blue tins", (0.929, 0.133), Importance::Usual),
-    Colour("tins in shade", (0.956, 0.12), Importance::Quiet),
-    Colour("mug in the light", (0.121, 0.569), Importance::Focal),
+    Colour("tins in shade", (0.955, 0.113), Importance::Quiet),
 ];
 
 const MASSES: &[Named] = &[
@@ -109,9 +111,9 @@ const PARTS: &[Part] = &[
     Part("plaster wall", Plane::Upright, Distance::Far, Some(Role::Lit), None),
     Part("wall, turning", Plane::Upright, Distance::Far, Some(Role::Halftone), None),
     Part("wall in shade", Plane::Upright, Distance::Far, Some(Role::Shadow), None),
-    Part("mug in the light", Plane::Upright, Distance::Middle, Some(Role::Lit), Some(Kind::White)),
-    Part("shelf and plane", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
-    Part("warm shade", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
+    Part("mug and shavings", Plane::Upright, Distance::Middle, Some(Role::Lit), Some(Kind::White)),
+    Part("shelf", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
+    Part("plane", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
     Part("bench top", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
     Part("bench in the light", Plane::Flat, Distance::Near, Some(Role::Lit), None),
     Part("bench edge", Plane::Upright, Distance::Near, Some(Role::Shadow), None),

@@ -1,10 +1,11 @@
 //! "Hen on the stove stool".
 
-use super::{Colour, Own, Part, in_the_light, make_own, name_colours, take_in};
+use super::{Colour, Part, Seen, in_the_light, name_colours, plan_accent, spot, take_in, zone_at};
 use lean_colour::Lab;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
-use lean_store::Store;
+use lean_store::{PieceId, Store};
+use lean_studio::zones;
 use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Size, Zone};
@@ -23,7 +24,7 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
     let id = store.create_piece(&Piece::new(brief))?.id;
     store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
     let seen = take_in(store, id, lean_demo::HEN, lean_demo::HEN_FILE, FOUND)?;
-    make_own(store, id, &seen, OWN)?;
+    part_comb(store, id, &seen)?;
     name_colours(store, id, COLOURS)?;
     let stove = Lamp { tint: Tint::Warm, from: From::Left, hard: false };
     let day = Lamp { tint: Tint::Cool, from: From::Behind, hard: false };
@@ -36,7 +37,7 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
 /// Zones that stand in the daylight from the door, not in the glow of the stove.
 const BY_DAY: &[&str] = &["door sky", "yard wall", "floor by the door", "floor", "floor in halftone", "back by daylight"];
 
-fn by_daylight(store: &Store, id: lean_store::PieceId) -> Result<(), Problem> {
+fn by_daylight(store: &Store, id: PieceId) -> Result<(), Problem> {
     let piece = store.piece(id)?.piece;
     let with = |z: &Zone| {
         let mut zone = z.clone();
@@ -50,22 +51,35 @@ fn by_daylight(store: &Store, id: lean_store::PieceId) -> Result<(), Problem> {
 
 const COLOURS: &[Colour] = &[
     Colour("dark wall", (0.207, 0.155), Importance::Quiet),
-    Colour("floor", (0.082, 0.751), Importance::Usual),
+    Colour("floor in halftone", (0.312, 0.69), Importance::Usual),
+    Colour("back in shade", (0.84, 0.403), Importance::Usual),
     Colour("floor by the door", (0.926, 0.485), Importance::Usual),
-    Colour("back by daylight", (0.60, 0.315), Importance::Focal),
-    Colour("floor in halftone", (0.375, 0.612), Importance::Usual),
-    Colour("door sky", (0.898, 0.075), Importance::Quiet),
-    Colour("neck", (0.431, 0.31), Importance::Focal),
-    Colour("breast in the glow", (0.54, 0.473), Importance::Focal),
-    Colour("stool in shade", (0.513, 0.541), Importance::Usual),
+    Colour("back by daylight", (0.523, 0.922), Importance::Focal),
+    Colour("breast in the glow", (0.456, 0.389), Importance::Focal),
+    Colour("floor", (0.221, 0.767), Importance::Usual),
+    Colour("door sky", (0.898, 0.088), Importance::Quiet),
+    Colour("stool in shade", (0.466, 0.294), Importance::Usual),
+    Colour("grain", (0.197, 0.928), Importance::Usual),
     Colour("yard wall", (0.958, 0.239), Importance::Quiet),
-    Colour("grain", (0.126, 0.897), Importance::Usual),
-    Colour("bowl in the glow", (0.333, 0.879), Importance::Usual),
-    Colour("bowl, turning", (0.19, 0.874), Importance::Quiet),
+    Colour("bowl in the glow", (0.335, 0.88), Importance::Usual),
+    Colour("bowl, turning", (0.182, 0.868), Importance::Quiet),
 ];
 
-/// The comb: its red is the smallest and strongest of the picture.
-const OWN: &[Own] = &[Own("comb", &[(0.43, 0.208)], Some(Lab::new(30.0, 36.0, 24.0)))];
+/// A spot of the comb, the line where it ends, and its red: the smallest and strongest of the picture.
+const COMB: (f64, f64) = (0.43, 0.2);
+const UNDER_COMB: [(f64, f64); 2] = [(0.53, 0.232), (0.34, 0.232)];
+const COMB_RED: Lab = Lab::new(30.0, 36.0, 24.0);
+
+/// Parts the comb from the neck, which has its colour in this light.
+fn part_comb(store: &Store, id: PieceId, seen: &Seen) -> Result<(), Problem> {
+    let piece = store.piece(id)?.piece;
+    let Some(zone) = zone_at(&piece, COMB) else { return Ok(()) };
+    store.apply(id, None, zones::split(&piece, seen.look(), zone, &UNDER_COMB.map(spot)).map_err(Problem::internal)?)?;
+    match zone_at(&store.piece(id)?.piece, COMB) {
+        Some(comb) => plan_accent(store, id, comb, "comb", Some(COMB_RED)),
+        None => Ok(()),
+    }
+}
 
 const PARTS: &[Part] = &[
     Part("door sky", Plane::Sky, Distance::Far, Some(Role::SelfLuminous), None),
@@ -73,7 +87,7 @@ const PARTS: &[Part] = &[
     Part("bowl in the glow", Plane::Upright, Distance::Near, Some(Role::Lit), Some(Kind::White)),
     Part("bowl, turning", Plane::Upright, Distance::Near, Some(Role::Halftone), Some(Kind::White)),
     Part("breast in the glow", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
-    Part("neck", Plane::Upright, Distance::Middle, Some(Role::Halftone), None),
+    Part("back in shade", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
     Part("comb", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
     Part("grain", Plane::Flat, Distance::Near, Some(Role::Halftone), None),
     Part("back by daylight", Plane::Upright, Distance::Middle, Some(Role::Halftone), None),

@@ -16,7 +16,9 @@ use lean_picture::spot::Spot;
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Tables, search};
 use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
-use lean_studio::mixes::aimed_at;
+use lean_studio::light::key::{Key, mapped};
+use lean_studio::mixes::{aimed_at, reach_of};
+use lean_studio::wishes::targets;
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{ChosenSet, Command, Importance, MassId, Piece, SearchKept, Zone, ZoneId};
@@ -114,11 +116,17 @@ fn make_own(store: &Store, id: PieceId, seen: &Seen, all: &[Own]) -> Result<(), 
                 store.apply(id, None, zones::give(&piece, seen.look(), spot(*place), zone).map_err(Problem::internal)?)?;
             }
         }
-        store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
-        store.apply(id, None, Command::SetImportance { zone, importance: Importance::Focal })?;
-        if let Some(target) = planned {
-            store.apply(id, None, Command::SetTarget { zone, target: *target })?;
-        }
+        plan_accent(store, id, zone, name, *planned)?;
+    }
+    Ok(())
+}
+
+/// Names a zone as an accent of the piece and says what it is planned as.
+fn plan_accent(store: &Store, id: PieceId, zone: ZoneId, name: &str, planned: Option<Lab>) -> Result<(), Problem> {
+    store.apply(id, None, Command::RenameZone { zone, name: name.into() })?;
+    store.apply(id, None, Command::SetImportance { zone, importance: Importance::Focal })?;
+    if let Some(target) = planned {
+        store.apply(id, None, Command::SetTarget { zone, target })?;
     }
     Ok(())
 }
@@ -133,6 +141,15 @@ fn name_colours(store: &Store, id: PieceId, colours: &[Colour]) -> Result<(), Pr
             store.apply(id, None, Command::SetImportance { zone, importance: *importance })?;
         }
     }
+    Ok(())
+}
+
+/// Maps the values into what the Box reaches on this ground, as is done before a set is looked for.
+fn map_values(store: &Store, id: PieceId, paint_box: &PaintBox) -> Result<(), Problem> {
+    let piece = store.piece(id)?.piece;
+    let Some(reach) = reach_of(&piece, paint_box) else { return Ok(()) };
+    let mapped = mapped(&piece, reach.within_rules(&piece), Key::default(), piece.intent.contrast());
+    store.apply(id, None, targets(&piece, mapped, "the values mapped into reach"))?;
     Ok(())
 }
 

@@ -1,6 +1,6 @@
 //! "Tram shed, first frost".
 
-use super::{Colour, Named, Own, Part, in_the_light, make_own, name_colours, name_masses, take_in};
+use super::{Colour, Named, Own, Part, in_the_light, make_own, name_colours, map_values, name_masses, take_in};
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
@@ -23,7 +23,7 @@ const FOUND: usize = 13;
 const SET: usize = 5;
 
 /// Outdoors in pastel: the piece with its zones in the light.
-pub fn start(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<PieceId, Problem> {
+pub fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<PieceId, Problem> {
     let brief = Brief {
         title: "Tram shed, first frost".into(),
         medium: Medium::SoftPastel,
@@ -35,6 +35,7 @@ pub fn start(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<PieceId, 
     apply(Command::UseBox { paint_box: Some(box_id.clone()) })?;
 
     let seen = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE, FOUND)?;
+    map_values(store, id, pastels)?;
     make_own(store, id, &seen, OWN)?;
     name_colours(store, id, COLOURS)?;
     name_masses(store, id, MASSES)?;
@@ -69,10 +70,9 @@ const PARTS: &[Part] = &[
     Part("shaded front", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
     Part("lit wall", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
     Part("far, in haze", Plane::Upright, Distance::Far, None, None),
-    Part("horizon", Plane::Upright, Distance::Far, None, None),
     Part("frosted ground", Plane::Flat, Distance::Near, Some(Role::Lit), None),
     Part("trodden frost", Plane::Flat, Distance::Near, Some(Role::Lit), None),
-    Part("worn frost", Plane::Flat, Distance::Middle, Some(Role::Halftone), None),
+    Part("pole and gates", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
     Part("cool shadow", Plane::Flat, Distance::Middle, Some(Role::Shadow), None),
     Part("mud and rails", Plane::Flat, Distance::Near, Some(Role::Shadow), None),
     Part("tram, red", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
@@ -86,23 +86,23 @@ fn lighting() -> Lighting {
 }
 
 pub const COLOURS: &[Colour] = &[
-    Colour("sky", (0.83, 0.22), Importance::Usual),
-    Colour("frosted ground", (0.34, 0.89), Importance::Usual),
-    Colour("shaded front", (0.625, 0.34), Importance::Focal),
-    Colour("far, in haze", (0.79, 0.546), Importance::Quiet),
+    Colour("sky", (0.83, 0.224), Importance::Usual),
+    Colour("frosted ground", (0.338, 0.889), Importance::Usual),
+    Colour("trodden frost", (0.044, 0.694), Importance::Quiet),
+    Colour("far, in haze", (0.789, 0.546), Importance::Quiet),
     Colour("slate roof", (0.298, 0.385), Importance::Usual),
-    Colour("lit wall", (0.393, 0.509), Importance::Focal),
-    Colour("trodden frost", (0.099, 0.732), Importance::Quiet),
-    Colour("worn frost", (0.831, 0.699), Importance::Quiet),
-    Colour("cool shadow", (0.864, 0.655), Importance::Usual),
-    Colour("mud and rails", (0.47, 0.764), Importance::Usual),
-    Colour("horizon", (0.124, 0.569), Importance::Quiet),
-    Colour("tram, cream", (0.61, 0.576), Importance::Focal),
+    Colour("shaded front", (0.567, 0.354), Importance::Focal),
+    Colour("lit wall", (0.396, 0.586), Importance::Focal),
+    Colour("in the gates", (0.505, 0.655), Importance::Quiet),
+    Colour("cool shadow", (0.865, 0.655), Importance::Usual),
+    Colour("mud and rails", (0.479, 0.764), Importance::Usual),
+    Colour("pole and gates", (0.206, 0.647), Importance::Usual),
+    Colour("tram, cream", (0.609, 0.578), Importance::Focal),
     Colour("rust and shade", (0.33, 0.424), Importance::Quiet),
 ];
 
 /// The tram's dull red: the shade swallows it in the reference, and the piece wants one red.
-const OWN: &[Own] = &[Own("tram, red", &[(0.516, 0.598), (0.66, 0.605)], Some(Lab::new(35.5, 27.0, 17.0)))];
+const OWN: &[Own] = &[Own("tram, red", &[(0.655, 0.604), (0.53, 0.605)], Some(Lab::new(35.5, 27.0, 17.0)))];
 
 const MASSES: &[Named] = &[
     Named((0.60, 0.10), "sky", Some(Plane::Sky), Some(Distance::Far)),

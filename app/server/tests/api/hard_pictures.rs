@@ -58,7 +58,7 @@ fn night() -> Vec<u8> {
 async fn a_photo_taken_at_night_is_planned_and_its_rules_stay_silent_once_night_is_named() {
     let api = piece_of(night()).await;
     let zones = api.piece(1).await["piece"]["zones"].as_array().unwrap().len();
-    assert!((2..=9).contains(&zones), "{zones} zones");
+    assert!((2..=10).contains(&zones), "{zones} zones");
     assert_eq!(api.wish(1, json!({ "do": "propose-facts" })).await.0, StatusCode::OK);
     let light = |exceptions: &[&str]| {
         let first = json!({ "tint": "cool", "from": "above", "hard": false });

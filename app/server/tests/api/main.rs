@@ -50,7 +50,7 @@ async fn bad_requests_are_problems_that_say_what_to_do() {
         ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "use-box", "paint_box": "bench-oils" })), 422, "oil"),
         ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "keep-search" })), 422, ""),
         ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "set-target", "zone": 1, "target": { "l": 900, "a": 0, "b": 0 } })), 422, ""),
-        ("POST", "/api/pieces/1/zones/propose", Some(json!({ "base_revision": 1, "count": 0 })), 422, "1 to 24"),
+        ("POST", "/api/pieces/1/zones/propose", Some(json!({ "base_revision": 1, "count": 0 })), 422, "3 to 24"),
         ("POST", "/api/pieces/1/zones/merge", Some(json!({ "base_revision": 1, "from": 1, "into": 1 })), 422, "itself"),
         ("POST", "/api/pieces/1/zones/preview", Some(json!({ "base_revision": 1, "zone": 1, "to": { "value": 11 } })), 422, "ladder"),
         ("GET", "/api/pieces/1/reference/patch?x=2&y=0", None, 422, "0 to 1"),

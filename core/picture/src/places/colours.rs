@@ -125,18 +125,32 @@ pub fn find(shapes: &Shapes, runs: &[super::runs::Run], picture: f32, scale: f32
 fn weighed(shapes: &Shapes, picture: f32, scale: f32) -> Vec<Heap> {
     let mut boxes: BTreeMap<[i32; 3], (f32, [f32; 3], f32)> = BTreeMap::new();
     for (i, s) in shapes.all.iter().enumerate().filter(|(_, s)| s.cells > 0.0 && s.run.is_none()) {
+        if is_rim(shapes, i, s) {
+            continue;
+        }
+        let accent = accent(shapes, i, s, picture, scale);
         let entry = boxes.entry(s.look.map(|v| (v / (BOX * scale)).round() as i32)).or_default();
         entry.0 += s.cells;
         (0..3).for_each(|c| entry.1[c] += s.cells * s.look[c]);
-        entry.2 = entry.2.max(accent(shapes, i, s, picture, scale));
+        entry.2 = entry.2.max(accent);
     }
     boxes
         .into_values()
+        // What is smaller in all than one mark has no colour of its own.
+        .filter(|(n, _, accent)| *accent > 0.0 || *n >= shapes.least)
         .map(|(n, sum, accent)| {
             let weight = (n / picture).powf(RARE).max(accent);
             Heap { weight, look: sum.map(|v| v / n), lost: 0.0 }
         })
         .collect()
+}
+
+/// Share of the brush that a shape must be wide on the whole for its colour to count: less is the soft rim of an edge.
+const RIM: f32 = 0.22;
+
+fn is_rim(shapes: &Shapes, i: usize, s: &Shape) -> bool {
+    let border: u32 = shapes.next_to[i].iter().map(|n| n.1).sum();
+    border > 0 && 2.0 * s.cells / (border as f32) < RIM * shapes.least.sqrt()
 }
 
 /// What a shape weighs as an accent; 0 when it is none.

@@ -84,7 +84,10 @@ const HEADER: Mm = 11.0;
 const FOOTER: Mm = 9.0;
 const GAP: Mm = 5.0;
 const TEXT_LEAST: Mm = 62.0;
-const LINE: Mm = 6.1;
+/// The least height of a recipe with its name.
+const LEAST_LINE: Mm = 4.6;
+/// The height of a recipe under a study.
+const USUAL_LINE: Mm = 6.1;
 /// A recipe takes more room where there is some.
 const MOST_LINE: Mm = 8.4;
 const TITLE: Mm = 9.5;
@@ -105,29 +108,31 @@ struct Grid {
     /// Text beside each study (rows), or under it (columns).
     beside: bool,
     count: usize,
+    /// Height of a recipe with its name.
+    line: Mm,
 }
 
 impl Grid {
     /// Rows on an upright page or columns on a lying one, whichever holds `count` studies of this size.
     fn fitting(format: PageFormat, study: (Mm, Mm), count: usize, lines: usize) -> Option<Self> {
         let (w, h) = paper(format);
-        let text = TITLE + lines as f64 * LINE;
+        let text = TITLE + lines as f64 * LEAST_LINE;
         let n = count as f64;
-        let rows = study.0.max(0.0) + GAP + TEXT_LEAST <= w - 2.0 * MARGIN
-            && n * study.1.max(text) + (n - 1.0) * GAP <= h - 2.0 * MARGIN - HEADER - FOOTER;
-        if rows {
-            return Some(Self { page: (w, h), study, beside: true, count });
+        let line = |room: Mm| ((room - TITLE) / lines.max(1) as f64).clamp(LEAST_LINE, MOST_LINE);
+        let down = h - 2.0 * MARGIN - HEADER - FOOTER - (n - 1.0) * GAP;
+        if study.0.max(0.0) + GAP + TEXT_LEAST <= w - 2.0 * MARGIN && n * study.1.max(text) <= down {
+            return Some(Self { page: (w, h), study, beside: true, count, line: line(down / n) });
         }
-        let columns =
-            n * study.0.max(TEXT_LEAST) + (n - 1.0) * GAP <= h - 2.0 * MARGIN && study.1 + text + 2.0 <= w - 2.0 * MARGIN - HEADER - FOOTER;
-        columns.then_some(Self { page: (h, w), study, beside: false, count })
+        let under = w - 2.0 * MARGIN - HEADER - FOOTER - study.1 - 2.0;
+        let columns = n * study.0.max(TEXT_LEAST) + (n - 1.0) * GAP <= h - 2.0 * MARGIN && text <= under;
+        columns.then_some(Self { page: (h, w), study, beside: false, count, line: line(under).min(USUAL_LINE) })
     }
 
     /// Left, top of study `i`; left, top and width of its text.
     fn place(&self, i: usize, lines: usize) -> ([Mm; 2], [Mm; 3]) {
         let top = MARGIN + HEADER;
         if self.beside {
-            let step = self.study.1.max(TITLE + lines as f64 * LINE) + GAP;
+            let step = self.study.1.max(TITLE + lines as f64 * self.line) + GAP;
             let y = top + step * i as f64;
             let x = MARGIN + self.study.0 + GAP;
             ([MARGIN, y], [x, y, self.page.0 - MARGIN - x])
@@ -164,8 +169,7 @@ pub fn lay_out(piece: &Piece, paint_box: &PaintBox, copy: Copy) -> Result<Sheet,
     for (i, study) in piece.studies.iter().enumerate() {
         let (at, text) = grid.place(i, lines);
         picture(&mut sheet, piece, study, [at[0], at[1], w, h], copy);
-        let line = if grid.beside { ((h - TITLE) / lines as f64).clamp(LINE, MOST_LINE) } else { LINE };
-        notes(&mut sheet, piece, paint_box, study, text, line);
+        notes(&mut sheet, piece, paint_box, study, text, grid.line);
     }
     footer(&mut sheet, piece);
     Ok(sheet)
@@ -252,15 +256,17 @@ fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, 
         if let Some(g) = &ground {
             sheet.marks.push(Mark::Fill { rect: [x, top, 17.0, line - 1.2], colour: g.lab });
         }
-        sheet.marks.push(Mark::Fill { rect: [x + 1.4, top + 1.1, 14.2, line - 3.4], colour: m.mix.lab });
+        sheet.marks.push(Mark::Fill { rect: [x + 1.4, top + 0.9, 14.2, line - 3.0], colour: m.mix.lab });
         let name = piece.zone_label(m.zone);
         let off = compare(m.zone, m.wanted, m.mix.clone(), piece.neutral());
         let title = format!("{} {name} · value {:.1}", m.zone.0, off.given.value.0);
-        sheet.marks.push(Mark::Text { x: x + 19.0, y: middle - 0.5, size: 2.5, bold: true, text: cut(&title, width - 19.0, 2.5) });
+        // Where many recipes share the page their letters are a little smaller.
+        let body = (line * 0.45).min(2.5);
+        sheet.marks.push(Mark::Text { x: x + 19.0, y: middle - 0.2 * body, size: body, bold: true, text: cut(&title, width - 19.0, body) });
         // A recipe that is cut short cannot be mixed: it is set smaller first.
         let recipe = recipe_text(paint_box, &m.mix);
-        let size = (2.4 * (width - 19.0) / width_of(&recipe, 2.4)).clamp(LEAST_LETTERS, 2.4);
-        sheet.marks.push(Mark::Text { x: x + 19.0, y: middle + 2.4, size, bold: false, text: cut(&recipe, width - 19.0, size) });
+        let size = (2.4 * (width - 19.0) / width_of(&recipe, 2.4)).clamp(LEAST_LETTERS, 0.96 * body);
+        sheet.marks.push(Mark::Text { x: x + 19.0, y: middle + 0.92 * body, size, bold: false, text: cut(&recipe, width - 19.0, size) });
     }
 }
 

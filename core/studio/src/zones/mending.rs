@@ -132,10 +132,17 @@ pub fn take(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
     let lab = look.survey.colour_at(at, brush);
     let new = ZoneId(free_number(piece.zones.iter().map(|z| z.id.0)));
     let shade = look.survey.shade(lab, new.0);
-    if shades.iter().any(|s| s.run.is_none() && near(s.look, shade.look)) {
-        return Err("A zone has this colour already. Point at another, or make this place a zone of its own.".into());
-    }
-    let (shades, joins) = with_shade(shades, joins, shade);
+    let same = (0..shades.len()).find(|s| shades[*s].run.is_none() && near(shades[*s].look, shade.look));
+    let (shades, joins) = match same {
+        None => with_shade(shades, joins, shade),
+        // A shade of a zone that has others leaves it.
+        Some(s) if shades.iter().filter(|t| t.zone == shades[s].zone).count() > 1 => {
+            let mut shades = shades;
+            shades[s].zone = new.0;
+            (shades, joins)
+        }
+        Some(_) => return Err("A zone has this colour already. Point at another, or make this place a zone of its own.".into()),
+    };
     let cut = Cut { brush, shades, joins, hand, turned };
     let map = look.laid(&cut);
     if !cells_of(&map).contains_key(&new.0) {

@@ -49,14 +49,20 @@ function MassMark({ mark, scale }: { mark: Schemas["MassMark"]; scale: Scale }) 
   const { view, look } = useBench();
   const [x, y] = [scale.x(mark.target.temperature), scale.y(mark.target.value)];
   const r = 9 + 26 * Math.sqrt(mark.area);
+  const named = view.piece.masses.find((m) => m.id === mark.mass)?.name;
   const name = massName(view, mark.mass);
   return (
     <g className={styles.mass}>
       <title>{`${name}, value ${mark.target.value.toFixed(1)}`}</title>
       <rect x={x - r} y={y - r * 0.6} width={2 * r} height={1.2 * r} fill={seen(mark.target, look)} />
-      <text x={x} y={y + r * 0.6 + 12} textAnchor="middle">
-        {name}
+      <text x={x} y={y + 4} textAnchor="middle" data-dark={mark.target.value < 5}>
+        {mark.mass}
       </text>
+      {named && (
+        <text x={x + r + 4} y={y + 4} className={styles.massName}>
+          {named}
+        </text>
+      )}
     </g>
   );
 }

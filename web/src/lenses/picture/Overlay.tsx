@@ -49,13 +49,7 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
       height={height}
       data-drawing={!!onLine}
       role="group"
-      aria-label={
-        masses
-          ? "Masses on the picture"
-          : onLine
-            ? "Zones on the picture: arrows move the cross, Enter sets a point"
-            : "Zones on the picture"
-      }
+      aria-label={masses ? "Masses on the picture" : "Zones on the picture"}
       tabIndex={onLine ? 0 : undefined}
       onKeyDown={drawing.onKey}
       onPointerDown={(e) => {

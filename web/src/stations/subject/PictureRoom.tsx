@@ -91,7 +91,11 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
         address={address}
         bare={!!ends || clipped || equalTo !== null}
       >
-        {tool && <p className={styles.hintOver}>{HINTS[tool]}</p>}
+        {tool && (
+          <p className={styles.hintOver}>
+            {HINTS[tool]} <i>By key: arrows move a cross on the picture, Enter sets a point.</i>
+          </p>
+        )}
         {ends && <Ends ends={ends} />}
       </Picture>
       <Dials />
