@@ -38,7 +38,8 @@ impl Maps {
         }
         let body: Option<Vec<u8>> =
             c.prepare_cached("SELECT body FROM maps WHERE digest = ?1")?.query_row([digest], |r| r.get(0)).optional()?;
-        let map = KeptMap::unpacked(&body.ok_or_else(|| StoreError::Damaged("a map of zones is missing".into()))?).map_err(StoreError::Damaged)?;
+        let map = KeptMap::unpacked(&body.ok_or_else(|| StoreError::Damaged("a map of zones is missing".into()))?)
+            .map_err(StoreError::Damaged)?;
         if map.digest() != digest {
             return Err(StoreError::Damaged("a map of zones does not say what it said".into()));
         }
@@ -80,7 +81,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn map(&self, digest: &str) -> Result<KeptMap, StoreError> {
-        let known: bool = self.lock().query_row("SELECT count(*) FROM maps WHERE digest = ?1", [digest], |r| r.get::<_, i64>(0).map(|n| n > 0))?;
+        let known: bool =
+            self.lock().query_row("SELECT count(*) FROM maps WHERE digest = ?1", [digest], |r| r.get::<_, i64>(0).map(|n| n > 0))?;
         if !known {
             return Err(StoreError::NotFound("map of zones".into()));
         }
@@ -93,7 +95,8 @@ pub fn taken_out(t: &Transaction) -> Result<(), StoreError> {
     for (table, column, key) in [("pieces", "snapshot", "id"), ("log", "command", "rowid"), ("log", "undo", "rowid")] {
         // The log has no row ids of its own: piece and number together are its key.
         let where_ = if key == "id" { "id = ?2" } else { "piece = ?2 AND seq = ?3" };
-        let select = if key == "id" { format!("SELECT {column}, id, 0 FROM {table}") } else { format!("SELECT {column}, piece, seq FROM {table}") };
+        let select =
+            if key == "id" { format!("SELECT {column}, id, 0 FROM {table}") } else { format!("SELECT {column}, piece, seq FROM {table}") };
         let rows: Vec<(String, i64, i64)> =
             t.prepare(&select)?.query_map([], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?)))?.collect::<Result<_, _>>()?;
         for (text, one, two) in rows {
@@ -106,7 +109,11 @@ pub fn taken_out(t: &Transaction) -> Result<(), StoreError> {
             keep(t, &found)?;
             let text = serde_json::to_string(&value)?;
             let update = format!("UPDATE {table} SET {column} = ?1 WHERE {where_}");
-            if key == "id" { t.execute(&update, params![text, one])? } else { t.execute(&update, params![text, one, two])? };
+            if key == "id" {
+                t.execute(&update, params![text, one])?
+            } else {
+                t.execute(&update, params![text, one, two])?
+            };
         }
     }
     Ok(())

@@ -7,8 +7,8 @@ use rusqlite_migration::{HookError, M, Migrations};
 
 fn steps() -> Vec<M<'static>> {
     vec![
-    M::up(
-        "CREATE TABLE pictures (
+        M::up(
+            "CREATE TABLE pictures (
         digest    TEXT PRIMARY KEY,
         original  BLOB NOT NULL,
         working   BLOB NOT NULL,
@@ -37,23 +37,23 @@ fn steps() -> Vec<M<'static>> {
         at        TEXT NOT NULL,
         PRIMARY KEY (piece, seq)
     ) STRICT, WITHOUT ROWID;",
-    ),
-    M::up(
-        "CREATE TABLE field_notes (
+        ),
+        M::up(
+            "CREATE TABLE field_notes (
         id        INTEGER PRIMARY KEY AUTOINCREMENT,
         body      TEXT NOT NULL,
         changed   TEXT NOT NULL
     ) STRICT;",
-    ),
-    // Maps of zones lie beside the pieces, once each: until then every snapshot and every logged command carried its own.
-    M::up_with_hook(
-        "CREATE TABLE maps (
+        ),
+        // Maps of zones lie beside the pieces, once each: until then every snapshot and every logged command carried its own.
+        M::up_with_hook(
+            "CREATE TABLE maps (
         digest    TEXT PRIMARY KEY,
         body      BLOB NOT NULL
     ) STRICT, WITHOUT ROWID;",
-        |t| maps::taken_out(t).map_err(|e| HookError::Hook(e.to_string())),
-    ),
-]
+            |t| maps::taken_out(t).map_err(|e| HookError::Hook(e.to_string())),
+        ),
+    ]
 }
 
 /// Takes a data file of any earlier version to today's shape.

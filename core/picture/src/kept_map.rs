@@ -8,8 +8,8 @@ use flate2::read::DeflateDecoder;
 use flate2::write::DeflateEncoder;
 use serde::{Deserialize, Serialize};
 use sha2::{Digest, Sha256};
-use std::io::{Read, Write};
 use std::collections::BTreeMap;
+use std::io::{Read, Write};
 use std::sync::{Arc, Mutex, OnceLock};
 
 /// A map by its digest. Written out it is the digest and the size alone; the map itself is put in again by whoever keeps maps

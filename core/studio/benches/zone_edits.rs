@@ -6,9 +6,9 @@
 mod made_up;
 
 use lean_media::{GroundId, Medium};
-use lean_picture::spot::Spot;
 use lean_picture::decode;
 use lean_picture::places::Survey;
+use lean_picture::spot::Spot;
 use lean_studio::piece::{Brief, Command, Millimetres, Piece, Size, ZoneId};
 use lean_studio::zones::{Look, PictureFile, WORKING_SIDE, dials, give, join_by, own, redraw, set_reference_at, split};
 use std::time::{Duration, Instant};

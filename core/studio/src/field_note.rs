@@ -2,12 +2,12 @@
 
 use crate::piece::{Command, Cut, Zone, ZoneId};
 use crate::zones::PictureFile;
-use lean_colour::moves::{with_temperature, with_value};
-use lean_colour::{Lab, Temperature, Value};
-use lean_picture::spot::Spot;
 use crate::zones::found::{cut, put};
 use crate::zones::{COLOURS, Look};
+use lean_colour::moves::{with_temperature, with_value};
+use lean_colour::{Lab, Temperature, Value};
 use lean_picture::places::Survey;
+use lean_picture::spot::Spot;
 use lean_picture::{Picture, ZoneMap};
 use serde::{Deserialize, Serialize};
 

@@ -113,11 +113,8 @@ fn mass_marks(piece: &Piece, neutral: Temperature) -> Vec<MassMark> {
     let shares = shares(piece);
     let mostly = mass_of(piece);
     let mark = |id: MassId| {
-        let parts: Vec<(f64, Lab)> = piece
-            .zones
-            .iter()
-            .filter_map(|z| Some((shares.get(&(z.id, id))? * z.reading.area, piece.wanted(z))))
-            .collect();
+        let parts: Vec<(f64, Lab)> =
+            piece.zones.iter().filter_map(|z| Some((shares.get(&(z.id, id))? * z.reading.area, piece.wanted(z)))).collect();
         let area: f64 = parts.iter().map(|p| p.0).sum();
         let mean = |f: fn(&Lab) -> f64| parts.iter().map(|(n, lab)| n * f(lab)).sum::<f64>() / area.max(1e-12);
         let target = Mark::of(Lab::new(mean(|l| l.l), mean(|l| l.a), mean(|l| l.b)), neutral);

@@ -56,8 +56,7 @@ pub fn among_neighbours(piece: &Piece, what: What) -> Vec<(ZoneId, Lab)> {
     let colours: Vec<Lab> = piece.zones.iter().map(|z| what.of(piece, z)).collect();
     let at = |id: u16| piece.zones.iter().position(|z| z.id.0 == id);
     let borders = piece.geometry().borders.iter();
-    let borders: Vec<Border> =
-        borders.filter_map(|(a, b, n)| Some(Border { one: at(*a)?, other: at(*b)?, length: *n as f64 })).collect();
+    let borders: Vec<Border> = borders.filter_map(|(a, b, n)| Some(Border { one: at(*a)?, other: at(*b)?, length: *n as f64 })).collect();
     let looks = over_zones(&colours, &borders, ground_of(piece).lab, &vec![0.0; colours.len()]).unwrap_or_default();
     piece.zones.iter().zip(looks).map(|(z, look)| (z.id, shown_alone(&look))).collect()
 }

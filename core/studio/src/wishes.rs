@@ -8,14 +8,14 @@ use crate::light::propose::propose;
 use crate::light::{Facts, Graded, Lighting, rules};
 use crate::paint_box::{BoxId, PaintBox};
 use crate::piece::{
-    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, MassId, Mixing, Other, Piece, PlaneShape, Reference, Refusal,
-    Serves, Session, SheetSettings, StudySlot, Wished, Zone, ZoneId,
+    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, MassId, Mixing, Other, Piece, PlaneShape, Reference,
+    Refusal, Serves, Session, SheetSettings, StudySlot, Wished, Zone, ZoneId,
 };
-use crate::zones::masses::{self, OfMass};
-use lean_picture::spot::Spot;
 use crate::wall::{Candidate, Heard, Measure, Wall};
+use crate::zones::masses::{self, OfMass};
 use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;
+use lean_picture::spot::Spot;
 use serde::{Deserialize, Serialize};
 
 /// A change asked for by the painter.

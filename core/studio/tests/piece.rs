@@ -33,7 +33,17 @@ fn piece() -> Piece {
     let zones: Vec<Zone> = colours.iter().enumerate().map(|(i, c)| zone(i as u16 + 1, *c, 0.25)).collect();
     let map = ZoneMap { width: 8, height: 2, labels: vec![1, 1, 2, 2, 3, 3, 4, 4, 1, 1, 2, 2, 3, 3, 4, 4] };
     let reference = Reference::whole("d".into(), "r.png".into(), (8, 2), Temperature(3.0));
-    Piece::new(brief("Row")).apply(Command::SetReference { reference: Some(reference), zone_map: Some(map.into()), zones, cut: None, masses: Vec::new(), mass_map: None }).unwrap().0
+    Piece::new(brief("Row"))
+        .apply(Command::SetReference {
+            reference: Some(reference),
+            zone_map: Some(map.into()),
+            zones,
+            cut: None,
+            masses: Vec::new(),
+            mass_map: None,
+        })
+        .unwrap()
+        .0
 }
 
 fn command() -> impl Strategy<Value = Command> {
@@ -127,7 +137,10 @@ fn what_cannot_be_is_refused_in_words() {
     assert!(refused(Command::SetChoice { locked: vec!["a".into()], excluded: vec!["a".into()] }).contains("both locked and excluded"));
     assert!(refused(Command::ChooseSet { chosen: ChosenSet { pigments: vec!["a".into(), "a".into()] } }).contains("twice"));
     assert!(refused(Command::ChooseStudy { slot: Some(StudySlot::B) }).contains("has not been made"));
-    assert!(refused(Command::LayZones { zone_map: None, zones: p.zones.clone(), cut: None, what: "x".into() }).contains("not the zones on the map"));
+    assert!(
+        refused(Command::LayZones { zone_map: None, zones: p.zones.clone(), cut: None, what: "x".into() })
+            .contains("not the zones on the map")
+    );
 }
 
 #[test]

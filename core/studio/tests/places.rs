@@ -248,7 +248,8 @@ fn a_colour_in_two_masses_of_different_light_can_be_two_zones() {
     // The left half of the picture stands in one mass, the right in another; the ground lies in both.
     let mut p = piece(4);
     let halves = ZoneMap { width: 2, height: 1, labels: vec![1, 2] };
-    let mass = |id: u16, plane| lean_studio::piece::Mass { plane: Some(plane), ..lean_studio::piece::Mass::new(lean_studio::piece::MassId(id)) };
+    let mass =
+        |id: u16, plane| lean_studio::piece::Mass { plane: Some(plane), ..lean_studio::piece::Mass::new(lean_studio::piece::MassId(id)) };
     let set = |masses| Command::SetMasses { masses, mass_map: Some(halves.clone().into()), zones: Vec::new(), what: "halves".into() };
     p = done(&p, set(vec![mass(1, Plane::Flat), mass(2, Plane::Flat)]));
     assert!(masses::straddling(&p).is_empty(), "the same light is no reason");

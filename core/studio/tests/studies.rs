@@ -30,7 +30,17 @@ fn row(colours: &[Lab]) -> Piece {
     let labels = (0..40 * n * 10).map(|i| ((i % (40 * n)) / 40 + 1) as u16).collect();
     let reference = Reference::whole("d".into(), "r.png".into(), (400, 300), Temperature(2.0));
     let map = ZoneMap { width: 40 * n, height: 10, labels };
-    Piece::new(brief).apply(Command::SetReference { reference: Some(reference), zone_map: Some(map.into()), zones, cut: None, masses: Vec::new(), mass_map: None }).unwrap().0
+    Piece::new(brief)
+        .apply(Command::SetReference {
+            reference: Some(reference),
+            zone_map: Some(map.into()),
+            zones,
+            cut: None,
+            masses: Vec::new(),
+            mass_map: None,
+        })
+        .unwrap()
+        .0
 }
 
 fn sticks() -> PaintBox {

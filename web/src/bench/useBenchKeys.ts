@@ -6,9 +6,13 @@ import { useNotice } from "./notice";
 import { STATIONS } from "./stations";
 import { useNudge } from "./useNudge";
 
+/** Inputs that are turned or ticked, not typed into. */
+const TURNED = ["range", "checkbox", "radio"];
+const turned = (t: HTMLElement) => t instanceof HTMLInputElement && TURNED.includes(t.type);
+
 const typing = (e: KeyboardEvent) => {
   const t = e.target as HTMLElement;
-  return t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName);
+  return t.isContentEditable || (/^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName) && !turned(t));
 };
 
 /** The keys of the bench. Never while typing in a field. */
@@ -105,10 +109,11 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
       }
       if (typing(e) || e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return;
       if (document.querySelector("[role=dialog]") && e.key !== "?") return;
-      if (e.key === " " && !(e.target as HTMLElement).closest("button, a, [role=button]")) {
+      if (e.key === " " && !(e.target as HTMLElement).closest("button, a, input, [role=button]")) {
         e.preventDefault();
         return now.current.bench && bench.peekWith(true);
       }
+      if (e.key.startsWith("Arrow") && turned(e.target as HTMLElement)) return;
       if (e.key.startsWith("Arrow") && now.current.nudge(e.key, e.shiftKey)) return e.preventDefault();
       const act = plain[e.key];
       if (act) {

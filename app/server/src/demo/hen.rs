@@ -1,14 +1,14 @@
 //! "Hen on the stove stool".
 
 use super::{Colour, Part, Seen, in_the_light, name_colours, plan_accent, spot, take_in, zone_at};
-use lean_colour::Lab;
 use crate::problem::Problem;
+use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_store::{PieceId, Store};
-use lean_studio::zones;
 use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Size, Zone};
+use lean_studio::zones;
 
 /// Colours the painter asks for.
 const FOUND: usize = 13;

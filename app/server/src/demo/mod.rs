@@ -15,14 +15,14 @@ use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
 use lean_store::{PieceId, Store};
 use lean_studio::lean::{Tables, search};
-use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
 use lean_studio::light::key::{Key, mapped};
+use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
 use lean_studio::mixes::{aimed_at, reach_of};
-use lean_studio::wishes::targets;
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{ChosenSet, Command, Importance, MassId, Piece, SearchKept, Zone, ZoneId};
 use lean_studio::progress::Unwatched;
+use lean_studio::wishes::targets;
 use lean_studio::zones::masses::{self, OfMass};
 use lean_studio::zones::{self, Look, PictureFile};
 

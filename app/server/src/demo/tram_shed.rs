@@ -1,6 +1,6 @@
 //! "Tram shed, first frost".
 
-use super::{Colour, Named, Own, Part, in_the_light, make_own, name_colours, map_values, name_masses, take_in};
+use super::{Colour, Named, Own, Part, in_the_light, make_own, map_values, name_colours, name_masses, take_in};
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};

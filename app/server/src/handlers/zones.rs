@@ -11,8 +11,8 @@ use lean_picture::line_drawing::Lines;
 use lean_picture::spot::Spot;
 use lean_studio::findings::Finding;
 use lean_studio::mixes::{Mark, Well, ZoneMix};
-use lean_studio::outlook::outlook;
 use lean_studio::outlook::longer_side;
+use lean_studio::outlook::outlook;
 use lean_studio::piece::{Command, MassId, Piece, ZoneId};
 use lean_studio::wishes::{FieldMove, moved};
 use lean_studio::zones::{self, COLOUR_RANGE, Look, dials};
@@ -160,7 +160,8 @@ pub async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
             return Err(format!("{} colours cannot be found; ask for {} to {}.", ask.count, COLOUR_RANGE.start(), COLOUR_RANGE.end()));
         }
         Ok(zones::propose(piece, look, ask.count))
-    }).await
+    })
+    .await
 }
 
 /// Turns the dial of colours: each one more parts one zone, each one less joins two; the others keep their identity.
@@ -173,9 +174,11 @@ pub async fn colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
 #[utoipa::path(post, path = "/api/pieces/{id}/zones/brush", params(("id" = i64, Path)), request_body = Brush, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn brush(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Brush>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| {
-        let longer = piece.reference.as_ref().map(|r| longer_side(piece, r)).ok_or("This piece has no reference yet. Drop a picture on it.")?;
+        let longer =
+            piece.reference.as_ref().map(|r| longer_side(piece, r)).ok_or("This piece has no reference yet. Drop a picture on it.")?;
         dials::brush(piece, look, ask.millimetres / longer, &format!("{:.0} mm", ask.millimetres))
-    }).await
+    })
+    .await
 }
 
 /// Gives a place to another zone.
@@ -205,9 +208,7 @@ pub async fn part_by_mass(State(studio): State<Studio>, Path(id): Path<i64>, In(
 /// Proposes the masses of the picture anew.
 #[utoipa::path(post, path = "/api/pieces/{id}/masses/propose", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn propose_masses(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Step>) -> Result<Json<PieceView>, Problem> {
-    mend(studio, id, ask.base_revision(), |_, look| {
-        Ok(zones::masses::propose(look.survey))
-    }).await
+    mend(studio, id, ask.base_revision(), |_, look| Ok(zones::masses::propose(look.survey))).await
 }
 
 /// Joins two zones.

@@ -69,12 +69,16 @@ fn agglomerate(heaps: &mut [Heap], left: usize) -> Vec<(usize, usize, f32)> {
     let n = heaps.len();
     let mut alive = vec![true; n];
     let nearest = |heaps: &[Heap], alive: &[bool], i: usize| {
-        (0..n).filter(|j| *j != i && alive[*j]).map(|j| (cost(&heaps[i], &heaps[j]), j)).min_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)))
+        (0..n)
+            .filter(|j| *j != i && alive[*j])
+            .map(|j| (cost(&heaps[i], &heaps[j]), j))
+            .min_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)))
     };
     let mut near: Vec<Option<(f32, usize)>> = (0..n).map(|i| nearest(heaps, &alive, i)).collect();
     let mut order = Vec::new();
     for _ in left..n {
-        let Some((i, (_, j))) = (0..n).filter(|i| alive[*i]).filter_map(|i| near[i].map(|p| (i, p))).min_by(|a, b| a.1.0.total_cmp(&b.1.0).then(a.0.cmp(&b.0)))
+        let Some((i, (_, j))) =
+            (0..n).filter(|i| alive[*i]).filter_map(|i| near[i].map(|p| (i, p))).min_by(|a, b| a.1.0.total_cmp(&b.1.0).then(a.0.cmp(&b.0)))
         else {
             break;
         };
@@ -100,11 +104,8 @@ fn agglomerate(heaps: &mut [Heap], left: usize) -> Vec<(usize, usize, f32)> {
 /// Finds the colours in shapes of about a middle brush.
 pub fn find(shapes: &Shapes, runs: &[super::runs::Run], picture: f32, scale: f32) -> Colours {
     let weighed = weighed(shapes, picture, scale);
-    let mut shades: Vec<Shade> = runs
-        .iter()
-        .enumerate()
-        .map(|(i, r)| Shade { look: r.mean, run: Some(i), weight: (r.cells as f32 / picture).powf(RARE) })
-        .collect();
+    let mut shades: Vec<Shade> =
+        runs.iter().enumerate().map(|(i, r)| Shade { look: r.mean, run: Some(i), weight: (r.cells as f32 / picture).powf(RARE) }).collect();
     let mut heaps = weighed.clone();
     let n = heaps.len();
     let order = agglomerate(&mut heaps, SHADES.saturating_sub(shades.len()).max(1));
@@ -113,10 +114,8 @@ pub fn find(shapes: &Shapes, runs: &[super::runs::Run], picture: f32, scale: f32
     let mut found: Vec<Heap> = heaps.into_iter().zip(gone).filter(|(_, g)| !g).map(|(h, _)| h).collect();
     settle(&weighed, &mut found);
     shades.extend(found.into_iter().map(|h| Shade { look: h.look, run: None, weight: h.weight }));
-    let mut tops: Vec<Heap> = shades
-        .iter()
-        .map(|s| Heap { weight: s.weight, look: s.look, lost: s.run.map_or(0.0, |r| s.weight * runs[r].spread) })
-        .collect();
+    let mut tops: Vec<Heap> =
+        shades.iter().map(|s| Heap { weight: s.weight, look: s.look, lost: s.run.map_or(0.0, |r| s.weight * runs[r].spread) }).collect();
     let (joins, apart) = agglomerate(&mut tops, 1).into_iter().map(|(kept, gone, apart)| ((kept, gone), apart)).unzip();
     Colours { shades, joins, apart }
 }

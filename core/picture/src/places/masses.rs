@@ -93,7 +93,10 @@ impl Joining {
             let (n, m) = (n.powf(SIZE), m.powf(SIZE));
             n * m / (n + m) * apart2(p, q) / (1.0 + TOUCH * border as f32 / round)
         };
-        self.next_to.iter().map(|((a, b), n)| (cost(*a, *b, *n), *a, *b)).min_by(|p, q| p.0.total_cmp(&q.0).then((p.1, p.2).cmp(&(q.1, q.2))))
+        self.next_to
+            .iter()
+            .map(|((a, b), n)| (cost(*a, *b, *n), *a, *b))
+            .min_by(|p, q| p.0.total_cmp(&q.0).then((p.1, p.2).cmp(&(q.1, q.2))))
     }
 
     fn join(&mut self, kept: u32, gone: u32) {
@@ -104,7 +107,8 @@ impl Joining {
             *n = all;
         }
         self.into[gone as usize] = kept;
-        let borders: Vec<((u32, u32), u32)> = self.next_to.iter().filter(|((a, b), _)| *a == gone || *b == gone).map(|(k, n)| (*k, *n)).collect();
+        let borders: Vec<((u32, u32), u32)> =
+            self.next_to.iter().filter(|((a, b), _)| *a == gone || *b == gone).map(|(k, n)| (*k, *n)).collect();
         for ((a, b), n) in borders {
             self.next_to.remove(&(a, b));
             let other = if a == gone { b } else { a };

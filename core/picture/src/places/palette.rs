@@ -49,7 +49,8 @@ pub fn parted(shades: &[Laid], joins: &[(usize, usize)], locked: &[u16]) -> Opti
         }
         last
     };
-    let (zone, (_, one, other)) = zones.into_iter().filter_map(|z| last_join(z).map(|l| (z, l))).max_by_key(|(z, l)| (l.0, std::cmp::Reverse(*z)))?;
+    let (zone, (_, one, other)) =
+        zones.into_iter().filter_map(|z| last_join(z).map(|l| (z, l))).max_by_key(|(z, l)| (l.0, std::cmp::Reverse(*z)))?;
     let weight = |side: &[usize]| side.iter().map(|i| shades[*i].weight).sum::<f32>();
     Some((zone, if weight(&other) > weight(&one) { one } else { other }))
 }

@@ -128,7 +128,9 @@ impl Parts {
             if let Some(next) = self.stretches.get(i + 1).filter(|n| n.row == s.row) {
                 note(s.part, next.part, 1);
             }
-            while above < i && (self.stretches[above].row + 1 < s.row || (self.stretches[above].row + 1 == s.row && self.stretches[above].to <= s.from)) {
+            while above < i
+                && (self.stretches[above].row + 1 < s.row || (self.stretches[above].row + 1 == s.row && self.stretches[above].to <= s.from))
+            {
                 above += 1;
             }
             let mut b = above;

@@ -316,7 +316,9 @@ fn spread_over(cells: &Cells, coarse: &Coarse, sheets: &[Surface], owner: &[u8])
         .into_par_iter()
         .map(|i| {
             let number = owner[i / w / COARSE * coarse.width + i % w / COARSE];
-            let on_it = number > 0 && apart2(cells.looks[i], runs[usize::from(number) - 1].at((i % w) as f32, (i / w) as f32)) < (1.8 * OFF * cells.scale).powi(2);
+            let on_it = number > 0
+                && apart2(cells.looks[i], runs[usize::from(number) - 1].at((i % w) as f32, (i / w) as f32))
+                    < (1.8 * OFF * cells.scale).powi(2);
             if on_it { number } else { 0 }
         })
         .collect();

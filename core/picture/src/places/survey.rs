@@ -147,8 +147,5 @@ impl Survey {
 fn runs_of(patches: &Patches, of_cell: &[u8], runs: usize) -> Vec<Option<usize>> {
     let mut votes = vec![0u32; patches.all.len() * (runs + 1)];
     patches.of_cell.iter().zip(of_cell).for_each(|(p, r)| votes[*p as usize * (runs + 1) + usize::from(*r)] += 1);
-    votes
-        .chunks_exact(runs + 1)
-        .map(|v| (1..=runs).find(|r| 2 * v[*r] > v.iter().sum::<u32>()).map(|r| r - 1))
-        .collect()
+    votes.chunks_exact(runs + 1).map(|v| (1..=runs).find(|r| 2 * v[*r] > v.iter().sum::<u32>()).map(|r| r - 1)).collect()
 }

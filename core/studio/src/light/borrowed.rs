@@ -67,8 +67,14 @@ pub fn lift_from_picture(piece: &Piece, picture: &Picture, name: &str) -> Result
     let look = Look { working: picture, survey: &survey };
     let cut = cut(&survey, COLOURS);
     let map = look.laid(&cut);
-    let mut source =
-        Piece { zones: fresh(picture, &map), zone_map: Some(map.into()), cut: Some(cut), masses: Vec::new(), mass_map: None, ..piece.clone() };
+    let mut source = Piece {
+        zones: fresh(picture, &map),
+        zone_map: Some(map.into()),
+        cut: Some(cut),
+        masses: Vec::new(),
+        mass_map: None,
+        ..piece.clone()
+    };
     for (zone, (_, facts)) in propose(&source).into_iter().enumerate() {
         source.zones[zone].facts = facts;
     }

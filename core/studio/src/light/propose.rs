@@ -95,7 +95,8 @@ pub fn propose(piece: &Piece) -> Vec<(ZoneId, Facts)> {
                 _ => Distance::Middle,
             };
             let role = if is_sky { None } else { parting.map(|at| role(piece, zone, at)) };
-            let found = Facts { plane: Some(plane), distance: Some(distance), role, kind: kind(zone, plane, sky_zone, ground), ..zone.facts };
+            let found =
+                Facts { plane: Some(plane), distance: Some(distance), role, kind: kind(zone, plane, sky_zone, ground), ..zone.facts };
             (zone.id, mass.and_then(|m| piece.mass(m)).map_or(found, |m| told(found, m)))
         })
         .collect()
@@ -244,11 +245,8 @@ fn role(piece: &Piece, zone: &Zone, parting: f64) -> Role {
 
 /// Mean value of what lies flat, by area; `None` where nothing does.
 fn ground(piece: &Piece, lies: &[Lie], sky: Option<ZoneId>) -> Option<f64> {
-    let flat: Vec<&Zone> = piece
-        .zones
-        .iter()
-        .filter(|z| sky != Some(z.id) && faces(lies.iter().filter(|l| l.zone == z.id.0)) == Plane::Flat)
-        .collect();
+    let flat: Vec<&Zone> =
+        piece.zones.iter().filter(|z| sky != Some(z.id) && faces(lies.iter().filter(|l| l.zone == z.id.0)) == Plane::Flat).collect();
     let area: f64 = flat.iter().map(|z| z.reading.area).sum();
     (area > 0.0).then(|| flat.iter().map(|z| z.reading.area * z.reading.value.0).sum::<f64>() / area)
 }

@@ -3,8 +3,8 @@
 use super::found::{on_grid, propose};
 use super::{COLOUR_RANGE, Look, free_number, zones_of};
 use crate::piece::{Command, Cut, MOST_TURNS, Piece, Turn, Zone, ZoneId};
-use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, joined, parted};
 use lean_picture::KeptMap;
+use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, joined, parted};
 
 /// The command that shows the picture in `count` colours: each one more parts one zone, each one less joins two, the others keep their
 /// identity. Locked zones are neither parted nor joined. Zones that were not cut by the dials are found anew.
@@ -58,13 +58,15 @@ fn one_less(piece: &Piece, look: Look) -> Result<Piece, String> {
     let mut cut = piece.cut.clone().ok_or("These zones were not cut into colours.")?;
     if let Some(Turn::Parted { whole, left }) = cut.turned.pop_if(|t| undoes_parting(t, piece)) {
         cut.shades.iter_mut().filter(|s| s.zone == left.0).for_each(|s| s.zone = whole.id.0);
-        let zones = piece.zones.iter().filter(|z| z.id != left).map(|z| if z.id == whole.id { (*whole).clone() } else { z.clone() }).collect();
+        let zones =
+            piece.zones.iter().filter(|z| z.id != left).map(|z| if z.id == whole.id { (*whole).clone() } else { z.clone() }).collect();
         return Ok(Piece { zones, cut: Some(cut), ..piece.clone() });
     }
     let mut stay = locked(piece);
     // What lies where a hand laid it is not given to another zone by a dial.
     stay.extend(cut.hand.iter().flat_map(|h| h.geometry().areas.iter().map(|a| a.0)));
-    let (kept, gone) = joined(&cut.shades, &cut.joins, &stay).ok_or("No two zones are left to join: the others are locked or laid by hand.")?;
+    let (kept, gone) =
+        joined(&cut.shades, &cut.joins, &stay).ok_or("No two zones are left to join: the others are locked or laid by hand.")?;
     let zone = |id: u16| piece.zone(ZoneId(id)).cloned().map(Box::new).ok_or_else(|| format!("There is no zone {id} any more."));
     let (kept, gone) = (zone(kept)?, zone(gone)?);
     let shades: Vec<usize> = (0..cut.shades.len()).filter(|s| cut.shades[*s].zone == gone.id.0).collect();
@@ -96,7 +98,8 @@ fn undoes_joining(turn: &Turn, piece: &Piece) -> bool {
 fn undoes_parting(turn: &Turn, piece: &Piece) -> bool {
     let Turn::Parted { whole, left } = turn else { return false };
     let free = |id: ZoneId| piece.zone(id).is_some_and(|z| !z.kept && z.target == untouched(z));
-    let by_hand = |id: ZoneId| piece.cut.as_ref().and_then(|c| c.hand.as_ref()).is_some_and(|h| h.geometry().areas.iter().any(|a| a.0 == id.0));
+    let by_hand =
+        |id: ZoneId| piece.cut.as_ref().and_then(|c| c.hand.as_ref()).is_some_and(|h| h.geometry().areas.iter().any(|a| a.0 == id.0));
     free(whole.id) && free(*left) && !by_hand(*left)
 }
 

@@ -186,8 +186,7 @@ fn with_place(map: &ZoneMap, at: Spot, zone: u16) -> ZoneMap {
 fn by_hand(piece: &Piece, look: Look, new: ZoneMap, anew: &[ZoneId], done: String) -> Result<Command, String> {
     let map = piece.map().ok_or(NO_ZONES)?;
     let Some(mut cut) = piece.cut.clone() else {
-        let changed: BTreeSet<u16> =
-            new.labels.iter().zip(&map.labels).filter(|(a, b)| a != b).flat_map(|(a, b)| [*a, *b]).collect();
+        let changed: BTreeSet<u16> = new.labels.iter().zip(&map.labels).filter(|(a, b)| a != b).flat_map(|(a, b)| [*a, *b]).collect();
         return Ok(relaid(piece, look, new, &changed.into_iter().map(ZoneId).collect::<Vec<_>>(), done));
     };
     let before = cut.hand.as_ref().and_then(KeptMap::map).map(|h| h.labels.as_slice());

@@ -96,7 +96,13 @@ impl Look<'_> {
                     }
                     old => {
                         let new = self.read(&map, cut, id, reading.unwrap_or_else(nothing));
-                        old.map_or(new.clone(), |old| Zone { name: old.name.clone(), importance: old.importance, facts: old.facts, kept: old.kept, ..new })
+                        old.map_or(new.clone(), |old| Zone {
+                            name: old.name.clone(),
+                            importance: old.importance,
+                            facts: old.facts,
+                            kept: old.kept,
+                            ..new
+                        })
                     }
                 }
             })

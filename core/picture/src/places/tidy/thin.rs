@@ -56,7 +56,8 @@ fn staying_coarsely(map: &ZoneMap, cells: &Cells, brush: f64, step: usize) -> Ve
                 return stays[y * cw + x];
             }
             // Beside an edge the cell that was looked at may lie across it.
-            (y.saturating_sub(1)..(y + 2).min(ch)).any(|cy| (x.saturating_sub(1)..(x + 2).min(cw)).any(|cx| own(cy * cw + cx) && stays[cy * cw + cx]))
+            (y.saturating_sub(1)..(y + 2).min(ch))
+                .any(|cy| (x.saturating_sub(1)..(x + 2).min(cw)).any(|cx| own(cy * cw + cx) && stays[cy * cw + cx]))
         })
         .collect()
 }
@@ -146,8 +147,11 @@ fn rims(map: &ZoneMap, cells: &Cells, wide: &[bool]) -> Vec<bool> {
                 return false;
             }
             // The same zone where it is wide is no side of it.
-            let mut sides: Vec<(u32, u32)> =
-                beside[p as usize].iter().copied().filter(|(_, q)| parts.all[*q as usize].zone / 2 != parts.all[p as usize].zone / 2).collect();
+            let mut sides: Vec<(u32, u32)> = beside[p as usize]
+                .iter()
+                .copied()
+                .filter(|(_, q)| parts.all[*q as usize].zone / 2 != parts.all[p as usize].zone / 2)
+                .collect();
             sides.sort_unstable_by(|a, b| b.cmp(a));
             let [(_, one), (_, other), ..] = sides.as_slice() else { return false };
             let (p, a, b) = (mean(p), mean(*one), mean(*other));
