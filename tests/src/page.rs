@@ -165,7 +165,8 @@ impl Page {
             }
             self.press(&[], '\u{E004}').await;
         }
-        panic!("Tab never reached {css} in {most} presses");
+        let at = self.value("document.activeElement.outerHTML.slice(0, 200)").await;
+        panic!("Tab never reached {css} in {most} presses; it is at {at}");
     }
 
     /// Drags from the middle of an element by so many pixels, in a few steps.

@@ -8,6 +8,7 @@ const KEYS: [string, string][] = [
   ["i", "isolate the selected zone, or a patch under the pointer"],
   ["j k", "next or previous zone"],
   [", .", "larger or smaller place of the zone"],
+  ["m g", "at Subject: make the place a zone of its own; pick it up, and put it down in the zone chosen then"],
   ["+ −", "one colour more or less"],
   ["< >", "a smaller or larger brush"],
   ["arrows", "move the selected mark a tenth of a step (Shift: half)"],

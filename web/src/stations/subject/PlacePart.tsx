@@ -1,8 +1,33 @@
 import { NativeSelect } from "@mantine/core";
+import { useEffect, useRef } from "react";
 import type { Zone } from "../../api/client";
 import { useMap } from "../../api/useMap";
 import { capital, useBench, zoneName } from "../../bench/context";
 import styles from "./Subject.module.css";
+
+/** `m` makes the place a zone of its own; `g` picks it up, and puts it down in the zone that is chosen then. */
+function usePlaceKeys(zone: number, at: { x: number; y: number } | undefined, places: number) {
+  const { changes, carried, carry } = useBench();
+  const now = useRef({ zone, at, places, changes, carried, carry });
+  now.current = { zone, at, places, changes, carried, carry };
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const t = e.target as HTMLElement;
+      if (/^(TEXTAREA|SELECT)$/.test(t.tagName) || (t instanceof HTMLInputElement && t.type === "text")) return;
+      if (e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented) return;
+      const { zone, at, places, changes, carried, carry } = now.current;
+      if (e.key === "g" && carried && carried.zone !== zone) {
+        carry(null);
+        changes.give(carried.at, zone).catch(() => {});
+      } else if (e.key === "g" && at && places > 1) carry(carried ? null : { at, zone });
+      else if (e.key === "m" && at && places > 1) changes.own(at).catch(() => {});
+      else return;
+      e.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+}
 
 /** The places of the selected zone: one of them made a zone of its own, or given to another. */
 export function PlacePart({ zone }: { zone: Zone }) {
@@ -12,6 +37,7 @@ export function PlacePart({ zone }: { zone: Zone }) {
   const places = shapes.of.get(zone.id)?.places ?? [];
   const nth = Math.min(place, Math.max(0, places.length - 1));
   const here = places[nth];
+  usePlaceKeys(zone.id, here && { x: here.x / shapes.width, y: here.y / shapes.height }, places.length);
   if (!here) return <p>At this brush it has no place: a smaller brush shows it.</p>;
   const at = { x: here.x / shapes.width, y: here.y / shapes.height };
   const others = view.piece.zones.filter((z) => z.id !== zone.id);
@@ -50,7 +76,9 @@ export function PlacePart({ zone }: { zone: Zone }) {
               {carried ? "leave it" : "pick it up"}
             </button>
           </p>
-          {carried && <p>Point at the zone that takes it; Esc leaves it here.</p>}
+          {carried && (
+            <p>Point at the zone that takes it, or choose it with j and k and press g; Esc leaves it here.</p>
+          )}
           <NativeSelect
             label="Give it to"
             value=""
