@@ -190,7 +190,7 @@ async fn dials_places_and_lines_by_keyboard_alone() {
     page.says("this colour, too").await;
     page.click("this colour, too").await;
     page.says("Point at a colour").await;
-    page.tab_to("main svg[data-drawing='true']", 160).await;
+    page.until("the keyboard draws on the picture", "document.activeElement.matches(\"main svg[data-drawing='true']\")").await;
     for key in [RIGHT, DOWN, DOWN] {
         page.press(&[], key).await;
     }

@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { type Shapes, useMap } from "../../api/useMap";
 import { type Spot, useBench, zoneName } from "../../bench/context";
 import styles from "./Picture.module.css";
@@ -37,6 +37,11 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
   };
   const { onLine, onPatch, bare, patch, straight, point } = props;
   const drawing = useDrawing({ onLine, straight, point });
+  const drawn = !!onLine;
+  // Whoever takes a tool up draws next: by key it is drawn here.
+  useEffect(() => {
+    if (drawn) frame.current?.focus({ preventScroll: true });
+  }, [drawn]);
   const chosen = masses ? masses.chosen : bench.zone;
   const chosenShape = chosen === null ? undefined : shapes.of.get(chosen);
   const shown = !bench.peek && !bare;
