@@ -145,7 +145,7 @@ fn weighed(shapes: &Shapes, picture: f32, scale: f32) -> Vec<Heap> {
 }
 
 /// Share of the brush that a shape must be wide on the whole for its colour to count: less is the soft rim of an edge.
-const RIM: f32 = 0.22;
+const RIM: f32 = 0.32;
 
 fn is_rim(shapes: &Shapes, i: usize, s: &Shape) -> bool {
     let border: u32 = shapes.next_to[i].iter().map(|n| n.1).sum();
