@@ -145,11 +145,11 @@ fn weighed(shapes: &Shapes, picture: f32, scale: f32) -> Vec<Heap> {
 }
 
 /// Share of the brush that a shape must be wide on the whole for its colour to count: less is the soft rim of an edge.
-const RIM: f32 = 0.32;
+const RIM: f32 = 0.22;
 
 fn is_rim(shapes: &Shapes, i: usize, s: &Shape) -> bool {
     let border: u32 = shapes.next_to[i].iter().map(|n| n.1).sum();
-    border > 0 && 2.0 * s.cells / (border as f32) < RIM * shapes.least.sqrt()
+    border > 0 && 2.0 * s.cells / (border as f32) < (RIM * shapes.least.sqrt()).max(shapes.blur)
 }
 
 /// What a shape weighs as an accent; 0 when it is none.

@@ -34,6 +34,7 @@ pub struct Survey {
     pub(super) run_of: Vec<Option<usize>>,
     pub(super) colours: Colours,
     kept: f32,
+    blur: f32,
     /// What was laid last, with the shades and the brush: turning a dial back and mending by hand start from it.
     pub(super) last: Mutex<Option<(Vec<Laid>, f64, ZoneMap)>>,
 }
@@ -48,6 +49,8 @@ pub struct Shapes {
     pub next_to: Vec<Vec<(u32, u32)>>,
     /// Cells of the smallest mark of the brush.
     pub least: f32,
+    /// Cells over which an edge is spread because the picture had to be enlarged.
+    pub blur: f32,
 }
 
 /// One shape.
@@ -71,6 +74,7 @@ fn missed_by(brush: f32, kept: f32) -> f32 {
 impl Survey {
     /// Takes a picture of any size apart.
     pub fn of(picture: &Picture) -> Self {
+        let blur = 1.7 * (cells::GRID as f32 / picture.width.max(picture.height) as f32).max(1.0);
         let picture = cells::on_grid(picture);
         let mut cells = Cells::of(&picture);
         let kept = KEPT * cells.scale;
@@ -86,7 +90,7 @@ impl Survey {
         let brush = |share: f64| (share * cells.longer() as f64) as f32;
         let joins = joining::join(&patches, missed_by(brush(LARGEST), kept) * 1.5);
         let none = Colours::default();
-        let mut survey = Self { picture, cells, patches, joins, runs, run_of, colours: none, kept, last: Mutex::new(None) };
+        let mut survey = Self { picture, cells, patches, joins, runs, run_of, colours: none, kept, blur, last: Mutex::new(None) };
         let shapes = survey.shapes(FINE);
         survey.colours = colours::find(&shapes, &survey.runs, survey.cells.looks.len() as f32, survey.cells.scale);
         survey
@@ -140,7 +144,7 @@ impl Survey {
         for run in pairs.chunk_by(|p, q| (p.0, p.1) == (q.0, q.1)) {
             next_to[run[0].0 as usize].push((run[0].1, run.iter().map(|p| p.2).sum()));
         }
-        Shapes { of_patch, all, next_to, least: brush * brush }
+        Shapes { of_patch, all, next_to, least: brush * brush, blur: self.blur }
     }
 }
 
