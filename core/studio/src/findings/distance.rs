@@ -1,6 +1,6 @@
 //! Farther is lighter, duller, cooler and lower in contrast; nearer the other way.
 
-use super::plan::{Plan, Seen, listed, mean};
+use super::plan::{Plan, Seen, mean};
 use super::{Finding, capital};
 use crate::light::{Distance, Exception, Falling, Plane};
 use lean_colour::temperature::SAME;
@@ -30,9 +30,9 @@ pub fn in_order(plan: &Plan) -> Vec<Finding> {
         .collect()
 }
 
-fn remark(key: &str, far: &[&Seen], what: &str, why: String) -> Finding {
-    let verb = if far.len() == 1 { "is" } else { "are" };
-    let title = format!("{} {verb} {what}", capital(&listed(far)));
+fn remark(plan: &Plan, key: &str, far: &[&Seen], what: &str, why: String) -> Finding {
+    let (named, count) = plan.spoken(far);
+    let title = format!("{} {} {what}", capital(&named), if count == 1 { "is" } else { "are" });
     Finding::remark(format!("distance-{key}"), far.iter().map(|z| z.id).collect(), title, why, SCHOOL)
 }
 
@@ -49,6 +49,7 @@ fn value(plan: &Plan, far: &[&Seen], near: &[&Seen], sky: &[&Seen]) -> Option<Fi
     }
     let aim = of_near + (sky - of_near) * 0.35;
     let found = remark(
+        plan,
         "value",
         far,
         "no nearer to the sky's value than what is near",
@@ -67,6 +68,7 @@ fn chroma(plan: &Plan, far: &[&Seen], near: &[&Seen]) -> Option<Finding> {
     }
     let keep = (of_near * 0.8 / of_far).clamp(0.2, 1.0);
     let found = remark(
+        plan,
         "chroma",
         far,
         "stronger in colour than what is near",
@@ -86,6 +88,7 @@ fn temperature(plan: &Plan, far: &[&Seen], near: &[&Seen]) -> Option<Finding> {
         return None;
     }
     let found = remark(
+        plan,
         "temperature",
         far,
         "warmer than what is near",
@@ -111,6 +114,7 @@ fn contrast(plan: &Plan, far: &[&Seen], near: &[&Seen]) -> Option<Finding> {
     let middle = mean(far, |z| z.value)?;
     let keep = of_near * 0.8 / of_far;
     let found = remark(
+        plan,
         "contrast",
         far,
         "higher in contrast than what is near",

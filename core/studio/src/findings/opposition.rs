@@ -1,6 +1,6 @@
 //! Lights and shadows take opposite temperatures.
 
-use super::plan::{Plan, Seen, listed, mean};
+use super::plan::{Plan, Seen, mean};
 use super::{Finding, capital};
 use crate::intent::schools::{Question, School};
 use crate::light::{Role, Tint, Which};
@@ -46,10 +46,11 @@ fn one_lamp(plan: &Plan, which: Which, tint: Tint, always_cool: bool) -> Option<
         )
     };
     let key = format!("opposition-{}", if which == Which::Second { 2 } else { 1 });
+    let (named, count) = plan.spoken(&shadow);
     let found = Finding::remark(
         key,
         shadow.iter().map(|z| z.id).collect(),
-        format!("{} {} on the side of {which_light}", capital(&listed(&shadow)), if shadow.len() == 1 { "is" } else { "are" }),
+        format!("{} {} on the side of {which_light}", capital(&named), if count == 1 { "is" } else { "are" }),
         why,
         school,
     );

@@ -5,6 +5,7 @@ use crate::light::key::Reach;
 use crate::light::{Exception, Facts, Falling, Kind, Lamp, Role, Which};
 use crate::mixes::ZoneMix;
 use crate::piece::{Importance, Piece, ZoneId};
+use crate::zones::masses;
 use lean_colour::Lab;
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Temperature, Value};
@@ -88,6 +89,8 @@ pub struct Plan<'a> {
     pub mixes: &'a [ZoneMix],
     /// What can be reached, if it is known.
     pub reach: Option<Reach>,
+    /// Masses the painter named, each with the zones that lie in it.
+    masses: Vec<(String, Vec<ZoneId>)>,
 }
 
 impl<'a> Plan<'a> {
@@ -113,7 +116,17 @@ impl<'a> Plan<'a> {
         let at = |id: u16| zones.iter().position(|z| z.id.0 == id);
         let borders = piece.geometry().borders.clone();
         let borders = borders.into_iter().filter_map(|(a, b, n)| Some(Border { one: at(a)?, other: at(b)?, length: n as f64 })).collect();
-        Self { piece, zones, borders, mixes, reach }
+        Self { piece, zones, borders, mixes, reach, masses: named_masses(piece) }
+    }
+
+    /// Zones joined for a sentence about planes, distance or light, where a painter thinks in masses: a named mass stands for its zones
+    /// when all of them are spoken of. With it, how many things are named.
+    pub fn spoken(&self, zones: &[&Seen]) -> (String, usize) {
+        let is_whole = |members: &[ZoneId]| members.len() > 1 && members.iter().all(|m| zones.iter().any(|z| z.id == *m));
+        let whole: Vec<&(String, Vec<ZoneId>)> = self.masses.iter().filter(|(_, members)| is_whole(members)).collect();
+        let alone = zones.iter().filter(|z| !whole.iter().any(|(_, members)| members.contains(&z.id)));
+        let labels: Vec<&str> = whole.iter().map(|(name, _)| name.as_str()).chain(alone.map(|z| z.label.as_str())).collect();
+        (joined(&labels), labels.len())
     }
 
     /// The school on a question.
@@ -180,10 +193,20 @@ pub fn mean(zones: &[&Seen], of: impl Fn(&Seen) -> f64) -> Option<f64> {
 
 /// Labels joined for a sentence: "sky", "sky and wall", "sky, wall and 2 more".
 pub fn listed(zones: &[&Seen]) -> String {
-    match zones {
+    joined(&zones.iter().map(|z| z.label.as_str()).collect::<Vec<_>>())
+}
+
+fn joined(labels: &[&str]) -> String {
+    match labels {
         [] => String::new(),
-        [a] => a.label.clone(),
-        [a, b] => format!("{} and {}", a.label, b.label),
-        [a, b, rest @ ..] => format!("{}, {} and {} more", a.label, b.label, rest.len()),
+        [a] => (*a).to_owned(),
+        [a, b] => format!("{a} and {b}"),
+        [a, b, rest @ ..] => format!("{a}, {b} and {} more", rest.len()),
     }
+}
+
+fn named_masses(piece: &Piece) -> Vec<(String, Vec<ZoneId>)> {
+    let of = masses::mass_of(piece);
+    let zones_in = |mass| of.iter().filter(|(_, m)| **m == mass).map(|(z, _)| *z).collect();
+    piece.masses.iter().filter(|m| !m.name.is_empty()).map(|m| (m.label(), zones_in(m.id))).collect()
 }

@@ -1,6 +1,6 @@
 //! Outdoors planes take their value from how they face the sky.
 
-use super::plan::{Plan, Seen, listed, mean};
+use super::plan::{Plan, Seen, mean};
 use super::{Finding, capital};
 use crate::light::{Exception, Falling, Kind, Plane};
 
@@ -32,10 +32,11 @@ pub fn in_order(plan: &Plan) -> Vec<Finding> {
             if excess < BROKEN {
                 return None;
             }
+            let (named, count) = plan.spoken(below);
             let found = Finding::remark(
                 format!("planes-{}", second.replace(' ', "-")),
                 below.iter().map(|z| z.id).collect(),
-                format!("{} {} lighter than {first}", capital(&listed(below)), if below.len() == 1 { "is" } else { "are" }),
+                format!("{} {} lighter than {first}", capital(&named), if count == 1 { "is" } else { "are" }),
                 format!("Under an open sky {second} face it less than {first} and stay darker; here by {excess:.1} lighter. Snow, a low sun, night or light from behind would explain it: name it in the light."),
                 "planes by their angle to the sky",
             );
@@ -51,7 +52,8 @@ mod tests {
     use crate::findings::staged::{Staged, lit_by, staged};
     use crate::findings::tests::taken;
     use crate::light::Tint;
-    use crate::piece::Piece;
+    use crate::piece::{Mass, MassId, Piece};
+    use lean_picture::ZoneMap;
 
     fn of(piece: &Piece) -> Vec<Finding> {
         in_order(&Plan::of(piece, &[], None))
@@ -77,6 +79,21 @@ mod tests {
         let found = of(&piece);
         assert_eq!(found.len(), 1);
         assert!(of(&taken(&piece, &found[0])).is_empty());
+    }
+
+    #[test]
+    fn a_named_mass_stands_for_its_zones() {
+        let mut piece = staged(&[6.0, 7.5, 7.2].map(|v| Staged::vt(v, 0.0).plane(Plane::Flat)));
+        piece.zones[0].facts.plane = Some(Plane::Sky);
+        piece.lighting.outdoors = true;
+        assert_eq!(of(&piece)[0].title, "Zone 2 and zone 3 are lighter than the sky");
+        let zones = piece.map().unwrap();
+        let labels = zones.labels.iter().map(|z| if *z == 1 { 1 } else { 2 }).collect();
+        let field = Mass { id: MassId(2), name: "stubble field".into(), plane: None, distance: None, light: None };
+        piece.mass_map = Some(ZoneMap { labels, ..zones.clone() }.into());
+        piece.masses = vec![Mass { id: MassId(1), name: String::new(), ..field.clone() }, field];
+        assert_eq!(of(&piece)[0].title, "Stubble field is lighter than the sky");
+        assert_eq!(of(&piece)[0].zones.len(), 2, "and its zones are still told");
     }
 
     #[test]
