@@ -68,7 +68,7 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
     assert_eq!(pages, 1);
     assert!((size.0 - 595.276).abs() < 0.1 && (size.1 - 841.89).abs() < 0.1, "A4 in points: {size:?}");
     assert!(text.contains("Barn at evening") && text.contains("50 mm when printed at 100 %"), "{text}");
-    let recipe = page.value("document.querySelector('main li > span').lastChild.textContent").await;
+    let recipe = page.value("document.querySelector('main li button > span').lastChild.textContent").await;
     let recipe = recipe.as_str().unwrap().to_owned();
     assert!(text.contains(&recipe), "the sheet carries the recipe \"{recipe}\": {text}");
     let (outline_pages, _, outline) = read_pdf(&fetched(&page, "/api/pieces/1/sheet.pdf?copy=outline").await);

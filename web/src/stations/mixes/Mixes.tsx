@@ -38,7 +38,7 @@ function Surface() {
       <div className={styles.plan}>
         <Plan marks={marks} ways={waysOf(view, mixes)} ground={ground} look={look} label="The piece in its mixes" />
         <Dials />
-        <p className={styles.hint}>In the order of work: {order.words}. Hold Space to see the reference.</p>
+        <p className={styles.hint}>{capital(order.words)}. Space: the reference.</p>
       </div>
       <ul className={styles.mixes}>
         {laid.map((m) => (

@@ -1,11 +1,11 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { Mark, Study, StudyNote, StudySlot } from "../../api/client";
+import type { Mark, PieceView, Study, StudySlot } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { seen, useBench, zoneName } from "../../bench/context";
 import { unit } from "../../bench/stations";
-import { Picture } from "../../lenses/picture/Picture";
-import { Planned } from "../../lenses/picture/Planned";
+import { Plan } from "../../lenses/picture/Plan";
+import { Planned, targetsOf } from "../../lenses/picture/Planned";
 import { recipeLine } from "../../lenses/recipe/words";
 import { useGround } from "../../lenses/stroke/useGround";
 import { PrintCard } from "./PrintCard";
@@ -61,7 +61,7 @@ function Surface({
   printing: boolean;
   onPrint: (on: boolean) => void;
 }) {
-  const { view, work, peek, box, look, setLook } = useBench();
+  const { view, work, box, look, setLook } = useBench();
   const ground = useGround();
   const { studies } = view.piece;
   const running = work.job?.what === "making studies" ? work.job : null;
@@ -108,90 +108,121 @@ function Surface({
           Zones, locks or the Box changed since these were made. They stay as they were until you make them anew.
         </p>
       )}
-      {peek ? (
-        <Picture />
-      ) : studies.length ? (
-        <div className={styles.sheet} style={{ background: ground }}>
-          {studies.map((s) => {
-            const note = view.study_notes.find((n) => n.slot === s.slot);
-            return note ? (
-              <StudyColumn
-                key={s.slot}
-                study={s}
-                note={note}
-                ground={ground}
-                open={open === s.slot}
-                onSelect={onSelect}
-              />
-            ) : null;
-          })}
-        </div>
+      {studies.length ? (
+        <Sheet open={open} ground={ground} onSelect={onSelect} />
       ) : (
-        <p className={styles.first}>
-          Three quick versions of the same drawing: A as read; B and C with the planned values held and the hues set
-          free, B by opposites, C by neighbours. Each finds its own exact lean set.
-        </p>
+        <>
+          <p className={styles.before}>
+            Three quick versions of the same drawing: A as read; B and C with the planned values held and the hues set
+            free, B by opposites, C by neighbours. Each finds its own exact lean set.
+          </p>
+          <Plan {...targetsOf(view, null)} ground={ground} look={look} label="The piece as planned" />
+        </>
       )}
     </>
   );
 }
 
-function StudyColumn({
+/** One study large, to be pointed at; all three small beneath it, and its strokes and recipes in one strip. */
+function Sheet({
+  open,
+  ground,
+  onSelect,
+}: {
+  open: StudySlot | null;
+  ground: string;
+  onSelect: (s: StudySlot) => void;
+}) {
+  const { view, look } = useBench();
+  const { studies } = view.piece;
+  const large = studies.find((s) => s.slot === open) ?? studies[0];
+  return (
+    <div className={styles.surface}>
+      <div className={styles.plan}>
+        <Plan marks={marksOf(view, large)} ground={ground} look={look} label={`Study ${large.slot}, large`} />
+        <div className={styles.three} role="radiogroup" aria-label="Studies">
+          {studies.map((s) => (
+            <Small key={s.slot} study={s} ground={ground} open={s.slot === large.slot} onSelect={onSelect} />
+          ))}
+        </div>
+      </div>
+      <Strip study={large} />
+    </div>
+  );
+}
+
+function Small({
   study,
-  note,
   ground,
   open,
   onSelect,
 }: {
   study: Study;
-  note: StudyNote;
   ground: string;
   open: boolean;
   onSelect: (s: StudySlot) => void;
 }) {
-  const { view, look, box, zone } = useBench();
-  const marks = new Map<number, Mark>(study.mixes.map((m, i) => [m.zone, note.marks[i]]));
+  const { view, look } = useBench();
+  const scheme = view.study_notes.find((n) => n.slot === study.slot)?.scheme ?? "";
+  const goesOn = view.piece.chosen_study === study.slot;
+  return (
+    <button
+      type="button"
+      role="radio"
+      aria-checked={open}
+      className={`plain ${styles.study}`}
+      onClick={() => onSelect(study.slot)}
+    >
+      <span className={styles.frame}>
+        <Planned
+          view={view}
+          marks={marksOf(view, study)}
+          ground={ground}
+          look={look}
+          label={`Study ${study.slot}: ${scheme}`}
+        />
+      </span>
+      <b>
+        {study.slot} · {scheme}
+      </b>
+      <span className={styles.goesOn}>
+        {study.pigments.length} {unit(view.piece.brief.medium, study.pigments.length)} of its own
+        {goesOn && <b>, goes on</b>}
+      </span>
+    </button>
+  );
+}
+
+function Strip({ study }: { study: Study }) {
+  const { view, look, box, zone, selectZone } = useBench();
+  const marks = marksOf(view, study);
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
-  const chosen = view.piece.chosen_study === study.slot;
   const laid = view.outlook.order.zones.flatMap((z) => study.mixes.find((m) => m.zone === z) ?? []);
   return (
-    <section className={styles.column} aria-label={`Study ${study.slot}, ${note.scheme}`}>
-      <button
-        type="button"
-        className={`plain ${styles.study}`}
-        aria-pressed={open}
-        onClick={() => onSelect(study.slot)}
-      >
-        <b>
-          {study.slot} · {note.scheme}
-        </b>
-        <span className={styles.goesOn}>
-          {study.pigments.length} {unit(view.piece.brief.medium, study.pigments.length)} of its own
-          {chosen && <b>, goes on</b>}
-        </span>
-        <span className={styles.frame}>
-          <Planned
-            view={view}
-            marks={marks}
-            ground={ground}
-            look={look}
-            label={`Study ${study.slot}: ${note.scheme}`}
-          />
-        </span>
-      </button>
-      <ul className={styles.strip} aria-label="Strokes and recipes">
-        {laid.map((m) => (
-          <li key={m.zone} data-here={zone === m.zone}>
+    <ul className={styles.strip} aria-label={`Strokes and recipes of study ${study.slot}`}>
+      {laid.map((m) => (
+        <li key={m.zone}>
+          <button
+            type="button"
+            className={`plain ${styles.row}`}
+            aria-pressed={zone === m.zone}
+            onClick={() => selectZone(m.zone)}
+          >
             <i style={{ background: marks.has(m.zone) ? seen(marks.get(m.zone) as Mark, look) : undefined }} />
             <span>
               <b>
                 <span className="figures">{m.zone}</span> {zoneName(view, m.zone)}
-              </b>{" "}
-              {recipeLine(m.mix, name)}
+              </b>
+              <span>{recipeLine(m.mix, name)}</span>
             </span>
-          </li>
-        ))}
-      </ul>
-    </section>
+          </button>
+        </li>
+      ))}
+    </ul>
   );
+}
+
+function marksOf(view: PieceView, study: Study): Map<number, Mark> {
+  const note = view.study_notes.find((n) => n.slot === study.slot);
+  return new Map(study.mixes.flatMap((m, i) => (note?.marks[i] ? [[m.zone, note.marks[i]] as const] : [])));
 }
