@@ -1,8 +1,8 @@
 //! Long work: started once, watched by anyone, cancelled by anyone, finished even when nobody looks.
 
 use crate::problem::Problem;
-use lean_studio::lean::SetFound;
-use lean_studio::progress::Progress;
+use lean_search::SetFound;
+use lean_search::progress::Progress;
 use serde::Serialize;
 use std::collections::HashMap;
 use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};

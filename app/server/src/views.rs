@@ -74,7 +74,7 @@ impl PieceView {
             .map(|s| StudyNote {
                 slot: s.slot,
                 scheme: scheme::describe(s.scheme),
-                values_held: most_off(s) <= lean_studio::lean::Cost::QUARTER_STEP,
+                values_held: most_off(s) <= lean_recipes::Cost::QUARTER_STEP,
                 most_off: most_off(s),
                 order_lost: order::lost(&kept.piece, s)
                     .into_iter()

@@ -1,14 +1,14 @@
 //! What one more pigment would be worth: from the Box, brought back, or bought.
 
-use crate::crafts::{Grain, Limits, craft};
-use crate::lean::NoAnswer;
-use crate::lean::demands::{Alone, forbidden};
-use crate::lean::next::next;
-use crate::lean::{Ask, Choice, Need};
 use crate::mixes::{Mark, aimed_at, ground_of, pigments_of, swatch};
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
 use lean_media::{Medium, Pigment, PigmentId, library};
+use lean_recipes::{Grain, Limits, craft};
+use lean_search::NoAnswer;
+use lean_search::demands::{Alone, forbidden};
+use lean_search::next;
+use lean_search::{Ask, Choice, Need};
 use serde::Serialize;
 use std::collections::BTreeSet;
 
@@ -59,7 +59,7 @@ pub fn additions(piece: &Piece, paint_box: &PaintBox, needs: Vec<Need>) -> Resul
     let whites = paint_box.pigments.iter().filter(|p| p.white);
     let pigments: Vec<Pigment> = set.iter().chain(&named).copied().chain(whites).cloned().collect();
     let choice = Choice { demands: piece.asked(), ..Choice::default() };
-    let sizes = 1..=crate::lean::search::MOST_IN_SET;
+    let sizes = 1..=lean_search::MOST_IN_SET;
     let ask = Ask { pigments: &pigments, medium: piece.brief.medium, needs: &needs, choice: &choice, sizes };
     let ground = ground_of(piece);
     let aimed = aimed_at(piece);

@@ -1,9 +1,5 @@
 //! A recipe for every zone, and what it misses by.
 
-use crate::crafts::{Grain, Limits, craft};
-use crate::lean::exact::Recipes;
-use crate::lean::search::white_of;
-use crate::lean::{Cost, Craft, Mix};
 use crate::light::key::Reach;
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
@@ -11,6 +7,10 @@ use crate::words;
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Srgb8, Temperature, Value};
 use lean_media::{Ground, Medium, Pigment, PigmentId, forms, ground};
+use lean_recipes::{Cost, Craft, Mix};
+use lean_recipes::{Grain, Limits, craft};
+use lean_search::Recipes;
+use lean_search::white_of;
 use serde::Serialize;
 
 mod aims;

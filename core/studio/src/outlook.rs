@@ -3,7 +3,6 @@
 use crate::findings::{Finding, Plan, findings, order_of_pull};
 use crate::intent::fit::{Carries, Lies, Proportion, carries, proportion};
 use crate::intent::grounds::{Suits, suits};
-use crate::lean::exact::Recipes;
 use crate::light::key::{Key, Reach, Squeezed, squeezed};
 use crate::mixes::{self, Mark, ReachRow, Well, ZoneMix};
 use crate::order_of_work::{OrderOfWork, order_of_work};
@@ -16,6 +15,7 @@ use lean_colour::{Lab, Temperature};
 use lean_picture::KeptMap;
 use lean_picture::outline::{self, Arc, TOLERANCE};
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST};
+use lean_search::Recipes;
 use serde::Serialize;
 
 /// A zone in the field.

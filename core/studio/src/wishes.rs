@@ -1,8 +1,6 @@
 //! What a painter may ask of a piece directly. Facts about pixels and searches come from the work itself, never from outside.
 
 use crate::intent::Intent;
-use crate::lean::Demands;
-use crate::lean::search::MOST_IN_SET;
 use crate::light::key::{Key, Reach, mapped};
 use crate::light::propose::propose;
 use crate::light::{Facts, Graded, Lighting, rules};
@@ -16,6 +14,8 @@ use crate::zones::masses::{self, OfMass};
 use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;
 use lean_picture::spot::Spot;
+use lean_search::Demands;
+use lean_search::MOST_IN_SET;
 use serde::{Deserialize, Serialize};
 
 /// A change asked for by the painter.

@@ -54,6 +54,12 @@ pub fn sentence(value: f64, temperature: f64, difference: f64) -> String {
     chars.next().map(|c| c.to_uppercase().chain(chars).collect::<String>() + ".").unwrap_or_default()
 }
 
+/// The text with its first letter large.
+pub fn capital(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map(|c| c.to_uppercase().chain(chars).collect()).unwrap_or_default()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -3,10 +3,11 @@
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
+use lean_recipes::{Mix, Part};
+use lean_search::Demands;
 use lean_studio::findings;
 use lean_studio::intent::Intent;
 use lean_studio::intent::schools::{Question, School};
-use lean_studio::lean::{Demands, Mix, Part};
 use lean_studio::light::{Falling, From, Lamp, Lighting, Tint};
 use lean_studio::mixes::compare;
 use lean_studio::paint_box::BoxId;

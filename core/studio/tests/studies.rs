@@ -3,10 +3,10 @@
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
-use lean_studio::lean::Tables;
+use lean_search::Tables;
+use lean_search::progress::Unwatched;
 use lean_studio::paint_box::PaintBox;
 use lean_studio::piece::*;
-use lean_studio::progress::Unwatched;
 use lean_studio::studies::make::{make, most_off};
 use lean_studio::studies::order::{holds, lost, ordered_pairs};
 use lean_studio::studies::scheme::{self, REALLY_DIFFERS, apart};

@@ -6,9 +6,10 @@ use clap::Args;
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Temperature};
 use lean_media::{Ground, GroundId, Medium, PigmentId, ground};
-use lean_studio::lean::demands::{Demands, HueFamily, Mother};
-use lean_studio::lean::{Ask, Choice, Cost, Mix, Need, SetFound, Tables, Target, search};
-use lean_studio::progress::Unwatched;
+use lean_recipes::{Cost, Mix, Target};
+use lean_search::demands::{Demands, HueFamily, Mother};
+use lean_search::progress::Unwatched;
+use lean_search::{Ask, Choice, Need, SetFound, Tables, search};
 use serde::Serialize;
 use std::collections::BTreeMap;
 use std::ops::RangeInclusive;
@@ -157,7 +158,7 @@ struct Size {
     runner_up_cost: Option<f64>,
     near_tie_count: usize,
     more_near_ties: bool,
-    near_ties: Vec<lean_studio::lean::NearTie>,
+    near_ties: Vec<lean_search::NearTie>,
     price_of_dropping: BTreeMap<String, f64>,
     pieces: Vec<f64>,
     recipes: Vec<Recipe>,
@@ -247,7 +248,7 @@ fn printed(s: SetFound, targets: &[Target]) -> Size {
 }
 
 fn recipe(target: usize, mix: &Mix, wanted: Lab) -> Recipe {
-    let parts = |of: &[lean_studio::lean::Part]| of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect();
+    let parts = |of: &[lean_recipes::Part]| of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect();
     Recipe {
         target,
         parts: parts(&mix.parts),

@@ -8,13 +8,14 @@ use lean_colour::difference::ciede2000;
 use lean_media::{GroundId, Medium, ground, library};
 use lean_picture::decode;
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, Survey};
-use lean_studio::lean::exact::Recipes;
-use lean_studio::lean::{Mix, Tables, search};
+use lean_recipes::Mix;
+use lean_search::Recipes;
+use lean_search::progress::Unwatched;
+use lean_search::{Tables, search};
 use lean_studio::mixes::{craft_of, mixes, pigments_of};
 use lean_studio::paint_box::PaintBox;
 use lean_studio::piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
 use lean_studio::planned;
-use lean_studio::progress::Unwatched;
 use lean_studio::zones::{COLOUR_RANGE, COLOURS, Look, PictureFile, WORKING_SIDE, set_reference_at};
 use serde::Serialize;
 use std::collections::BTreeMap;
@@ -190,7 +191,7 @@ fn cut(a: &Plan) -> Result<Piece, String> {
 }
 
 fn recipe(paint_box: &PaintBox, mix: &Mix) -> Recipe {
-    let parts = |of: &[lean_studio::lean::Part]| of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect();
+    let parts = |of: &[lean_recipes::Part]| of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect();
     Recipe {
         text: lean_studio::studies::sheet::recipe_text(paint_box, mix),
         amounts: if mix.layers.is_empty() { parts(&mix.parts) } else { BTreeMap::new() },

@@ -1,7 +1,7 @@
 //! The target file: `{"targets":[{"lab":[L,a,b],"weight":w}]}`, or several pieces: `{"pieces":[{"ground","weight","targets":[…]}]}`.
 
 use lean_colour::Lab;
-use lean_studio::lean::Target;
+use lean_recipes::Target;
 use serde::Deserialize;
 use std::path::Path;
 

@@ -4,8 +4,8 @@ use super::{Colour, Named, Own, Part, in_the_light, make_own, name_colours, name
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
+use lean_search::Tables;
 use lean_store::Store;
-use lean_studio::lean::Tables;
 use lean_studio::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Size};

@@ -5,12 +5,12 @@ use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
 use lean_picture::spot::Spot;
+use lean_search::Tables;
+use lean_search::progress::Unwatched;
 use lean_store::Store;
-use lean_studio::lean::Tables;
 use lean_studio::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudySlot};
-use lean_studio::progress::Unwatched;
 use lean_studio::studies::make;
 use lean_studio::wall::{Candidate, Heard, Measure, Panels, Wall, loudness};
 

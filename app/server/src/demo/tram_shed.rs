@@ -6,15 +6,15 @@ use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_picture::chart::distinct;
 use lean_picture::decode;
+use lean_search::progress::Unwatched;
+use lean_search::{Tables, search};
 use lean_store::{PieceId, Store};
 use lean_studio::chart::arranged;
-use lean_studio::lean::{Tables, search};
 use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
 use lean_studio::mixes::aimed_at;
 use lean_studio::outlook::basis;
 use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
-use lean_studio::progress::Unwatched;
 use lean_studio::studies::make;
 
 /// Colours the painter asks for.

@@ -18,12 +18,12 @@ use lean_picture::spot::Spot;
 use lean_picture::values::{Ladder, ladder};
 use lean_picture::views::{View, draw};
 use lean_picture::{Picture, decode};
+use lean_search::progress::Progress;
 use lean_store::Store;
 use lean_studio::compare::{Compared, compare};
 use lean_studio::mixes::Mark;
 use lean_studio::piece::{Piece, Reference};
 use lean_studio::planned;
-use lean_studio::progress::Progress;
 use lean_studio::zones::{self, PictureFile, WORKING_SIDE, reframe, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
@@ -130,7 +130,7 @@ fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job)
 
 /// The problem of work that was called off.
 pub fn cancelled() -> Problem {
-    lean_studio::lean::NoAnswer::Cancelled.into()
+    lean_search::NoAnswer::Cancelled.into()
 }
 
 /// The reference file, byte for byte as it was given.

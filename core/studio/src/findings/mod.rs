@@ -31,6 +31,7 @@ use crate::light::key::Reach;
 use crate::mixes::{Well, ZoneMix};
 use crate::piece::{Piece, ZoneId};
 use crate::wishes::{Wish, ZoneTarget};
+use crate::words::capital;
 use lean_colour::Lab;
 use serde::Serialize;
 
@@ -100,11 +101,6 @@ pub fn findings(piece: &Piece, mixes: &[ZoneMix], wells: &[Well], reach: Option<
     all.extend(wells.iter().filter_map(|w| appears_once(piece, w, mixes)));
     all.retain(|f| !piece.dismissed.iter().any(|d| d.finding == f.key));
     all
-}
-
-fn capital(text: &str) -> String {
-    let mut chars = text.chars();
-    chars.next().map(|c| c.to_uppercase().chain(chars).collect()).unwrap_or_default()
 }
 
 #[cfg(test)]

@@ -5,10 +5,10 @@ pub mod grounds;
 pub mod moods;
 pub mod schools;
 
-use crate::lean::demands::HueFamily;
 use crate::piece::{Millimetres, Size};
 use fit::Fit;
 use lean_media::Medium;
+use lean_search::demands::HueFamily;
 use moods::Mood;
 use schools::{Question, School};
 use serde::{Deserialize, Serialize};

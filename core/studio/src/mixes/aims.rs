@@ -1,9 +1,9 @@
 //! What the search and the mixes of a piece aim at: the colour of every zone, and the further stops of those that run.
 
-use crate::lean::Target;
 use crate::light::Graded;
 use crate::piece::{Piece, Zone, ZoneId};
 use lean_colour::Lab;
+use lean_recipes::Target;
 
 /// One colour to come near.
 #[derive(Clone, Copy, Debug, PartialEq)]

@@ -1,9 +1,9 @@
 //! Mixes that share pigments where that cannot be seen: they belong together, and less is mixed afresh.
 
-use crate::lean::exact::Recipes;
-use crate::lean::{Cost, Mix};
 use lean_colour::Lab;
 use lean_media::PigmentId;
+use lean_recipes::{Cost, Mix};
+use lean_search::Recipes;
 use std::collections::BTreeMap;
 
 /// How much more a recipe may cost than the best before anybody could see it: under a just noticeable difference, or a fortieth of a step of
@@ -62,8 +62,8 @@ fn use_of(choices: &[Vec<Mix>], picked: &[usize], areas: &[f64], but: usize) -> 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::crafts::{Grain, Limits, Wet};
     use lean_media::{Pigment, library};
+    use lean_recipes::{Grain, Limits, Wet};
 
     #[test]
     fn kin_share_more_and_nobody_sees_it() {

@@ -1,9 +1,9 @@
 //! A graded zone is a string: one mix hands over to the next along its way.
 
 use super::{Aim, Mark, ZoneMix};
-use crate::lean::Mix;
 use lean_colour::Lab;
 use lean_media::PigmentId;
+use lean_recipes::Mix;
 use serde::Serialize;
 
 /// A mix further along a graded zone.
@@ -68,13 +68,13 @@ pub fn threaded(compared: impl Iterator<Item = (Aim, ZoneMix)>) -> Vec<ZoneMix> 
 #[cfg(test)]
 mod tests {
     use crate::findings::staged::{Staged, staged};
-    use crate::lean::exact::Recipes;
     use crate::light::Graded;
     use crate::mixes::{aims, cost_of, craft_of, mixes, pigments_of, targets};
     use crate::paint_box::PaintBox;
     use crate::piece::Piece;
     use lean_colour::Lab;
     use lean_media::Medium;
+    use lean_search::Recipes;
 
     /// A dark plane and one that runs from light to dark downwards.
     fn graded() -> Piece {

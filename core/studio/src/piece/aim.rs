@@ -2,12 +2,13 @@
 
 use super::state::Piece;
 use crate::intent::schools::{Question, School};
-use crate::lean::cost::Colour;
-use crate::lean::search::MOST_IN_SET;
-use crate::lean::{Ask, Choice, Cost, Demands, Need, Target};
 use crate::mixes::{ground_of, targets};
 use crate::paint_box::PaintBox;
 use lean_media::{Medium, Pigment};
+use lean_recipes::cost::Colour;
+use lean_recipes::{Cost, Target};
+use lean_search::MOST_IN_SET;
+use lean_search::{Ask, Choice, Demands, Need};
 use serde::{Deserialize, Serialize};
 use std::ops::RangeInclusive;
 
@@ -189,7 +190,7 @@ mod tests {
 
     #[test]
     fn the_game_and_what_is_asked_narrow_each_other() {
-        use crate::lean::demands::HueFamily;
+        use lean_search::demands::HueFamily;
         let mut piece = under(Medium::Oil, Question::Begin, School::ValuePlan);
         piece.demands.only_hues = vec![HueFamily::Blue, HueFamily::Red];
         piece.intent.games.only_hues = vec![HueFamily::Red, HueFamily::Yellow];

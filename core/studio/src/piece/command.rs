@@ -6,13 +6,13 @@ use super::session::Session;
 use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
 use super::subject::{Chart, Compositions, Other, PlaneShape, Wished};
 use crate::intent::Intent;
-use crate::lean::Demands;
 use crate::light::Lighting;
 use crate::paint_box::BoxId;
 use crate::wall::Wall;
 use lean_colour::Lab;
 use lean_media::PigmentId;
 use lean_picture::KeptMap;
+use lean_search::Demands;
 use serde::{Deserialize, Serialize};
 
 /// One change to a piece. Commands carry facts, never pixels: whatever had to be computed was computed before.

@@ -5,7 +5,6 @@ use super::cut::{Cut, Mass};
 use super::session::Session;
 use super::subject::{Chart, Compositions, Other, PlaneShape, Serves, Wished};
 use crate::intent::Intent;
-use crate::lean::{Demands, Mix, SetFound};
 use crate::light::{Facts, Graded, Lighting};
 use crate::paint_box::BoxId;
 use crate::wall::Wall;
@@ -14,6 +13,8 @@ use lean_media::{GroundId, Medium, PigmentId};
 use lean_picture::frame::Frame;
 use lean_picture::kept_map::Geometry;
 use lean_picture::{KeptMap, Reading, ZoneMap};
+use lean_recipes::Mix;
+use lean_search::{Demands, SetFound};
 use serde::{Deserialize, Serialize};
 
 /// Longest title or name, in characters.

@@ -4,16 +4,17 @@ use super::order::{choose_together, ordered_pairs};
 use super::scheme;
 use super::wheel::Opposites;
 use crate::intent::moods::MoodScheme;
-use crate::lean::NoAnswer;
-use crate::lean::exact::Recipes;
-use crate::lean::{Cost, Tables, Target, search};
 use crate::mixes::{craft_of, pigments_of, weight};
 use crate::outlook::basis;
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, Schemed, Study, StudyMix, StudySlot};
-use crate::progress::{Progress, Stage};
 use lean_colour::Lab;
 use lean_media::Pigment;
+use lean_recipes::{Cost, Target};
+use lean_search::NoAnswer;
+use lean_search::Recipes;
+use lean_search::progress::{Progress, Stage};
+use lean_search::{Tables, search};
 
 /// Cost in studies whose values must hold.
 fn held() -> Cost {

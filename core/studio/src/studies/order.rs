@@ -1,10 +1,10 @@
 //! Recipes chosen together so that warm zones stay warmer than their neighbours.
 
-use crate::lean::exact::Recipes;
-use crate::lean::{Cost, Mix};
 use crate::piece::{Piece, Study, StudySlot, ZoneId};
 use lean_colour::Lab;
 use lean_colour::temperature::SAME;
+use lean_recipes::{Cost, Mix};
+use lean_search::Recipes;
 
 /// How many recipes are weighed for each zone.
 const LOOKED_AT: usize = 4000;

@@ -3,15 +3,16 @@
 //! The layout is a list of marks on a page, y down from the top left; printers of any kind draw the same list.
 
 use super::scheme::describe;
-use crate::lean::{Mix, MixLayer, Part};
 use crate::mixes::compare;
 use crate::order_of_work::order_of_work;
 use crate::outlook::arcs;
 use crate::paint_box::PaintBox;
 use crate::piece::{PageFormat, Piece, Study};
+use crate::words::capital;
 use lean_colour::Lab;
 use lean_media::ground;
 use lean_picture::outline::{self, Point};
+use lean_recipes::{Mix, MixLayer, Part};
 
 /// A place or length on the page in millimetres.
 pub type Mm = f64;
@@ -292,11 +293,6 @@ pub fn recipe_text(paint_box: &PaintBox, mix: &Mix) -> String {
         [only] => format!("{} alone", name(only)),
         parts => mixed(parts),
     }
-}
-
-fn capital(text: &str) -> String {
-    let mut chars = text.chars();
-    chars.next().map(|c| c.to_uppercase().chain(chars).collect()).unwrap_or_default()
 }
 
 /// Width of a letter of the sheet's face on average, a little generous, as a share of its size.

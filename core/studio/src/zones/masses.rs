@@ -3,6 +3,7 @@
 use super::{cells_of, free_number, said, what};
 use crate::light::{Distance, Facts, Plane, Which};
 use crate::piece::{Command, Mass, MassId, Piece, Zone, ZoneId};
+use crate::words::capital;
 use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
 use lean_picture::{ZoneMap, borders};
@@ -167,7 +168,7 @@ pub fn straddling(piece: &Piece) -> Vec<Straddles> {
         if let Some((_, other)) = here[1..].iter().find(|(_, m)| differ(most, m)) {
             let why = format!(
                 "{} lies in {} and in {}, which do not stand in the same light: it can be two zones.",
-                piece.zone_label(zone.id),
+                capital(&piece.zone_label(zone.id)),
                 most.label(),
                 other.label()
             );

@@ -28,7 +28,10 @@ export function Field() {
           <Reach scale={scale} />
           {!bench.massesShown && <Families scale={scale} />}
           {bench.massesShown
-            ? outlook.masses.map((m) => <MassMark key={m.mass} mark={m} scale={scale} />)
+            ? [
+                ...outlook.masses.map((m) => <MassMark key={m.mass} mark={m} scale={scale} />),
+                ...outlook.masses.map((m) => <MassNameAt key={`n${m.mass}`} mark={m} scale={scale} width={width} />),
+              ]
             : shapes.map((s, i) => (
                 <ZoneMark key={s.zone} shape={s} scale={scale} covered={isCovered(spots[i], spots.slice(i + 1))} />
               ))}
@@ -49,7 +52,6 @@ function MassMark({ mark, scale }: { mark: Schemas["MassMark"]; scale: Scale }) 
   const { view, look } = useBench();
   const [x, y] = [scale.x(mark.target.temperature), scale.y(mark.target.value)];
   const r = 9 + 26 * Math.sqrt(mark.area);
-  const named = view.piece.masses.find((m) => m.id === mark.mass)?.name;
   const name = massName(view, mark.mass);
   return (
     <g className={styles.mass}>
@@ -58,12 +60,22 @@ function MassMark({ mark, scale }: { mark: Schemas["MassMark"]; scale: Scale }) 
       <text x={x} y={y + 4} textAnchor="middle" data-dark={mark.target.value < 5}>
         {mark.mass}
       </text>
-      {named && (
-        <text x={x + r + 4} y={y + 4} className={styles.massName}>
-          {named}
-        </text>
-      )}
     </g>
+  );
+}
+
+/** Its name on the side that has room, over all marks. */
+function MassNameAt({ mark, scale, width }: { mark: Schemas["MassMark"]; scale: Scale; width: number }) {
+  const { view } = useBench();
+  const named = view.piece.masses.find((m) => m.id === mark.mass)?.name;
+  if (!named) return null;
+  const [x, y] = [scale.x(mark.target.temperature), scale.y(mark.target.value)];
+  const r = 13 + 26 * Math.sqrt(mark.area);
+  const left = x > width / 2;
+  return (
+    <text x={left ? x - r : x + r} y={y + 4} textAnchor={left ? "end" : "start"} className={styles.massName}>
+      {named}
+    </text>
   );
 }
 

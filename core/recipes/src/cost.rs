@@ -1,0 +1,154 @@
+//! What a miss costs: value first.
+
+use lean_colour::difference::ciede2000;
+use lean_colour::{D65, Lab, Temperature};
+use serde::{Deserialize, Serialize};
+
+/// A wanted colour and how much it matters.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Target {
+    /// The wanted colour.
+    pub lab: Lab<D65>,
+    /// Relative weight, ≥ 0.
+    pub weight: f64,
+}
+
+/// What counts besides value.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case", tag = "kind")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Colour {
+    /// The whole difference (CIEDE2000).
+    #[default]
+    Whole,
+    /// Only that a warm target stays warm and a cool one cool, relative to the picture's neutral; hue and chroma are free.
+    SideOnly {
+        /// Temperature of the picture's neutral.
+        neutral: Temperature,
+    },
+}
+
+/// Misses too small to be seen, which cost nothing: no pigment is spent on them.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Tolerance {
+    /// Steps of value.
+    pub value: f64,
+    /// CIEDE2000.
+    pub colour: f64,
+}
+
+/// Cost of a mix for a target: `value_weight·|ΔV| + CIEDE2000`, both beyond a tolerance, plus a heavy charge for leaving a value that must hold.
+///
+/// All constants are choices, visible to the painter: with the default a whole step of value weighs as much as a colour difference of 20.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+pub struct Cost {
+    /// Charge per step of value.
+    pub value_weight: f64,
+    /// Steps of value a mix may be off before [`HOLD_CHARGE`] is added; `None` when values are only weighed.
+    pub hold: Option<f64>,
+    /// What counts besides value.
+    #[serde(default)]
+    pub colour: Colour,
+    /// What is too small to count.
+    #[serde(default)]
+    pub tolerance: Tolerance,
+}
+
+/// Charge per step beyond what [`Cost::hold`] allows. High enough that no hue is worth leaving the value for.
+pub const HOLD_CHARGE: f64 = 400.0;
+/// Charge per unit of temperature on the wrong side of neutral: forty units weigh as much as a step of value. A choice.
+pub const SIDE_CHARGE: f64 = 0.5;
+
+impl Default for Cost {
+    fn default() -> Self {
+        Self { value_weight: 20.0, hold: None, colour: Colour::Whole, tolerance: Tolerance::default() }
+    }
+}
+
+impl Cost {
+    /// Values held within a quarter step.
+    pub const QUARTER_STEP: f64 = 0.25;
+    /// Good enough for the eye: within a quarter step and a difference of 2. A choice.
+    pub const GOOD_ENOUGH: Tolerance = Tolerance { value: Self::QUARTER_STEP, colour: 2.0 };
+
+    /// Every difference alike, value not put first.
+    pub fn strict() -> Self {
+        Self { value_weight: 0.0, ..Self::default() }
+    }
+
+    /// Values, and on which side of neutral: hue and chroma free.
+    pub fn values_only(neutral: Temperature) -> Self {
+        Self { colour: Colour::SideOnly { neutral }, ..Self::default() }
+    }
+
+    /// The charge for a value difference alone; the whole cost is never less.
+    pub fn of_value(&self, dv: f64) -> f64 {
+        let off = dv.abs();
+        // Held a little inside the allowance, so that what is shown rounded is still inside it.
+        let beyond = self.hold.map_or(0.0, |h| (off - 0.9 * h).max(0.0) * HOLD_CHARGE);
+        self.value_weight * (off - self.tolerance.value).max(0.0) + beyond
+    }
+
+    /// The charge for all that is not value.
+    pub fn of_colour(&self, mix: Lab<D65>, wanted: Lab<D65>) -> f64 {
+        match self.colour {
+            Colour::Whole => (ciede2000(mix, wanted) - self.tolerance.colour).max(0.0),
+            Colour::SideOnly { neutral } => {
+                let wrong = -side(wanted, neutral) * mix.temperature().warmer_than(neutral);
+                SIDE_CHARGE * wrong.max(0.0)
+            }
+        }
+    }
+
+    /// Cost of `mix` for `wanted`.
+    pub fn of(&self, mix: Lab<D65>, wanted: Lab<D65>) -> f64 {
+        self.of_value(mix.value().0 - wanted.value().0) + self.of_colour(mix, wanted)
+    }
+}
+
+/// 1 for a target that is warm, −1 for a cool one, 0 for one that is neither.
+pub fn side(wanted: Lab<D65>, neutral: Temperature) -> f64 {
+    let t = wanted.temperature().warmer_than(neutral);
+    if t.abs() < lean_colour::temperature::SAME { 0.0 } else { t.signum() }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_step_of_value_outweighs_a_visible_hue() {
+        let c = Cost::default();
+        let wanted = Lab::new(50.0, 10.0, 10.0);
+        assert_eq!(c.of(wanted, wanted), 0.0);
+        let darker = Lab::new(40.0, 10.0, 10.0);
+        let duller = Lab::new(50.0, 0.0, 0.0);
+        assert!(c.of(darker, wanted) > c.of(duller, wanted));
+        assert!((Cost::strict().of(duller, wanted) - ciede2000(duller, wanted)).abs() < 1e-12);
+    }
+
+    #[test]
+    fn holding_charges_only_beyond_the_allowance() {
+        let held = Cost { hold: Some(0.25), ..Cost::default() };
+        assert_eq!(held.of_value(0.2), Cost::default().of_value(0.2));
+        assert!(held.of_value(0.5) > Cost::default().of_value(0.5) + 50.0);
+    }
+
+    #[test]
+    fn values_only_leaves_the_hue_free_on_its_side() {
+        let cost = Cost::values_only(Temperature(0.0));
+        let (warm, cool) = (Lab::new(50.0, 20.0, 30.0), Lab::new(50.0, -20.0, -30.0));
+        assert_eq!(cost.of(Lab::new(50.0, 40.0, 10.0), warm), 0.0);
+        assert!(cost.of(cool, warm) > 10.0 && cost.of(warm, cool) > 10.0);
+        assert_eq!(cost.of(cool, Lab::new(50.0, 0.0, 0.0)), 0.0, "a neutral target takes either side");
+    }
+
+    #[test]
+    fn what_cannot_be_seen_costs_nothing() {
+        let cost = Cost { tolerance: Cost::GOOD_ENOUGH, ..Cost::default() };
+        let wanted = Lab::new(50.0, 10.0, 10.0);
+        assert_eq!(cost.of(Lab::new(51.0, 10.5, 10.0), wanted), 0.0);
+        assert!(cost.of(Lab::new(58.0, 10.0, 10.0), wanted) > 0.0);
+    }
+}

@@ -1,0 +1,143 @@
+//! Recipes laid in layers over a ground that shows: watercolour, marker, pencil, pastel.
+
+use crate::craft::Craft;
+use crate::mix::{Mix, MixLayer, Part};
+use crate::{Limits, PLACES, at_place};
+use lean_colour::Lab;
+use lean_media::forms::{self, Form, Laying, Prepared};
+use lean_media::lanes::Colours;
+use lean_media::{Ground, Medium, Pigment, PigmentId};
+
+/// Layers of up to three pigments over a ground.
+pub struct Layered {
+    medium: Medium,
+    ids: Vec<PigmentId>,
+    wide: Prepared<f64>,
+    narrow: Prepared<f32>,
+    /// `[pigments − 1][place of the mother colour]`.
+    lists: [[Vec<Form>; PLACES]; 3],
+    limits: Limits,
+    bare: Colours,
+}
+
+impl Layered {
+    /// Recipes of `pigments` on `ground`; `None` for a medium that is mixed wet.
+    pub fn of(medium: Medium, ground: &Ground, pigments: &[&Pigment], limits: Limits) -> Option<Self> {
+        let list = |n: usize, mother: usize| {
+            let holds = |f: &Form| match (limits.mother, mother) {
+                (Some((_, share)), place @ 1..) if place <= n => f.share(place - 1) >= share - 1e-12,
+                (Some(_), _) => false,
+                (None, _) => true,
+            };
+            let all = if n <= limits.most_pigments { forms::list(medium, ground, n, limits.most_layers) } else { Vec::new() };
+            all.into_iter().filter(holds).collect()
+        };
+        let wide = Prepared::<f64>::of(medium, pigments, ground)?;
+        Some(Self {
+            medium,
+            ids: pigments.iter().map(|p| p.id.clone()).collect(),
+            bare: Colours::all(wide.bare()),
+            narrow: Prepared::<f32>::of(medium, pigments, ground)?,
+            lists: std::array::from_fn(|n| std::array::from_fn(|mother| list(n + 1, mother))),
+            wide,
+            limits,
+        })
+    }
+
+    fn list(&self, group: &[usize]) -> &[Form] {
+        self.limits.mother_in(group).map_or(&[], |mother| &self.lists[group.len() - 1][at_place(mother)])
+    }
+
+    fn part(&self, pigment: usize, parts: u8) -> Part {
+        Part { pigment: self.ids[pigment].clone(), parts, touch: false }
+    }
+}
+
+/// How a layer is laid, in a few words.
+fn how(medium: Medium, layer: &Laying, first: bool) -> String {
+    let step = usize::from(layer.amount.max(1)) - 1;
+    match medium {
+        Medium::Watercolour => ["thin wash", "middle wash", "strong wash"][step].into(),
+        Medium::Marker => ["one coat", "two coats"][step.min(1)].into(),
+        Medium::Pencil => ["light", "middle", "firm"][step].into(),
+        Medium::SoftPastel => {
+            let mass = ["light", "full", "heavy"][step];
+            if first { mass.into() } else { format!("{mass}, {}", if layer.rubbed { "rubbed in" } else { "crisp" }) }
+        }
+        Medium::Oil => "mixed".into(),
+    }
+}
+
+impl Craft for Layered {
+    fn pigments(&self) -> usize {
+        self.ids.len()
+    }
+
+    fn recipes(&self, pigments: usize) -> usize {
+        match pigments {
+            0 => 1,
+            n => self.lists[n - 1].iter().map(Vec::len).max().unwrap_or(0),
+        }
+    }
+
+    fn quick(&self, group: &[usize], out: &mut Vec<Colours>) {
+        if group.is_empty() {
+            out.push(self.bare);
+        } else {
+            self.narrow.colours(group, self.list(group), out);
+        }
+    }
+
+    fn exact(&self, group: &[usize]) -> Vec<Lab> {
+        if group.is_empty() {
+            return vec![self.wide.bare()];
+        }
+        self.wide.colours_of(group, self.list(group))
+    }
+
+    fn mix(&self, group: &[usize], nth: usize, lab: Lab) -> Mix {
+        let Some(form) = (!group.is_empty()).then(|| self.list(group)[nth]) else {
+            return Mix { parts: Vec::new(), layers: Vec::new(), lab };
+        };
+        let mut parts: Vec<Part> = Vec::new();
+        for (place, pigment) in group.iter().enumerate() {
+            let amount: u32 = form.layers().iter().map(|l| u32::from(l.parts[place]) * u32::from(l.amount)).sum();
+            parts.push(self.part(*pigment, amount.min(u8::MAX.into()) as u8));
+        }
+        parts.sort_by_key(|p| std::cmp::Reverse(p.parts));
+        let layers = form.layers().iter().enumerate().map(|(n, l)| MixLayer {
+            of: group.iter().zip(l.parts).filter(|(_, n)| *n > 0).map(|(p, n)| self.part(*p, n)).collect(),
+            how: how(self.medium, l, n == 0),
+        });
+        Mix { parts, layers: layers.collect(), lab }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_media::{GroundId, ground, library};
+
+    #[test]
+    fn a_mother_colour_is_in_every_mix_with_its_share() {
+        let g = ground::find(&GroundId("hot-pressed".into())).unwrap();
+        let pigments: Vec<&Pigment> = ["PB29", "PY43", "PR101"].iter().map(|id| library::find(id).unwrap()).collect();
+        let limits = Limits { mother: Some((1, 0.5)), ..Limits::default() };
+        let craft = Layered::of(Medium::Watercolour, &g, &pigments, limits).unwrap();
+        assert!(craft.exact(&[0, 2]).is_empty() && craft.exact(&[0]).is_empty());
+        assert_eq!(craft.exact(&[]).len(), 1, "bare paper is no mix and stays free");
+        let forms = craft.list(&[0, 1]);
+        assert!(!forms.is_empty() && forms.iter().all(|f| f.share(1) >= 0.5));
+    }
+
+    #[test]
+    fn layers_are_told_in_words_first_laid_first() {
+        let g = ground::find(&GroundId("sanded-warm-grey".into())).unwrap();
+        let pigments: Vec<&Pigment> = ["PB29", "PY43"].iter().map(|id| library::find(id).unwrap()).collect();
+        let craft = Layered::of(Medium::SoftPastel, &g, &pigments, Limits::default()).unwrap();
+        let colours = craft.exact(&[0, 1]);
+        let rubbed = (0..colours.len()).map(|n| craft.mix(&[0, 1], n, colours[n])).find(|m| m.layers[1].how.contains("rubbed")).unwrap();
+        assert_eq!(rubbed.layers.len(), 2);
+        assert!(!rubbed.layers[0].how.contains("rubbed") && rubbed.parts.len() == 2);
+    }
+}

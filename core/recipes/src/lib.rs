@@ -1,0 +1,72 @@
+//! What a hand can mix or lay, medium by medium, and what a miss costs.
+//!
+//! A [`Craft`] lists the recipes of a medium on a ground; a [`Mix`] is one of them with the colour it gives; a [`Cost`](cost::Cost) says what it
+//! is worth for a colour that is wanted. The optics are those of [`lean_media`].
+#![deny(missing_docs)]
+
+pub mod cost;
+pub mod craft;
+pub mod mix;
+pub mod wet;
+
+mod layered;
+
+pub use cost::{Cost, Target};
+pub use craft::Craft;
+pub use layered::Layered;
+pub use mix::{Mix, MixLayer, Part};
+pub use wet::{Grain, Wet};
+
+use crate::craft::MOST_IN_RECIPE;
+use lean_media::{Ground, Medium, Pigment};
+
+/// What a mix may be.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Limits {
+    /// Most pigments in one mix, 1..=3.
+    pub most_pigments: usize,
+    /// Most layers in one mix, 1..=3.
+    pub most_layers: usize,
+    /// A pigment (by number) that must be in every mix with at least this share.
+    pub mother: Option<(usize, f64)>,
+}
+
+impl Default for Limits {
+    fn default() -> Self {
+        Self { most_pigments: MOST_IN_RECIPE, most_layers: lean_media::forms::MOST_LAYERS, mother: None }
+    }
+}
+
+impl Limits {
+    /// The place of the mother colour in a group, and its least share. `Err` when the group lacks a mother colour that it must have.
+    fn mother_in(&self, group: &[usize]) -> Result<Option<(usize, f64)>, MotherMissing> {
+        match self.mother {
+            None => Ok(None),
+            Some((mother, share)) => group.iter().position(|p| *p == mother).map(|place| Some((place, share))).ok_or(MotherMissing),
+        }
+    }
+}
+
+struct MotherMissing;
+
+/// Numbers of lists kept by place of the mother colour: none, or one of three.
+const PLACES: usize = MOST_IN_RECIPE + 1;
+
+fn at_place(mother: Option<(usize, f64)>) -> usize {
+    mother.map_or(0, |(place, _)| place + 1)
+}
+
+/// The craft of a medium: recipes of `pigments` on `ground`. `white` is free in wet mixes; elsewhere it is `None`, and a white is one of `pigments`.
+pub fn craft(
+    medium: Medium,
+    ground: &Ground,
+    pigments: &[&Pigment],
+    white: Option<&Pigment>,
+    limits: Limits,
+    grain: Grain,
+) -> Box<dyn Craft + Send> {
+    match Layered::of(medium, ground, pigments, limits) {
+        Some(layered) => Box::new(layered),
+        None => Box::new(Wet::of(pigments, white, limits, grain)),
+    }
+}

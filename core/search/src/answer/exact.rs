@@ -1,0 +1,175 @@
+//! All recipes of a given set with their colours, judged in double precision.
+
+use lean_colour::Lab;
+use lean_recipes::cost::{Cost, Target};
+use lean_recipes::{Craft, Mix};
+
+/// All recipes of a few pigments, made once and asked many times.
+pub struct Recipes<'a> {
+    craft: &'a dyn Craft,
+    all: Vec<Candidate>,
+}
+
+struct Candidate {
+    group: [u16; 3],
+    size: u8,
+    nth: u32,
+    lab: Lab,
+    value: f64,
+}
+
+impl Candidate {
+    fn holds(&self, pigment: usize) -> bool {
+        self.group[..usize::from(self.size)].iter().any(|i| usize::from(*i) == pigment)
+    }
+
+    fn group(&self) -> Vec<usize> {
+        self.group[..usize::from(self.size)].iter().map(|i| usize::from(*i)).collect()
+    }
+}
+
+impl<'a> Recipes<'a> {
+    /// Lists every recipe of all pigments of a craft, fewest pigments first.
+    pub fn of(craft: &'a dyn Craft) -> Self {
+        let set: Vec<usize> = (0..craft.pigments()).collect();
+        Self::among(craft, &set)
+    }
+
+    /// Lists every recipe of some pigments of a craft (ascending numbers), fewest pigments first.
+    pub fn among(craft: &'a dyn Craft, set: &[usize]) -> Self {
+        let mut all = Vec::new();
+        for size in 0..=lean_recipes::craft::MOST_IN_RECIPE {
+            visit(set, size, &mut |group| {
+                let mut of = [0u16; 3];
+                of.iter_mut().zip(group).for_each(|(o, g)| *o = *g as u16);
+                for (nth, lab) in craft.exact(group).into_iter().enumerate() {
+                    all.push(Candidate { group: of, size: size as u8, nth: nth as u32, lab, value: lab.value().0 });
+                }
+            });
+        }
+        Self { craft, all }
+    }
+
+    /// Every colour the recipes give.
+    pub fn colours(&self) -> impl Iterator<Item = Lab> + '_ {
+        self.all.iter().map(|c| c.lab)
+    }
+
+    /// Every colour that something laid gives.
+    pub fn laid(&self) -> impl Iterator<Item = Lab> + '_ {
+        self.all.iter().filter(|c| c.size > 0).map(|c| c.lab)
+    }
+
+    /// Every colour that is free: bare ground, or white alone.
+    pub fn free(&self) -> impl Iterator<Item = Lab> + '_ {
+        self.all.iter().filter(|c| c.size == 0).map(|c| c.lab)
+    }
+
+    /// The recipe of least cost for a colour, and that cost. `None` when there are no recipes at all.
+    pub fn best(&self, wanted: Lab, cost: Cost) -> Option<(f64, Mix)> {
+        self.ranked(wanted, cost, 1).into_iter().next()
+    }
+
+    /// The `count` cheapest recipes, cheapest first.
+    pub fn ranked(&self, wanted: Lab, cost: Cost, count: usize) -> Vec<(f64, Mix)> {
+        self.cheapest(wanted, cost, count, None).into_iter().map(|(cost, i)| (cost, self.mix(i))).collect()
+    }
+
+    /// The `count` cheapest candidates that do without one pigment, cheapest first.
+    fn cheapest(&self, wanted: Lab, cost: Cost, count: usize, without: Option<usize>) -> Vec<(f64, usize)> {
+        let value = wanted.value().0;
+        let mut found: Vec<(f64, usize)> = Vec::with_capacity(count + 1);
+        let fits = |c: &Candidate| without.is_none_or(|p| !c.holds(p));
+        for (i, c) in self.all.iter().enumerate().filter(|(_, c)| fits(c)) {
+            let worst = if found.len() < count { f64::INFINITY } else { found[found.len() - 1].0 };
+            let by_value = cost.of_value(c.value - value);
+            if by_value >= worst {
+                continue;
+            }
+            let total = by_value + cost.of_colour(c.lab, wanted);
+            if total < worst {
+                let at = found.partition_point(|f| f.0 <= total);
+                found.insert(at, (total, i));
+                found.truncate(count);
+            }
+        }
+        found
+    }
+
+    fn mix(&self, i: usize) -> Mix {
+        let c = &self.all[i];
+        self.craft.mix(&c.group(), c.nth as usize, c.lab)
+    }
+
+    /// Weighted mean over the targets of the least cost of each.
+    pub fn cost_of(&self, targets: &[Target], cost: Cost) -> f64 {
+        self.mean(targets, cost, None)
+    }
+
+    /// The same without one pigment of the set.
+    pub fn cost_without(&self, pigment: usize, targets: &[Target], cost: Cost) -> f64 {
+        self.mean(targets, cost, Some(pigment))
+    }
+
+    fn mean(&self, targets: &[Target], cost: Cost, without: Option<usize>) -> f64 {
+        let total: f64 = targets.iter().map(|t| t.weight).sum();
+        let least = |t: &Target| self.cheapest(t.lab, cost, 1, without).first().map_or(f64::INFINITY, |b| b.0);
+        let sum: f64 = targets.iter().filter(|t| t.weight > 0.0).map(|t| t.weight * least(t)).sum();
+        sum / total
+    }
+}
+
+/// Shows every group of `size` out of `set`.
+fn visit(set: &[usize], size: usize, show: &mut dyn FnMut(&[usize])) {
+    fn go(set: &[usize], size: usize, chosen: &mut Vec<usize>, show: &mut dyn FnMut(&[usize])) {
+        if chosen.len() == size {
+            return show(chosen);
+        }
+        for (at, i) in set.iter().enumerate() {
+            chosen.push(*i);
+            go(&set[at + 1..], size, chosen, show);
+            chosen.pop();
+        }
+    }
+    go(set, size, &mut Vec::new(), show);
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_media::{Pigment, library};
+    use lean_recipes::{Grain, Limits, Wet};
+
+    fn wet(ids: &[&str], white: Option<&str>) -> Wet {
+        let set: Vec<&Pigment> = ids.iter().map(|id| library::find(id).unwrap()).collect();
+        Wet::of(&set, white.and_then(library::find), Limits::default(), Grain::Usual)
+    }
+
+    #[test]
+    fn a_colour_that_is_a_recipe_is_found_at_no_cost() {
+        let craft = wet(&["PB29", "PY43", "PR101"], Some("PW6"));
+        let recipes = Recipes::of(&craft);
+        assert_eq!(recipes.all.len(), 1 + 3 * 22 + 3 * 73 + 121);
+        let lab = recipes.all[200].lab;
+        let (cost, mix) = recipes.best(lab, Cost::default()).unwrap();
+        assert!(cost < 1e-9 && mix.lab == lab);
+        let three = recipes.ranked(Lab::new(50.0, 5.0, 5.0), Cost::default(), 3);
+        assert!(three.windows(2).all(|w| w[0].0 <= w[1].0));
+    }
+
+    #[test]
+    fn the_cost_without_a_pigment_is_that_of_the_others_alone() {
+        let craft = wet(&["PB29", "PY43", "PR101"], Some("PW6"));
+        let targets = [Target { lab: Lab::new(45.0, 20.0, 15.0), weight: 2.0 }, Target { lab: Lab::new(60.0, -5.0, -20.0), weight: 1.0 }];
+        let cost = Cost::default();
+        for (out, rest) in [(0, [1, 2]), (1, [0, 2]), (2, [0, 1])] {
+            let without = Recipes::of(&craft).cost_without(out, &targets, cost);
+            assert!((without - Recipes::among(&craft, &rest).cost_of(&targets, cost)).abs() < 1e-12);
+        }
+    }
+
+    #[test]
+    fn without_white_no_recipe_calls_for_it() {
+        assert_eq!(Recipes::of(&wet(&["PB29"], None)).all.len(), 1);
+    }
+}

@@ -1,0 +1,99 @@
+//! What is asked of the search, and whether it can be asked.
+
+pub mod demands;
+pub(crate) mod field;
+pub mod no_answer;
+pub mod ready;
+
+use crate::table::MOST_TARGETS;
+use demands::Demands;
+use lean_media::{Ground, Medium, Pigment, PigmentId};
+use lean_recipes::Limits;
+use lean_recipes::cost::{Cost, Target};
+use no_answer::NoAnswer;
+use std::ops::RangeInclusive;
+
+/// Largest set searched for.
+pub const MOST_IN_SET: usize = 8;
+
+/// What the painter has decided about the set beforehand.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct Choice {
+    /// Must be in every set.
+    pub locked: Vec<PigmentId>,
+    /// Must be in none.
+    pub excluded: Vec<PigmentId>,
+    /// What else is asked.
+    pub demands: Demands,
+}
+
+/// One piece a set has to serve.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Need {
+    /// The ground it is made on.
+    pub ground: Ground,
+    /// What it needs.
+    pub targets: Vec<Target>,
+    /// What a miss costs.
+    pub cost: Cost,
+    /// How much it counts against the others, ≥ 0.
+    pub weight: f64,
+}
+
+/// What is asked of the search.
+pub struct Ask<'a> {
+    /// Everything owned.
+    pub pigments: &'a [Pigment],
+    /// Its medium.
+    pub medium: Medium,
+    /// The piece, or the pieces, to serve.
+    pub needs: &'a [Need],
+    /// What is decided beforehand.
+    pub choice: &'a Choice,
+    /// How many pigments, white not counted.
+    pub sizes: RangeInclusive<usize>,
+}
+
+pub(crate) fn check(ask: &Ask) -> Result<(), NoAnswer> {
+    let (least, most) = (*ask.sizes.start(), *ask.sizes.end());
+    if least < 1 || most > MOST_IN_SET || least > most {
+        return Err(NoAnswer::Sizes(least, most));
+    }
+    for (i, p) in ask.pigments.iter().enumerate() {
+        if ask.pigments[..i].iter().any(|q| q.id == p.id) {
+            return Err(NoAnswer::Duplicate(p.id.clone()));
+        }
+    }
+    let targets: Vec<&Target> = ask.needs.iter().flat_map(|n| &n.targets).collect();
+    if let Some((i, t)) = targets.iter().enumerate().find(|(_, t)| !t.weight.is_finite() || t.weight < 0.0) {
+        return Err(NoAnswer::Weight(i + 1, t.weight));
+    }
+    let counts = |n: &Need| n.weight > 0.0 && n.targets.iter().any(|t| t.weight > 0.0);
+    if !ask.needs.iter().any(counts) {
+        return Err(NoAnswer::NoTargets);
+    }
+    if targets.len() > MOST_TARGETS {
+        return Err(NoAnswer::TooManyTargets(targets.len()));
+    }
+    ask.choice.demands.check().map_err(NoAnswer::Demand)
+}
+
+/// The whites of a Box that are at hand in this medium: the strongest, or none where bare paper plays its part.
+pub fn white_of(pigments: &[Pigment], medium: Medium) -> Option<&Pigment> {
+    let whites = pigments.iter().filter(|p| p.white && medium.has_white());
+    whites.max_by(|a, b| a.s[17].total_cmp(&b.s[17]))
+}
+
+/// Limits of mixes that follow from demands; `index` finds a pigment's number.
+pub(crate) fn limits(demands: &Demands, index: impl Fn(&PigmentId) -> Option<usize>) -> Result<Limits, NoAnswer> {
+    let usual = Limits::default();
+    let mother = match &demands.mother {
+        None => None,
+        Some(m) => Some((index(&m.pigment).ok_or_else(|| NoAnswer::NotInBox(m.pigment.clone()))?, m.share)),
+    };
+    Ok(Limits {
+        most_pigments: demands.most_in_mix.map_or(usual.most_pigments, usize::from),
+        most_layers: demands.most_layers.map_or(usual.most_layers, usize::from),
+        mother,
+    })
+}

@@ -1,0 +1,240 @@
+//! Colours of recipes compared with targets, eight at a time.
+//!
+//! Single precision. Callers re-judge what matters in double precision, see [`super::exact`].
+
+use crate::table::dense::less;
+use lean_colour::temperature::WARM_POLE;
+use lean_colour::{D65, Lab};
+use lean_media::lanes::{Colours, LANES, Lane};
+use lean_media::rows::Real;
+use lean_recipes::cost::{Colour, Cost, HOLD_CHARGE, SIDE_CHARGE, side};
+
+/// A target in single precision.
+#[derive(Clone, Copy)]
+pub struct Wanted {
+    pub l: f32,
+    pub a: f32,
+    pub b: f32,
+    pub v: f32,
+    pub c: f32,
+    /// Side of neutral: 1 warm, −1 cool, 0 either. Asked for only where hue is free.
+    side: f32,
+}
+
+impl Wanted {
+    pub fn of(lab: Lab<D65>, cost: Cost) -> Self {
+        let side = match cost.colour {
+            Colour::Whole => 0.0,
+            Colour::SideOnly { neutral } => side(lab, neutral) as f32,
+        };
+        Self { l: lab.l as f32, a: lab.a as f32, b: lab.b as f32, v: lab.value().0 as f32, c: lab.chroma() as f32, side }
+    }
+}
+
+impl Wanted {
+    /// Never more than the charge for all that is not value: a quick reason to pass over a recipe.
+    pub fn colour_bound(&self, lab: Lab<D65>, cost: Cost) -> f64 {
+        match cost.colour {
+            Colour::Whole => {
+                let least = difference_bound(lab.l as f32, lab.a as f32, lab.b as f32, self) - SLACK;
+                (f64::from(least) - cost.tolerance.colour).max(0.0)
+            }
+            Colour::SideOnly { .. } => 0.0,
+        }
+    }
+}
+
+/// A cost function in single precision.
+#[derive(Clone, Copy)]
+pub struct CostF {
+    weight: f32,
+    hold: f32,
+    charge: f32,
+    value_tolerance: f32,
+    colour_tolerance: f32,
+    /// Temperature of neutral where hue is free.
+    neutral: Option<f32>,
+}
+
+impl CostF {
+    pub fn of(cost: Cost) -> Self {
+        Self {
+            weight: cost.value_weight as f32,
+            hold: cost.hold.map_or(0.0, |h| 0.9 * h) as f32,
+            charge: if cost.hold.is_some() { HOLD_CHARGE as f32 } else { 0.0 },
+            value_tolerance: cost.tolerance.value as f32,
+            colour_tolerance: cost.tolerance.colour as f32,
+            neutral: match cost.colour {
+                Colour::Whole => None,
+                Colour::SideOnly { neutral } => Some(neutral.0 as f32),
+            },
+        }
+    }
+
+    #[inline(always)]
+    fn value(&self, dv: f32) -> f32 {
+        let off = dv.abs();
+        self.weight * (off - self.value_tolerance).max(0.0) + self.charge * (off - self.hold).max(0.0)
+    }
+
+    #[inline(always)]
+    fn colour(&self, difference: f32) -> f32 {
+        (difference - self.colour_tolerance).max(0.0)
+    }
+}
+
+/// The greatest lightness weight CIEDE2000 can give (at L* 0 or 100).
+const MOST_SL: f32 = 1.748;
+/// Rounding allowance of the bounds, in cost units.
+const SLACK: f32 = 2e-3;
+
+/// Lowers `best` to the least cost of these eight colours for one target.
+///
+/// Most colours are dismissed by true lower bounds: the value charge plus the lightness term first, then the whole difference
+/// with its hue weight at most 1.5725 and its rotation term at its greatest.
+#[inline(always)]
+pub fn lower(best: &mut f32, colours: &Colours, wanted: &Wanted, cost: CostF) {
+    if let Some(neutral) = cost.neutral {
+        return lower_side(best, colours, wanted, cost, neutral);
+    }
+    let mut by_value = [0.0f32; LANES];
+    let mut bound = [0.0f32; LANES];
+    for i in 0..LANES {
+        by_value[i] = cost.value(colours.v[i] - wanted.v);
+        bound[i] = by_value[i] + cost.colour((colours.l[i] - wanted.l).abs() * (1.0 / MOST_SL));
+    }
+    if least(&bound) - SLACK >= *best {
+        return;
+    }
+    for i in 0..LANES {
+        bound[i] = by_value[i] + cost.colour(difference_bound(colours.l[i], colours.a[i], colours.b[i], wanted));
+    }
+    if least(&bound) - SLACK >= *best {
+        return;
+    }
+    for i in 0..LANES {
+        bound[i] = by_value[i] + cost.colour(difference(colours.l[i], colours.a[i], colours.b[i], wanted));
+    }
+    *best = less(*best, least(&bound));
+}
+
+#[inline(always)]
+fn least(lanes: &Lane) -> f32 {
+    lanes.iter().fold(f32::INFINITY, |a, b| less(a, *b))
+}
+
+/// The same where hue is free and only the side of neutral counts.
+#[inline(always)]
+fn lower_side(best: &mut f32, colours: &Colours, wanted: &Wanted, cost: CostF, neutral: f32) {
+    let (sin, cos) = (WARM_POLE.to_radians().sin() as f32, WARM_POLE.to_radians().cos() as f32);
+    for i in 0..LANES {
+        let wrong = -wanted.side * (colours.a[i] * cos + colours.b[i] * sin - neutral);
+        let whole = cost.value(colours.v[i] - wanted.v) + SIDE_CHARGE as f32 * wrong.max(0.0);
+        if whole < *best {
+            *best = whole;
+        }
+    }
+}
+
+#[inline(always)]
+fn seventh(c: f32) -> f32 {
+    let c2 = c * c;
+    let c7 = c2 * c2 * c2 * c;
+    (c7 / (c7 + 6.103_515_6e9)).sqrt()
+}
+
+/// CIEDE2000 without a branch and with a single angle: multiples of the mean hue come from the direction of the summed hue vectors, and only
+/// the rotation term needs how far that is from blue.
+#[inline(always)]
+fn difference(l: f32, a: f32, b: f32, w: &Wanted) -> f32 {
+    let g = 1.5 - 0.5 * seventh(0.5 * ((a * a + b * b).sqrt() + w.c));
+    let (a1, b1, a2, b2) = (a * g, b, w.a * g, w.b);
+    let (c1, c2) = ((a1 * a1 + b1 * b1).sqrt(), (a2 * a2 + b2 * b2).sqrt());
+    let mean = 0.5 * (c1 + c2);
+    let grey = c1 * c2 <= 0.0;
+    let u = if grey { a1 + a2 } else { a1 * c2 + a2 * c1 };
+    let v = if grey { b1 + b2 } else { b1 * c2 + b2 * c1 };
+    // Opposite hues cancel: any direction will do then.
+    let length = (u * u + v * v).sqrt().max(f32::MIN_POSITIVE);
+    let (cos, sin) = (u / length, v / length);
+    let (cos2, sin2) = (cos * cos - sin * sin, 2.0 * sin * cos);
+    let (cos3, sin3) = (cos2 * cos - sin2 * sin, sin2 * cos + cos2 * sin);
+    let (cos4, sin4) = (cos2 * cos2 - sin2 * sin2, 2.0 * sin2 * cos2);
+    // cos(x − φ) = cos x cos φ + sin x sin φ with φ = 30°, −6° and 63°.
+    let t = 1.0 - 0.17 * (0.866_025_4 * cos + 0.5 * sin) + 0.24 * cos2 + 0.32 * (0.994_521_9 * cos3 - 0.104_528_46 * sin3)
+        - 0.20 * (0.453_990_5 * cos4 + 0.891_006_5 * sin4);
+    let l50 = (0.5 * (l + w.l) - 50.0).powi(2);
+    let x = (w.l - l) / (1.0 + 0.015 * l50 / (20.0 + l50).sqrt());
+    let dc = c2 - c1;
+    let dh = ((a1 - a2).powi(2) + (b1 - b2).powi(2) - dc * dc).max(0.0).sqrt();
+    let dh = if a1 * b2 - b1 * a2 < 0.0 { -dh } else { dh };
+    let y = dc / (1.0 + 0.045 * mean);
+    let z = dh / (1.0 + 0.015 * mean * t);
+    let turned = -rotation(cos, sin) * 2.0 * seventh(mean);
+    (x * x + y * y + z * z + turned * y * z).max(0.0).sqrt()
+}
+
+/// sin(2·30°·exp(−((h − 275°)/25)²)) of the hue in a direction. 90° and more from blue it has died away (2e-4 of a degree).
+#[inline(always)]
+fn rotation(cos: f32, sin: f32) -> f32 {
+    // Blue, 275°, lies in the direction (0.0872, −0.9962).
+    let along = 0.087_155_74 * cos - 0.996_194_7 * sin;
+    let across = 0.087_155_74 * sin + 0.996_194_7 * cos;
+    // The tangent of half the angle, at most 1; its arctangent by Abramowitz & Stegun 4.4.49, within 2e-8.
+    let t = across / (1.0 + along.max(0.0));
+    let s = t * t;
+    let series = -0.333_331_45
+        + s * (0.199_935_51
+            + s * (-0.142_089
+                + s * (0.106_562_64 + s * (-0.075_289_64 + s * (0.042_909_614 + s * (-0.016_165_737 + s * 0.002_866_225_7))))));
+    let degrees = 2.0 * 57.295_78 * t * (1.0 + s * series);
+    let x = 60f32.to_radians() * Real::exponential(-(degrees * degrees) * (1.0 / 625.0));
+    // Taylor series of the sine up to 60°, within 4e-8.
+    let y = x * x;
+    let sine = x * (1.0 + y * (-1.0 / 6.0 + y * (1.0 / 120.0 + y * (-1.0 / 5040.0 + y * (1.0 / 362_880.0)))));
+    if along > 0.0 { sine } else { 0.0 }
+}
+
+/// Never more than CIEDE2000 of the two colours.
+#[inline(always)]
+fn difference_bound(l: f32, a: f32, b: f32, w: &Wanted) -> f32 {
+    let c = (a * a + b * b).sqrt();
+    let g = 1.5 - 0.5 * seventh(0.5 * (c + w.c));
+    let (a1, a2) = (a * g, w.a * g);
+    let (c1, c2) = ((a1 * a1 + b * b).sqrt(), (a2 * a2 + w.b * w.b).sqrt());
+    let mean = 0.5 * (c1 + c2);
+    let l50 = (0.5 * (l + w.l) - 50.0).powi(2);
+    let dl = (l - w.l) / (1.0 + 0.015 * l50 / (20.0 + l50).sqrt());
+    let dc = (c1 - c2).abs();
+    let dh = ((a1 - a2).powi(2) + (b - w.b).powi(2) - dc * dc).max(0.0).sqrt();
+    let x = dc / (1.0 + 0.045 * mean);
+    let y = dh / (1.0 + 0.015 * 1.5725 * mean);
+    // |RT| = sin(2Δθ)·RC with Δθ at most 30°. For a given x the form x²+y²−R·x·y has its least at y = R·x/2.
+    let r = 1.732_051 * seventh(mean);
+    let y = y.max(0.5 * r * x);
+    (dl * dl + x * x + y * y - r * x * y).max(0.0).sqrt()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_colour::difference::ciede2000;
+    use proptest::prelude::*;
+
+    proptest! {
+        #[test]
+        fn the_bound_is_never_above_the_difference(p in prop::array::uniform3(0.0..1.0f64), q in prop::array::uniform3(0.0..1.0f64), near in 0.0..1.0f64) {
+            let lab = |v: [f64; 3]| Lab::<D65>::new(v[0] * 100.0, v[1] * 200.0 - 100.0, v[2] * 200.0 - 100.0);
+            let (p, q) = (lab(p), lab(q));
+            let q = Lab::new(p.l + (q.l - p.l) * near, p.a + (q.a - p.a) * near, p.b + (q.b - p.b) * near);
+            let bound = difference_bound(p.l as f32, p.a as f32, p.b as f32, &Wanted::of(q, Cost::default()));
+            prop_assert!(f64::from(bound) <= ciede2000(p, q) + 1e-3, "{bound} > {}", ciede2000(p, q));
+            let quick = f64::from(difference(p.l as f32, p.a as f32, p.b as f32, &Wanted::of(q, Cost::default())));
+            // Opposite hues have no mean hue to speak of; there the two may take either side.
+            let opposite = (p.a * q.b - p.b * q.a).abs() < 0.002 * p.chroma() * q.chroma() && p.a * q.a + p.b * q.b < 0.0;
+            prop_assert!(opposite || (quick - ciede2000(p, q)).abs() < 4e-3, "{quick} is not {}", ciede2000(p, q));
+            let sl = 1.0 + 0.015 * 2500.0 / 2520f64.sqrt();
+            prop_assert!(sl <= f64::from(MOST_SL) + 1e-3);
+        }
+    }
+}

@@ -1,0 +1,129 @@
+//! How a search runs: the same on any number of threads, from remembered tables, cancelled at once, its progress true.
+
+use crate::asking::{need, some_targets};
+use lean_media::{Medium, Pigment, library};
+use lean_search::demands::Demands;
+use lean_search::progress::{Progress, Unwatched};
+use lean_search::{Ask, Choice, NoAnswer, SetFound, Tables, search};
+use std::sync::Mutex;
+use std::sync::atomic::{AtomicBool, AtomicUsize, Ordering};
+use std::time::{Duration, Instant};
+
+fn ask_with(
+    pigments: &[Pigment],
+    medium: Medium,
+    choice: &Choice,
+    sizes: (usize, usize),
+    tables: &Tables,
+    watch: &dyn Progress,
+) -> Result<Vec<SetFound>, NoAnswer> {
+    let needs = [need(medium, some_targets())];
+    search(&Ask { pigments, medium, needs: &needs, choice, sizes: sizes.0..=sizes.1 }, tables, watch, &|_| {})
+}
+
+fn many(n: usize) -> Vec<Pigment> {
+    library::modelled().iter().filter(|p| p.id.0 != "PW4").take(n).cloned().collect()
+}
+
+#[test]
+fn more_pigments_never_cost_more_and_the_answer_is_the_same_on_any_number_of_threads() {
+    for (medium, n, largest) in [(Medium::Oil, 40, 6), (Medium::Watercolour, 24, 5), (Medium::SoftPastel, 24, 5)] {
+        let run = |threads: usize| {
+            let pool = rayon::ThreadPoolBuilder::new().num_threads(threads).build().unwrap();
+            pool.install(|| ask_with(&many(n), medium, &Choice::default(), (1, largest), &Tables::default(), &Unwatched).unwrap())
+        };
+        let (one, two, five) = (run(1), run(2), run(5));
+        assert_eq!(one, two);
+        assert_eq!(one, five);
+        assert!(one.windows(2).all(|w| w[1].cost <= w[0].cost + 1e-12));
+        assert!(
+            one.iter().all(|s| s.proved_optimal && s.runner_up_cost.unwrap() >= s.cost && s.price_of_dropping.iter().all(|p| *p >= -1e-12))
+        );
+        for s in &one {
+            let listed: Vec<f64> = s.near_ties.iter().map(|t| t.cost).collect();
+            assert!(listed.iter().all(|c| *c >= s.cost && *c <= s.cost * 1.02 + 1e-9) && listed.is_sorted());
+            assert!(s.near_ties.iter().all(|t| t.pigments != s.pigments));
+        }
+    }
+}
+
+#[test]
+fn remembered_tables_give_the_same_answer() {
+    let owned = many(30);
+    let choice = Choice {
+        locked: vec![owned[4].id.clone()],
+        excluded: vec![owned[9].id.clone()],
+        demands: Demands { no_black: true, ..Demands::default() },
+    };
+    let tables = Tables::default();
+    ask_with(&owned, Medium::Oil, &Choice::default(), (2, 4), &tables, &Unwatched).unwrap();
+    let warm = ask_with(&owned, Medium::Oil, &choice, (3, 5), &tables, &Unwatched).unwrap();
+    let cold = ask_with(&owned, Medium::Oil, &choice, (3, 5), &Tables::default(), &Unwatched).unwrap();
+    assert_eq!(warm, cold);
+}
+
+/// Records progress and cancels when told to, noting when.
+struct Watch {
+    shares: Mutex<Vec<f64>>,
+    cancel_at: usize,
+    reports: AtomicUsize,
+    cancelled: AtomicBool,
+    since: Mutex<Option<Instant>>,
+}
+
+impl Watch {
+    fn cancelling_at(cancel_at: usize) -> Self {
+        Self {
+            shares: Mutex::default(),
+            cancel_at,
+            reports: AtomicUsize::new(0),
+            cancelled: AtomicBool::new(false),
+            since: Mutex::default(),
+        }
+    }
+}
+
+impl Progress for Watch {
+    fn report(&self, share: f64) {
+        self.shares.lock().unwrap().push(share);
+        if self.reports.fetch_add(1, Ordering::Relaxed) + 1 == self.cancel_at {
+            *self.since.lock().unwrap() = Some(Instant::now());
+            self.cancelled.store(true, Ordering::Relaxed);
+        }
+    }
+    fn is_cancelled(&self) -> bool {
+        self.cancelled.load(Ordering::Relaxed)
+    }
+}
+
+#[test]
+fn progress_runs_from_nothing_to_all() {
+    let watch = Watch::cancelling_at(usize::MAX);
+    ask_with(&many(24), Medium::Pencil, &Choice::default(), (2, 5), &Tables::default(), &watch).unwrap();
+    let shares = watch.shares.into_inner().unwrap();
+    assert!(shares.iter().all(|s| (0.0..=1.0 + 1e-9).contains(s)));
+    assert!(shares.len() > 50 && (shares[shares.len() - 1] - 1.0).abs() < 1e-9);
+    // Threads tell their shares out of order, but never by much.
+    let mut most = 0.0f64;
+    for s in &shares {
+        assert!(*s >= most - 0.1, "{s} after {most}");
+        most = most.max(*s);
+    }
+}
+
+#[test]
+fn a_cancelled_search_stops_at_once_wherever_it_is() {
+    let owned = many(60);
+    let whole = Watch::cancelling_at(usize::MAX);
+    ask_with(&owned, Medium::Oil, &Choice::default(), (2, 6), &Tables::default(), &whole).unwrap();
+    let reports = whole.reports.into_inner();
+    for tenth in [0, 3, 6, 8, 9] {
+        let watch = Watch::cancelling_at((reports * tenth / 10).max(1));
+        let got = ask_with(&owned, Medium::Oil, &Choice::default(), (2, 6), &Tables::default(), &watch);
+        let Some(since) = *watch.since.lock().unwrap() else { panic!("it was never cancelled at {tenth}/10") };
+        let took = since.elapsed();
+        assert_eq!(got, Err(NoAnswer::Cancelled));
+        // A tenth of a second on an idle machine; others may be at work on this one.
+        assert!(took < Duration::from_millis(400), "{took:?} at {tenth}/10");
+    }
+}
