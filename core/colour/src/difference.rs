@@ -54,6 +54,46 @@ pub fn ciede2000<W>(p: Lab<W>, q: Lab<W>) -> f64 {
     (x * x + y * y + z * z + rt * y * z).max(0.0).sqrt()
 }
 
+/// CIEDE2000 of colours close to one another: its terms at one colour, for differences so small that the weights do not change.
+#[derive(Clone, Copy, Debug)]
+pub struct Nearby {
+    stretch: f64,
+    along: (f64, f64),
+    weights: (f64, f64, f64),
+    rotation: f64,
+}
+
+impl Nearby {
+    /// Round a colour.
+    pub fn of<W>(lab: Lab<W>) -> Self {
+        let pow7 = |c: f64| (c.powi(7) / (c.powi(7) + 6_103_515_625.0)).sqrt();
+        let stretch = 1.5 - 0.5 * pow7(lab.chroma());
+        let (a, b) = (lab.a * stretch, lab.b);
+        let c = a.hypot(b);
+        // At grey every direction is alike.
+        let along = if c > 0.0 { (a / c, b / c) } else { (1.0, 0.0) };
+        let h = b.atan2(a).to_degrees().rem_euclid(360.0);
+        let cos = |deg: f64| deg.to_radians().cos();
+        let t = 1.0 - 0.17 * cos(h - 30.0) + 0.24 * cos(2.0 * h) + 0.32 * cos(3.0 * h + 6.0) - 0.20 * cos(4.0 * h - 63.0);
+        let l50 = (lab.l - 50.0).powi(2);
+        let turn = 30.0 * (-((h - 275.0) / 25.0).powi(2)).exp();
+        Self {
+            stretch,
+            along,
+            weights: (1.0 + 0.015 * l50 / (20.0 + l50).sqrt(), 1.0 + 0.045 * c, 1.0 + 0.015 * c * t),
+            rotation: -(2.0 * turn).to_radians().sin() * 2.0 * pow7(c),
+        }
+    }
+
+    /// How far a small step from it looks.
+    pub fn length(&self, dl: f64, da: f64, db: f64) -> f64 {
+        let da = da * self.stretch;
+        let (cos, sin) = self.along;
+        let (x, y, z) = (dl / self.weights.0, (cos * da + sin * db) / self.weights.1, (cos * db - sin * da) / self.weights.2);
+        (x * x + y * y + z * z + self.rotation * y * z).max(0.0).sqrt()
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -115,6 +155,18 @@ mod tests {
                 .difference(palette::Lab::new(q.0, q.1, q.2));
             let ours = ciede2000::<D65>(Lab::new(p.0, p.1, p.2), Lab::new(q.0, q.1, q.2));
             prop_assert!((ours - theirs).abs() < 1e-6, "{ours} {theirs}");
+        }
+    }
+
+    #[test]
+    fn close_colours_differ_as_their_terms_say() {
+        for i in 0..200 {
+            let x = f64::from(i);
+            let lab = Lab::<D65>::new(10.0 + (x * 7.3) % 80.0, (x * 13.7) % 120.0 - 60.0, (x * 29.1) % 140.0 - 70.0);
+            let step = [1e-4 * (x * 1.7).sin(), 1e-4 * (x * 2.9).cos(), 1e-4 * (x * 0.7).cos()];
+            let other = Lab::new(lab.l + step[0], lab.a + step[1], lab.b + step[2]);
+            let (near, whole) = (Nearby::of(lab).length(step[0], step[1], step[2]), ciede2000(lab, other));
+            assert!((near - whole).abs() < 1e-4 * whole, "{near} is not {whole} at {lab:?}");
         }
     }
 }

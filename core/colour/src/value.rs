@@ -37,6 +37,11 @@ impl Value {
         Self(v.clamp(0.0, 10.0))
     }
 
+    /// Steps of value for each unit of luminance factor here: the slope of the ladder.
+    pub fn slope(self) -> f64 {
+        1.0 / quintic_slope(self.0.clamp(0.0, 10.0))
+    }
+
     /// Luminance factor Y of this value, 0..=100.
     pub fn luminance(self) -> f64 {
         quintic(self.0.clamp(0.0, 10.0)).clamp(0.0, 100.0)

@@ -207,6 +207,144 @@ fn colours_of_all_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[[Lane;
     }
 }
 
+/// How the colours of eight mixes grow with each amount, to first order: `[pigment][L*, a*, b*]`, on the widest registers this processor has.
+pub fn lab_growth(own: &Colours, growth: &Growth) -> Growth {
+    #[cfg(target_arch = "x86_64")]
+    if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
+        // SAFETY: the two features were just found on this processor.
+        return unsafe { lab_growth_wide(own, growth) };
+    }
+    lab_growth_plain(own, growth)
+}
+
+#[cfg(target_arch = "x86_64")]
+#[target_feature(enable = "avx2,fma")]
+fn lab_growth_wide(own: &Colours, growth: &Growth) -> Growth {
+    lab_growth_plain(own, growth)
+}
+
+#[inline(always)]
+fn lab_growth_plain(own: &Colours, growth: &Growth) -> Growth {
+    // f(t) is the cube root of t, or straight below its corner; this is its slope where f has this value.
+    let slope = |f: f32| if f > 6.0 / 29.0 { 1.0 / (3.0 * f * f) } else { 841.0 / 108.0 };
+    let mut out = [[[0.0f32; LANES]; 3]; 4];
+    for i in 0..LANES {
+        let y = (own.l[i] + 16.0) / 116.0;
+        let slopes = [slope(y + own.a[i] / 500.0), slope(y), slope(y - own.b[i] / 200.0)];
+        for p in 0..4 {
+            let [x, y, z] = std::array::from_fn(|c| slopes[c] * growth[p][c][i]);
+            (out[p][0][i], out[p][1][i], out[p][2][i]) = (116.0 * y, 500.0 * (x - y), 200.0 * (y - z));
+        }
+    }
+    out
+}
+
+/// Steps of value for each unit of lightness at eight lightnesses.
+pub fn value_slopes(l: &Lane) -> Lane {
+    let table = &*VALUE_OF_L;
+    l.map(|l| {
+        let n = (l.clamp(0.0, 100.0) * 40.96) as usize;
+        (table[n + 1] - table[n]) * 40.96
+    })
+}
+
+/// How the tristimulus values of eight mixes of four pigments, relative to the white, grow with each amount: `[pigment][x, y, z]`, to first order.
+pub type Growth = [[Lane; 3]; 4];
+
+/// Eight mixes of four pigments: their [`Growth`], on the widest registers this processor has.
+pub fn growth(pigments: [&Spectrum; 4], parts: &[Lane; 4]) -> Growth {
+    #[cfg(target_arch = "x86_64")]
+    if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
+        // SAFETY: the two features were just found on this processor.
+        return unsafe { growth_wide(pigments, parts) };
+    }
+    growth_plain(pigments, parts)
+}
+
+#[cfg(target_arch = "x86_64")]
+#[target_feature(enable = "avx2,fma")]
+fn growth_wide(pigments: [&Spectrum; 4], parts: &[Lane; 4]) -> Growth {
+    use std::arch::x86_64::*;
+    let f = Fused::oil();
+    let mut amount = [_mm256_setzero_ps(); 4];
+    for p in 0..4 {
+        // SAFETY: a lane is eight floats in a row.
+        amount[p] = unsafe { _mm256_loadu_ps(parts[p].as_ptr()) };
+    }
+    let (one, two, turned) = (_mm256_set1_ps(1.0), _mm256_set1_ps(2.0), _mm256_set1_ps(f.turned));
+    let (gain, least) = (_mm256_set1_ps(f.gain), _mm256_set1_ps(LEAST));
+    // The slopes by K and S of each band first, so that no more registers are needed at once than there are.
+    let mut slopes = [[_mm256_setzero_ps(); 2]; BANDS];
+    for (band, out) in slopes.iter_mut().enumerate() {
+        let (mut k, mut s) = (_mm256_setzero_ps(), _mm256_setzero_ps());
+        for p in 0..4 {
+            k = _mm256_fmadd_ps(amount[p], _mm256_set1_ps(pigments[p].k[band]), k);
+            s = _mm256_fmadd_ps(amount[p], _mm256_set1_ps(pigments[p].s[band]), s);
+        }
+        let root = _mm256_sqrt_ps(_mm256_max_ps(_mm256_mul_ps(k, _mm256_fmadd_ps(two, s, k)), least));
+        let d = _mm256_fmadd_ps(turned, s, _mm256_add_ps(k, root));
+        let d2 = _mm256_mul_ps(d, d);
+        let both = _mm256_div_ps(one, _mm256_mul_ps(root, d2));
+        let (inverse, scale) = (_mm256_mul_ps(both, d2), _mm256_mul_ps(gain, _mm256_mul_ps(both, root)));
+        let by_k = _mm256_mul_ps(_mm256_mul_ps(scale, s), _mm256_fmadd_ps(_mm256_add_ps(k, s), inverse, one));
+        let by_s = _mm256_mul_ps(scale, _mm256_fnmadd_ps(_mm256_mul_ps(k, s), inverse, _mm256_add_ps(k, root)));
+        *out = [_mm256_sub_ps(_mm256_setzero_ps(), by_k), by_s];
+    }
+    let mut out = [[[0.0f32; LANES]; 3]; 4];
+    for p in 0..4 {
+        let mut sums = [_mm256_setzero_ps(); 3];
+        for (band, w) in WEIGHTS.iter().enumerate() {
+            let [by_k, by_s] = slopes[band];
+            let by_s = _mm256_mul_ps(by_s, _mm256_set1_ps(pigments[p].s[band]));
+            let grows = _mm256_fmadd_ps(by_k, _mm256_set1_ps(pigments[p].k[band]), by_s);
+            for c in 0..3 {
+                sums[c] = _mm256_fmadd_ps(_mm256_set1_ps(w[c]), grows, sums[c]);
+            }
+        }
+        for c in 0..3 {
+            // SAFETY: a lane is eight floats in a row.
+            unsafe { _mm256_storeu_ps(out[p][c].as_mut_ptr(), sums[c]) };
+        }
+    }
+    out
+}
+
+/// Below this no absorption is told from none.
+const LEAST: f32 = 1e-12;
+
+/// With R = gain·S/D, D = (1−k2)·S + K + r and r = √(K² + 2KS): ∂R/∂K = −gain·S·(1 + (K+S)/r)/D², ∂R/∂S = gain·(K + r − K·S/r)/D².
+#[inline(always)]
+fn growth_plain(pigments: [&Spectrum; 4], parts: &[Lane; 4]) -> Growth {
+    let f = Fused::oil();
+    let mut sums = [[[0.0f32; LANES]; 3]; 4];
+    for (band, w) in WEIGHTS.iter().enumerate() {
+        let (mut k, mut s) = ([0.0f32; LANES], [0.0f32; LANES]);
+        for p in 0..4 {
+            for i in 0..LANES {
+                k[i] += parts[p][i] * pigments[p].k[band];
+                s[i] += parts[p][i] * pigments[p].s[band];
+            }
+        }
+        let (mut by_k, mut by_s) = ([0.0f32; LANES], [0.0f32; LANES]);
+        for i in 0..LANES {
+            let root = (k[i] * (k[i] + 2.0 * s[i])).max(LEAST).sqrt();
+            let (inverse, d) = (1.0 / root, f.turned * s[i] + k[i] + root);
+            let scale = f.gain / (d * d);
+            by_k[i] = -scale * s[i] * (1.0 + (k[i] + s[i]) * inverse);
+            by_s[i] = scale * (k[i] + root - k[i] * s[i] * inverse);
+        }
+        for p in 0..4 {
+            for i in 0..LANES {
+                let grows = by_k[i] * pigments[p].k[band] + by_s[i] * pigments[p].s[band];
+                for c in 0..3 {
+                    sums[p][c][i] += w[c] * grows;
+                }
+            }
+        }
+    }
+    sums
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -2,10 +2,56 @@
 
 use crate::mix::Mix;
 use lean_colour::Lab;
-use lean_media::lanes::Colours;
+use lean_media::lanes::{Colours, LANES, Lane};
 
 /// Most pigments one recipe holds, white not counted.
 pub const MOST_IN_RECIPE: usize = 3;
+
+/// How sure a hand is of a recipe.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct Hand {
+    /// How far the mix is expected to move, in units of cost (twenty a step of value), when the hand errs by a fifth in every amount:
+    /// `sqrt(Σ over amounts of mean(d(×0.8)², d(×1.25)²))`. Nine hands in ten stay within 1.4 of it. In wet mixes the amounts are all a hand
+    /// measures in its heaps, and what is seen is followed to first order.
+    pub slip: f64,
+    /// Layers beyond the first.
+    pub more_layers: u8,
+}
+
+pub use lean_media::forms::ERRING;
+
+/// Colours of a group's recipes in single precision, eight at a time; the last eight are filled up with one of their own.
+#[derive(Default)]
+pub struct Quick {
+    /// Colours.
+    pub colours: Vec<Colours>,
+    /// Layers beyond the first of each; empty where no recipe has any.
+    pub more_layers: Vec<Lane>,
+    /// Amounts of what is in each, where recipes are mixed wet.
+    pub amounts: Vec<[Lane; 4]>,
+    /// The number of each recipe in the craft's own list, where it lists fewer for some groups.
+    pub which: Vec<u32>,
+}
+
+impl Quick {
+    /// Empties it.
+    pub fn clear(&mut self) {
+        self.colours.clear();
+        self.more_layers.clear();
+        self.amounts.clear();
+        self.which.clear();
+    }
+
+    /// The colours of eight recipes by their numbers, counted through all eights.
+    pub fn gathered(&self, of: &[usize; LANES]) -> Colours {
+        let mut out = Colours::NONE;
+        for (i, n) in of.iter().enumerate() {
+            let (c, lane) = (&self.colours[n / LANES], n % LANES);
+            (out.l[i], out.a[i], out.b[i], out.v[i]) = (c.l[lane], c.a[lane], c.b[lane], c.v[lane]);
+        }
+        out
+    }
+}
 
 /// Recipes of a medium on a ground, with the painter's limits on what a mix may be.
 ///
@@ -15,15 +61,29 @@ pub trait Craft: Sync {
     /// How many pigments there are to make groups of.
     fn pigments(&self) -> usize;
 
-    /// How many recipes a group of so many pigments has at most.
-    fn recipes(&self, pigments: usize) -> usize;
+    /// The colours of a group's recipes in single precision, into an empty `out`.
+    fn quick(&self, group: &[usize], out: &mut Quick);
 
-    /// Adds the colours of a group's recipes in single precision, eight at a time; the last eight are filled up with one of their own.
-    fn quick(&self, group: &[usize], out: &mut Vec<Colours>);
+    /// How far a slip of the hand moves eight of the recipes that [`quick`](Self::quick) gave for the group, by their numbers there.
+    fn quick_slips(&self, group: &[usize], of: &Quick, which: &[usize; LANES]) -> Lane;
+
+    /// The recipes of a group in double precision.
+    fn listed<'a>(&'a self, group: &[usize]) -> Box<dyn Listed + 'a>;
 
     /// The colours of a group's recipes in double precision.
-    fn exact(&self, group: &[usize]) -> Vec<Lab>;
+    fn exact(&self, group: &[usize]) -> Vec<Lab> {
+        self.listed(group).colours()
+    }
+}
 
-    /// The `nth` recipe of a group, of the colour `lab`.
-    fn mix(&self, group: &[usize], nth: usize, lab: Lab) -> Mix;
+/// The recipes of one group.
+pub trait Listed: Send + Sync {
+    /// Their colours.
+    fn colours(&self) -> Vec<Lab>;
+
+    /// How sure a hand is of one.
+    fn hand(&self, nth: usize) -> Hand;
+
+    /// One of them, of the colour `lab`.
+    fn mix(&self, nth: usize, lab: Lab) -> Mix;
 }

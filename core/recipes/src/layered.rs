@@ -1,11 +1,13 @@
 //! Recipes laid in layers over a ground that shows: watercolour, marker, pencil, pastel.
 
-use crate::craft::Craft;
+use crate::cost::apart;
+use crate::cost::quick;
+use crate::craft::{Craft, Hand, Listed, Quick};
 use crate::mix::{Mix, MixLayer, Part};
 use crate::{Limits, PLACES, at_place};
 use lean_colour::Lab;
 use lean_media::forms::{self, Form, Laying, Prepared};
-use lean_media::lanes::Colours;
+use lean_media::lanes::{Colours, LANES, Lane};
 use lean_media::{Ground, Medium, Pigment, PigmentId};
 
 /// Layers of up to three pigments over a ground.
@@ -48,7 +50,13 @@ impl Layered {
         self.limits.mother_in(group).map_or(&[], |mother| &self.lists[group.len() - 1][at_place(mother)])
     }
 
-    fn part(&self, pigment: usize, parts: u8) -> Part {
+    fn hand(&self, group: &[usize], form: &Form) -> Hand {
+        let own = self.wide.colour(group, form);
+        let moved: f64 = form.erring().map(|e| apart(self.wide.colour(group, &e), own).powi(2)).sum();
+        Hand { slip: (moved / 2.0).sqrt(), more_layers: (form.layers().len() - 1) as u8 }
+    }
+
+    fn part(&self, pigment: usize, parts: u16) -> Part {
         Part { pigment: self.ids[pigment].clone(), parts, touch: false }
     }
 }
@@ -73,43 +81,77 @@ impl Craft for Layered {
         self.ids.len()
     }
 
-    fn recipes(&self, pigments: usize) -> usize {
-        match pigments {
-            0 => 1,
-            n => self.lists[n - 1].iter().map(Vec::len).max().unwrap_or(0),
-        }
-    }
-
-    fn quick(&self, group: &[usize], out: &mut Vec<Colours>) {
+    fn quick(&self, group: &[usize], out: &mut Quick) {
         if group.is_empty() {
-            out.push(self.bare);
+            out.colours.push(self.bare);
         } else {
-            self.narrow.colours(group, self.list(group), out);
+            let list = self.list(group);
+            self.narrow.colours(group, list, &mut out.colours);
+            let more = |n: usize| (list[n.min(list.len() - 1)].layers().len() - 1) as f32;
+            out.more_layers.extend((0..out.colours.len()).map(|eight| std::array::from_fn(|i| more(eight * LANES + i))));
         }
     }
 
-    fn exact(&self, group: &[usize]) -> Vec<Lab> {
+    fn quick_slips(&self, group: &[usize], of: &Quick, which: &[usize; LANES]) -> Lane {
         if group.is_empty() {
-            return vec![self.wide.bare()];
+            return [0.0; LANES];
         }
-        self.wide.colours_of(group, self.list(group))
+        let list = self.list(group);
+        let forms: [Form; LANES] = which.map(|n| list[n.min(list.len() - 1)]);
+        let own = of.gathered(which);
+        let erred = forms.map(|f| f.erring().collect::<Vec<Form>>());
+        let mut squares = [0.0f32; LANES];
+        let mut colours = Vec::with_capacity(1);
+        for n in 0..erred.iter().map(Vec::len).max().unwrap_or(0) {
+            let each: [Form; LANES] = std::array::from_fn(|i| erred[i].get(n).copied().unwrap_or(forms[i]));
+            colours.clear();
+            self.narrow.colours(group, &each, &mut colours);
+            let before = squares;
+            quick::add_squares(&mut squares, &colours[0], &own);
+            // Where there is no further slip nothing moves but by rounding.
+            (0..LANES).filter(|i| n >= erred[*i].len()).for_each(|i| squares[i] = before[i]);
+        }
+        squares.map(|s| (0.5 * s).sqrt())
     }
 
-    fn mix(&self, group: &[usize], nth: usize, lab: Lab) -> Mix {
-        let Some(form) = (!group.is_empty()).then(|| self.list(group)[nth]) else {
-            return Mix { parts: Vec::new(), layers: Vec::new(), lab };
-        };
+    fn listed<'a>(&'a self, group: &[usize]) -> Box<dyn Listed + 'a> {
+        Box::new(Group { layered: self, group: group.to_vec(), forms: if group.is_empty() { &[] } else { self.list(group) } })
+    }
+}
+
+/// The recipes of some pigments; of none, the bare ground.
+struct Group<'a> {
+    layered: &'a Layered,
+    group: Vec<usize>,
+    forms: &'a [Form],
+}
+
+impl Listed for Group<'_> {
+    fn colours(&self) -> Vec<Lab> {
+        if self.group.is_empty() {
+            return vec![self.layered.wide.bare()];
+        }
+        self.layered.wide.colours_of(&self.group, self.forms)
+    }
+
+    fn hand(&self, nth: usize) -> Hand {
+        self.forms.get(nth).map_or(Hand::default(), |f| self.layered.hand(&self.group, f))
+    }
+
+    fn mix(&self, nth: usize, lab: Lab) -> Mix {
+        let Some(form) = self.forms.get(nth) else { return Mix::bare(lab) };
+        let (layered, group) = (self.layered, &self.group);
         let mut parts: Vec<Part> = Vec::new();
         for (place, pigment) in group.iter().enumerate() {
             let amount: u32 = form.layers().iter().map(|l| u32::from(l.parts[place]) * u32::from(l.amount)).sum();
-            parts.push(self.part(*pigment, amount.min(u8::MAX.into()) as u8));
+            parts.push(layered.part(*pigment, amount as u16));
         }
         parts.sort_by_key(|p| std::cmp::Reverse(p.parts));
         let layers = form.layers().iter().enumerate().map(|(n, l)| MixLayer {
-            of: group.iter().zip(l.parts).filter(|(_, n)| *n > 0).map(|(p, n)| self.part(*p, n)).collect(),
-            how: how(self.medium, l, n == 0),
+            of: group.iter().zip(l.parts).filter(|(_, n)| *n > 0).map(|(p, n)| layered.part(*p, n.into())).collect(),
+            how: how(layered.medium, l, n == 0),
         });
-        Mix { parts, layers: layers.collect(), lab }
+        Mix { parts, heaps: Vec::new(), layers: layers.collect(), lab, slip: self.hand(nth).slip }
     }
 }
 
@@ -136,7 +178,8 @@ mod tests {
         let pigments: Vec<&Pigment> = ["PB29", "PY43"].iter().map(|id| library::find(id).unwrap()).collect();
         let craft = Layered::of(Medium::SoftPastel, &g, &pigments, Limits::default()).unwrap();
         let colours = craft.exact(&[0, 1]);
-        let rubbed = (0..colours.len()).map(|n| craft.mix(&[0, 1], n, colours[n])).find(|m| m.layers[1].how.contains("rubbed")).unwrap();
+        let rubbed =
+            (0..colours.len()).map(|n| craft.listed(&[0, 1]).mix(n, colours[n])).find(|m| m.layers[1].how.contains("rubbed")).unwrap();
         assert_eq!(rubbed.layers.len(), 2);
         assert!(!rubbed.layers[0].how.contains("rubbed") && rubbed.parts.len() == 2);
     }

@@ -7,6 +7,7 @@
 pub mod cost;
 pub mod craft;
 pub mod mix;
+pub mod telling;
 pub mod wet;
 
 mod layered;
@@ -14,7 +15,7 @@ mod layered;
 pub use cost::{Cost, Target};
 pub use craft::Craft;
 pub use layered::Layered;
-pub use mix::{Mix, MixLayer, Part};
+pub use mix::{Heap, Mix, MixLayer, Part};
 pub use wet::{Grain, Wet};
 
 use crate::craft::MOST_IN_RECIPE;

@@ -97,7 +97,7 @@ fn candidates<'a>(piece: &Piece, paint_box: &'a PaintBox, set: &[&Pigment]) -> V
     let shop = shipped.iter().filter(|p| !p.white && !is_owned(p)).map(|p| (p, Source::Bought));
     let all: Vec<(&Pigment, Source)> = owned.chain(shop).collect();
     let pigments: Vec<&Pigment> = all.iter().map(|c| c.0).collect();
-    let craft = craft(piece.brief.medium, &ground_of(piece), &pigments, None, Limits::default(), Grain::Usual);
+    let craft = craft(piece.brief.medium, &ground_of(piece), &pigments, None, Limits::default(), Grain::Parts);
     let asked = piece.asked();
     let allowed = |i: usize, p: &Pigment| forbidden(&asked, p, Alone::of(craft.as_ref(), i).as_ref()).is_none();
     all.iter().enumerate().filter(|(i, (p, _))| allowed(*i, p)).map(|(_, c)| *c).collect()

@@ -8,7 +8,7 @@ use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Srgb8, Temperature, Value};
 use lean_media::{Ground, Medium, Pigment, PigmentId, forms, ground};
 use lean_recipes::{Cost, Craft, Mix};
-use lean_recipes::{Grain, Limits, craft};
+use lean_recipes::{Limits, craft};
 use lean_search::Recipes;
 use lean_search::white_of;
 use serde::Serialize;
@@ -132,8 +132,7 @@ pub fn craft_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dy
         most_layers: asked.most_layers.map_or(usual.most_layers, usize::from),
         mother,
     };
-    let grain = if piece.mixing.finer { Grain::Finer } else { Grain::Usual };
-    craft(medium, &ground_of(piece), &pigments, white, limits, grain)
+    craft(medium, &ground_of(piece), &pigments, white, limits, piece.mixing.grain())
 }
 
 /// The best recipe for every zone from the set in use, and for every further stop of a graded one; where the painter wants kin, recipes that share
@@ -156,8 +155,9 @@ pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
 pub fn cost_of(piece: &Piece, mixes: &[ZoneMix]) -> f64 {
     let aims = aims(piece);
     let total: f64 = aims.iter().map(|a| a.target.weight).sum();
-    let given = |a: &Aim| mixes.iter().find(|m| m.zone == a.zone).and_then(|m| m.at(a.share));
-    let miss = |a: &Aim| given(a).map_or(0.0, |lab| a.target.weight * piece.cost().of(lab, a.target.lab));
+    let cost = piece.cost();
+    let given = |a: &Aim| mixes.iter().find(|m| m.zone == a.zone).and_then(|m| m.mix_at(a.share));
+    let miss = |a: &Aim| given(a).map_or(0.0, |mix| a.target.weight * cost.ranking.of_zone(cost.of_mix(mix, a.target.lab)));
     aims.iter().filter(|a| a.target.weight > 0.0).map(miss).sum::<f64>() / total
 }
 

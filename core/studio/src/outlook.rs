@@ -280,7 +280,7 @@ impl LightOutlook {
 
 /// What the set in use costs with mixes of the usual eight parts.
 fn usual_cost(piece: &Piece, paint_box: &PaintBox) -> f64 {
-    let usual = Piece { mixing: crate::piece::Mixing { finer: false, ..piece.mixing }, ..piece.clone() };
+    let usual = Piece { mixing: crate::piece::Mixing { finer: false, parts: true, ..piece.mixing }, ..piece.clone() };
     let craft = mixes::craft_of(&usual, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
     Recipes::of(craft.as_ref()).cost_of(&mixes::targets(piece), piece.cost())
 }
@@ -302,6 +302,7 @@ pub fn basis(piece: &Piece, paint_box: Option<&PaintBox>) -> String {
         piece.intent.games.most_pigments,
         &piece.wished,
         &piece.aim,
+        (piece.mixing.parts, piece.mixing.by_miss),
         &piece.brief.medium,
         &piece.brief.ground,
     );

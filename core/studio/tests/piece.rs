@@ -68,7 +68,7 @@ fn command() -> impl Strategy<Value = Command> {
             .prop_map(|(no_black, most_in_mix)| Command::SetDemands { demands: Demands { no_black, most_in_mix, ..Demands::default() } }),
         (0u8..10, 0.0..120.0f64)
             .prop_map(|(largest, value_weight)| Command::SetAim { aim: Aim { largest, value_weight, ..Aim::default() } }),
-        any::<bool>().prop_map(|finer| Command::SetMixing { mixing: Mixing { finer, kin: !finer } }),
+        any::<bool>().prop_map(|finer| Command::SetMixing { mixing: Mixing { finer, kin: !finer, ..Mixing::default() } }),
         (0u32..90_000, "[a-z ]{0,20}")
             .prop_map(|(minutes, purpose)| Command::SetIntent { intent: Intent { minutes: Some(minutes), purpose, ..Intent::default() } }),
         any::<bool>().prop_map(|outdoors| Command::SetLighting {
@@ -156,7 +156,7 @@ fn a_field_move_changes_one_quality() {
 }
 
 fn mix(lab: Lab) -> Mix {
-    Mix { parts: vec![Part { pigment: "x".into(), parts: 1, touch: false }], layers: vec![], lab }
+    Mix { parts: vec![Part { pigment: "x".into(), parts: 1, touch: false }], ..Mix::bare(lab) }
 }
 
 #[test]

@@ -1,11 +1,13 @@
 //! `lean-swatch lean --box FILE --targets FILE [--sizes 2..6] [--medium oil] [--seed-pigments IDS] [--without IDS] …`
 
+use super::made::{Made, RecipePrinted};
 use super::mix::owned;
 use super::targets::{Given, read};
 use clap::Args;
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Temperature};
 use lean_media::{Ground, GroundId, Medium, PigmentId, ground};
+use lean_recipes::cost::Ranking;
 use lean_recipes::{Cost, Mix, Target};
 use lean_search::demands::{Demands, HueFamily, Mother};
 use lean_search::progress::Unwatched;
@@ -43,6 +45,8 @@ pub struct Lean {
     demanded: Demanded,
     #[command(flatten)]
     priced: Priced,
+    #[command(flatten)]
+    made: Made,
 }
 
 /// What else is asked of a set.
@@ -101,7 +105,7 @@ struct Priced {
 }
 
 impl Priced {
-    fn cost(&self) -> Result<Cost, String> {
+    fn cost(&self, ranking: Ranking) -> Result<Cost, String> {
         if !(0.0..=100.0).contains(&self.value_weight) {
             return Err(format!("a value weight of {}: it may be 0 to 100", self.value_weight));
         }
@@ -112,6 +116,7 @@ impl Priced {
         } else {
             Cost { value_weight: self.value_weight, ..Cost::default() }
         };
+        let base = Cost { ranking, ..base };
         Ok(if self.good_enough { Cost { tolerance: Cost::GOOD_ENOUGH, ..base } } else { base })
     }
 }
@@ -167,19 +172,12 @@ struct Size {
 #[derive(Serialize)]
 struct Recipe {
     target: usize,
-    parts: BTreeMap<String, u8>,
-    #[serde(skip_serializing_if = "Vec::is_empty")]
-    layers: Vec<Layer>,
+    #[serde(flatten)]
+    made: RecipePrinted,
     lab: [f64; 3],
     value: f64,
     delta_value: f64,
     delta_e00: f64,
-}
-
-#[derive(Serialize)]
-struct Layer {
-    of: BTreeMap<String, u8>,
-    how: String,
 }
 
 pub fn run(a: Lean) -> Result<Printed, String> {
@@ -188,7 +186,7 @@ pub fn run(a: Lean) -> Result<Printed, String> {
         eprintln!("lean-swatch: there is no white in this Box, so no mix is lightened");
     }
     let given = read(&a.targets)?;
-    let cost = a.priced.cost()?;
+    let cost = a.priced.cost(a.made.ranking())?;
     let needs: Vec<Need> = given.iter().map(|g| need(&a, g, cost)).collect::<Result<_, _>>()?;
     let choice = choice(&a);
     let ask = Ask { pigments: &pigments, medium: a.medium, needs: &needs, choice: &choice, sizes: a.sizes.clone() };
@@ -226,7 +224,7 @@ fn choice(a: &Lean) -> Choice {
         lightest: d.lightest,
         warm_and_cool: d.warm_and_cool.clone(),
     };
-    Choice { locked: ids(&a.seed_pigments), excluded: ids(&a.without), demands }
+    Choice { locked: ids(&a.seed_pigments), excluded: ids(&a.without), demands, grain: a.made.grain() }
 }
 
 fn printed(s: SetFound, targets: &[Target]) -> Size {
@@ -248,11 +246,9 @@ fn printed(s: SetFound, targets: &[Target]) -> Size {
 }
 
 fn recipe(target: usize, mix: &Mix, wanted: Lab) -> Recipe {
-    let parts = |of: &[lean_recipes::Part]| of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect();
     Recipe {
         target,
-        parts: parts(&mix.parts),
-        layers: mix.layers.iter().map(|l| Layer { of: parts(&l.of), how: l.how.clone() }).collect(),
+        made: RecipePrinted::of(mix),
         lab: [mix.lab.l, mix.lab.a, mix.lab.b],
         value: mix.lab.value().0,
         delta_value: mix.lab.value().0 - wanted.value().0,

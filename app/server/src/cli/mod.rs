@@ -1,6 +1,7 @@
 //! The command line: JSON on standard output, problems on standard error, exit 2 for bad input.
 
 mod lean;
+mod made;
 mod mix;
 mod plan;
 mod serve;

@@ -1,5 +1,6 @@
-//! `lean-swatch plan PHOTO --medium M [--ground G] [--box FILE | --library] [--colours N] [--brush SHARE] [--size K] --flat --out PNG`
+//! `lean-swatch plan PHOTO --medium M [--ground G] [--box FILE | --library] [--colours N] [--brush SHARE] [--size K] [--mixes parts|tints] [--rank sure|miss] --flat --out PNG`
 
+use super::made::{Made, RecipePrinted};
 use super::mix::owned;
 use crate::pictures::png;
 use clap::Args;
@@ -18,7 +19,6 @@ use lean_studio::piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
 use lean_studio::planned;
 use lean_studio::zones::{COLOUR_RANGE, COLOURS, Look, PictureFile, WORKING_SIDE, set_reference_at};
 use serde::Serialize;
-use std::collections::BTreeMap;
 use std::path::PathBuf;
 
 #[derive(Args)]
@@ -46,6 +46,8 @@ pub struct Plan {
     /// How many pigments the set holds, 1 to 8.
     #[arg(long, default_value_t = 5, value_parser = clap::value_parser!(u8).range(1..=8))]
     size: u8,
+    #[command(flatten)]
+    made: Made,
     /// Zones filled with their mixes, graded ones running, without the hand of the medium.
     #[arg(long, required_unless_present = "wanted")]
     flat: bool,
@@ -97,18 +99,8 @@ impl Colour {
 #[derive(Serialize)]
 struct Recipe {
     text: String,
-    /// Parts of each pigment, of mixed paint.
-    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
-    amounts: BTreeMap<String, u8>,
-    /// Layers, first laid first.
-    #[serde(skip_serializing_if = "Vec::is_empty")]
-    layers: Vec<Layer>,
-}
-
-#[derive(Serialize)]
-struct Layer {
-    of: BTreeMap<String, u8>,
-    how: String,
+    #[serde(flatten)]
+    made: RecipePrinted,
 }
 
 pub fn run(a: Plan) -> Result<Printed, String> {
@@ -120,6 +112,8 @@ pub fn run(a: Plan) -> Result<Printed, String> {
     }
     let paint_box = paint_box(&a)?;
     let piece = cut(&a)?;
+    let mixing = a.made.mixing();
+    let piece = piece.apply(Command::SetMixing { mixing }).map_err(|e| e.to_string())?.0;
     let size = usize::from(a.size);
     let ask = piece.ask(&paint_box, vec![piece.own_need()], 1..=size);
     let found = search(&ask.ask(), &Tables::default(), &Unwatched, &|_| {}).map_err(|e| e.to_string())?;
@@ -191,10 +185,5 @@ fn cut(a: &Plan) -> Result<Piece, String> {
 }
 
 fn recipe(paint_box: &PaintBox, mix: &Mix) -> Recipe {
-    let parts = |of: &[lean_recipes::Part]| of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect();
-    Recipe {
-        text: lean_studio::studies::sheet::recipe_text(paint_box, mix),
-        amounts: if mix.layers.is_empty() { parts(&mix.parts) } else { BTreeMap::new() },
-        layers: mix.layers.iter().map(|l| Layer { of: parts(&l.of), how: l.how.clone() }).collect(),
-    }
+    Recipe { text: lean_studio::studies::sheet::recipe_text(paint_box, mix), made: RecipePrinted::of(mix) }
 }

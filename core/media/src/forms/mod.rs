@@ -58,6 +58,35 @@ pub struct Laying {
     pub amount: u8,
     /// Rubbed into what lies beneath (pastel).
     pub rubbed: bool,
+    /// What the hand got wrong, for the sake of what that moves.
+    pub slip: Option<Slip>,
+}
+
+/// A slip of the hand: too little or too much of the pigment in one place.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Slip {
+    /// Place of the pigment.
+    pub place: u8,
+    /// Too much, else too little.
+    pub more: bool,
+}
+
+impl Slip {
+    /// What becomes of the amount: a fifth too little or too much.
+    pub fn factor(self) -> f64 {
+        ERRING[usize::from(self.more)]
+    }
+}
+
+/// What a hand makes of an amount when it errs by a fifth.
+pub const ERRING: [f64; 2] = [0.8, 1.25];
+/// Ways an amount may turn out: as meant, too little, too much.
+const OUTCOMES: usize = 3;
+
+/// Every amount of a list as it may turn out: all as meant, all too little, all too much.
+fn outcomes<const N: usize, const M: usize>(amounts: [f64; N]) -> [f64; M] {
+    const { assert!(M == N * OUTCOMES) };
+    std::array::from_fn(|i| amounts[i % N] * [1.0, ERRING[0], ERRING[1]][i / N])
 }
 
 /// A recipe with places for up to three pigments.
@@ -79,6 +108,21 @@ impl Form {
         &self.layers[..usize::from(self.count)]
     }
 
+    /// The same recipe with every slip the hand can make, one at a time.
+    pub fn erring(&self) -> impl Iterator<Item = Self> + '_ {
+        let slips = |l: &Laying| {
+            let places = (0..MOST_PIGMENTS as u8).filter(|p| l.parts[usize::from(*p)] > 0).collect::<Vec<_>>();
+            places.into_iter().flat_map(|place| [false, true].map(|more| Slip { place, more }))
+        };
+        self.layers().iter().enumerate().flat_map(move |(n, l)| {
+            slips(l).map(move |slip| {
+                let mut erred = *self;
+                erred.layers[n].slip = Some(slip);
+                erred
+            })
+        })
+    }
+
     /// Share of the pigment in one place in all that is laid, by parts times amount.
     pub fn share(&self, place: usize) -> f64 {
         let of = |l: &Laying, parts: u8| f64::from(l.amount) * f64::from(parts) / f64::from(l.parts.iter().sum::<u8>());
@@ -90,27 +134,35 @@ impl Form {
     pub fn layering<'a>(&self, medium: Medium, of: &[&'a Pigment]) -> Vec<Layer<'a>> {
         let single = |l: &Laying| of[place_of(l)];
         let step = |l: &Laying| usize::from(l.amount) - 1;
+        let hand = |l: &Laying, place: usize| l.slip.filter(|s| usize::from(s.place) == place).map_or(1.0, Slip::factor);
+        let erred = |l: &Laying| hand(l, place_of(l));
         self.layers()
             .iter()
             .flat_map(|l| match medium {
                 Medium::Oil => vec![],
                 Medium::Watercolour => {
                     let total: f64 = l.parts.iter().map(|n| f64::from(*n)).sum();
-                    let thickness = |p: &Pigment, n: u8| Thickness(thinned(medium, p) * WASHES[step(l)] * f64::from(n) / total);
-                    vec![Layer::Wash { of: of.iter().zip(l.parts).filter(|(_, n)| *n > 0).map(|(p, n)| (*p, thickness(p, n))).collect() }]
+                    let thickness = |p: &Pigment, n: f64| Thickness(thinned(medium, p) * WASHES[step(l)] * n / total);
+                    let parts = of.iter().enumerate().map(|(i, p)| (p, f64::from(l.parts[i]) * hand(l, i))).filter(|(_, n)| *n > 0.0);
+                    vec![Layer::Wash { of: parts.map(|(p, n)| (*p, thickness(p, n))).collect() }]
                 }
                 Medium::Marker => {
-                    let dose = Dose(COAT * thinned(medium, single(l)));
+                    let dose = Dose(COAT * erred(l) * thinned(medium, single(l)));
                     vec![Layer::Ink { of: vec![(single(l), dose)], into_wet: false }; usize::from(l.amount)]
                 }
-                Medium::Pencil => vec![Layer::Pencil { of: single(l), pressure: Pressure(PRESSURES[step(l)]) }],
+                Medium::Pencil => vec![Layer::Pencil { of: single(l), pressure: Pressure((PRESSURES[step(l)] * erred(l)).min(1.0)) }],
                 Medium::SoftPastel => {
                     let rubbing = Rubbing(if l.rubbed { Choices::default().pastel.rubbed } else { 0.0 });
-                    vec![Layer::Pastel { of: vec![(single(l), Parts(1.0))], mass: Mass(MASSES[step(l)]), rubbing }]
+                    vec![Layer::Pastel { of: vec![(single(l), Parts(1.0))], mass: Mass(MASSES[step(l)] * erred(l)), rubbing }]
                 }
             })
             .collect()
     }
+}
+
+/// The number of an amount among its [`outcomes`], for a layer of one pigment.
+fn outcome<const STEPS: usize>(l: &Laying) -> usize {
+    usize::from(l.amount) - 1 + STEPS * l.slip.map_or(0, |s| 1 + usize::from(s.more))
 }
 
 /// The place of the one pigment of a layer that is not mixed.
@@ -138,7 +190,7 @@ pub fn swatch(medium: Medium) -> Option<Form> {
         Medium::Marker => 1,
         Medium::Pencil | Medium::SoftPastel => 3,
     };
-    Some(Form::of(&[Laying { parts: [1, 0, 0], amount, rubbed: false }]))
+    Some(Form::of(&[Laying { parts: [1, 0, 0], amount, ..Laying::default() }]))
 }
 
 fn taken(medium: Medium, ground: &Ground, form: &Form) -> bool {
@@ -185,7 +237,7 @@ fn layered(pigments: usize, most: u8, rubbed: &[bool], keep: impl Fn(&[Laying]) 
                         ways.iter().map(move |rubbed| {
                             let mut parts = [0; MOST_PIGMENTS];
                             parts[*place] = 1;
-                            before.iter().copied().chain([Laying { parts, amount, rubbed: *rubbed }]).collect::<Vec<_>>()
+                            before.iter().copied().chain([Laying { parts, amount, rubbed: *rubbed, slip: None }]).collect::<Vec<_>>()
                         })
                     })
                 })

@@ -1,6 +1,6 @@
 //! Soft pastel: up to three sticks, light or full, crisp or rubbed, over the tone of the ground.
 
-use super::{Form, Laying, MASSES, layered, place_of};
+use super::{Form, Laying, MASSES, OUTCOMES, layered, outcome, outcomes, place_of};
 use crate::choices::Choices;
 use crate::ground::Ground;
 use crate::rows::{PADDED_BANDS, Real, Row, Spectra, masstone, outside, padded, row, veiled};
@@ -9,6 +9,7 @@ use lean_colour::spectrum::wavelength;
 
 /// Amount of a heavy stroke: only for a stick alone.
 const HEAVY: u8 = 3;
+const STEPS: usize = MASSES.len();
 /// Amount of a full stroke.
 const FULL: u8 = 2;
 
@@ -23,9 +24,11 @@ pub fn forms(pigments: usize) -> Vec<Form> {
 pub struct Sticks<T> {
     ground: Row<T>,
     veil: f64,
+    /// Mass the tooth holds.
+    holds: T,
     rubbed: T,
-    masses: [T; MASSES.len()],
-    covers: [T; MASSES.len()],
+    masses: [T; STEPS * OUTCOMES],
+    covers: [T; STEPS * OUTCOMES],
     dust: Vec<Spectra<T>>,
     crisp: Vec<Row<T>>,
 }
@@ -42,9 +45,10 @@ impl<T: Real> Sticks<T> {
         Self {
             ground: padded(&ground.inside.0),
             veil: c.veil,
+            holds: T::of(ground.pastel_mass),
             rubbed: T::of(c.rubbed),
-            masses: MASSES.map(T::of),
-            covers: MASSES.map(|m| T::of(1.0 - (-m).exp())),
+            masses: outcomes(MASSES).map(T::of),
+            covers: outcomes(MASSES).map(|m| T::of(1.0 - (-m).exp())),
             crisp: dust.iter().map(masstone).collect(),
             dust,
         }
@@ -59,9 +63,20 @@ impl<T: Real> Sticks<T> {
         let mut inside = self.ground;
         let mut there: Option<(T, Spectra<T>)> = None;
         let layers = form.layers();
+        let erring = layers.iter().any(|l| l.slip.is_some());
+        let mut laid_so_far = T::of(0.0);
         for (n, l) in layers.iter().enumerate() {
-            let (stick, step) = (of[place_of(l)], usize::from(l.amount) - 1);
-            let (mass, cover) = (self.masses[step], self.covers[step]);
+            let (stick, step) = (of[place_of(l)], outcome::<STEPS>(l));
+            let (mut mass, mut cover) = (self.masses[step], self.covers[step]);
+            let room = self.holds - laid_so_far;
+            // Only where the hand slips is more laid than the tooth holds.
+            if erring {
+                if mass > room {
+                    mass = room;
+                    cover = T::of(1.0) - (T::of(0.0) - mass).exponential();
+                }
+                laid_so_far = laid_so_far + mass;
+            }
             let mut laid = self.dust[stick];
             let mut colour = self.crisp[stick];
             if let Some((before, beneath)) = there.as_ref().filter(|_| l.rubbed) {

@@ -1,12 +1,19 @@
 //! Coloured pencil: up to three pencils in order, each laid light, middle or firm.
 
-use super::{Form, MOST_LAYERS, PRESSURES, layered, place_of};
+use super::{Form, MOST_LAYERS, OUTCOMES, PRESSURES, layered, outcome, outcomes, place_of};
 use crate::choices::Choices;
 use crate::ground::Ground;
 use crate::rows::{Film, PADDED_BANDS, Real, Row, Spectra, padded};
 
+const STEPS: usize = PRESSURES.len();
+
 pub fn forms(pigments: usize) -> Vec<Form> {
     layered(pigments, PRESSURES.len() as u8, &[false], |_| true)
+}
+
+/// Pressures as they turn out: nobody presses harder than the point bears.
+fn pressures() -> [f64; STEPS * OUTCOMES] {
+    outcomes(PRESSURES).map(|p: f64| p.min(1.0))
 }
 
 /// Films of each pencil at each pressure.
@@ -14,8 +21,8 @@ pub struct Pencils<T> {
     paper: Row<T>,
     spread: T,
     narrow: T,
-    covers: [T; PRESSURES.len()],
-    films: Vec<[Film<T>; PRESSURES.len()]>,
+    covers: [T; STEPS * OUTCOMES],
+    films: Vec<[Film<T>; STEPS * OUTCOMES]>,
 }
 
 impl<T: Real> Pencils<T> {
@@ -25,8 +32,8 @@ impl<T: Real> Pencils<T> {
             paper: padded(&ground.inside.0),
             spread: T::of(c.spread),
             narrow: T::of(1.0 / c.spread),
-            covers: PRESSURES.map(|p| T::of(c.most_cover * (1.0 - (-c.cover_rate * p).exp()))),
-            films: pencils.iter().map(|p| PRESSURES.map(|pressure| Film::of(p, T::of(c.film * pressure)))).collect(),
+            covers: pressures().map(|p| T::of(c.most_cover * (1.0 - (-c.cover_rate * p).exp()))),
+            films: pencils.iter().map(|p| pressures().map(|pressure| Film::of(p, T::of(c.film * pressure)))).collect(),
         }
     }
 
@@ -39,7 +46,7 @@ impl<T: Real> Pencils<T> {
     #[inline(always)]
     pub fn seen(&self, of: &[usize], form: &Form, lower: &mut Lower<T>) -> Row<T> {
         let layers = form.layers();
-        let place = |l: &super::Laying| (of[place_of(l)], usize::from(l.amount) - 1);
+        let place = |l: &super::Laying| (of[place_of(l)], outcome::<STEPS>(l));
         let (last, below) = (layers.len() - 1, &layers[..layers.len() - 1]);
         if lower.states == 0 || lower.laid.len() != below.len() || !below.iter().zip(&lower.laid).all(|(l, known)| place(l) == *known) {
             lower.start(self);

@@ -37,7 +37,7 @@ pub fn need(medium: Medium, m: usize) -> Need {
 pub fn table(n: usize, m: usize) -> Table {
     let pigments = owned(n);
     let coloured: Vec<&Pigment> = pigments.iter().filter(|p| !p.white).collect();
-    let craft = craft(Medium::Oil, &ground::usual(Medium::Oil), &coloured, library::find("PW6"), Limits::default(), Grain::Usual);
+    let craft = craft(Medium::Oil, &ground::usual(Medium::Oil), &coloured, library::find("PW6"), Limits::default(), Grain::Parts);
     let errand = Errand { craft: craft.as_ref(), targets: targets(m), cost: Cost::default(), weight: 1.0 };
     Table::of(&[errand], &Unwatched).unwrap_or_else(|_| unreachable!("nobody cancels"))
 }

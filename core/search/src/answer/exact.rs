@@ -2,29 +2,31 @@
 
 use lean_colour::Lab;
 use lean_recipes::cost::{Cost, Target};
+use lean_recipes::craft::{Hand, Listed};
 use lean_recipes::{Craft, Mix};
+use std::sync::OnceLock;
 
 /// All recipes of a few pigments, made once and asked many times.
 pub struct Recipes<'a> {
-    craft: &'a dyn Craft,
+    groups: Vec<Box<dyn Listed + 'a>>,
     all: Vec<Candidate>,
 }
 
 struct Candidate {
-    group: [u16; 3],
+    /// Its pigments, and the place of their group.
+    of: [u16; 3],
     size: u8,
+    group: u32,
     nth: u32,
     lab: Lab,
     value: f64,
+    /// How sure a hand is of it, once asked.
+    hand: OnceLock<Hand>,
 }
 
 impl Candidate {
     fn holds(&self, pigment: usize) -> bool {
-        self.group[..usize::from(self.size)].iter().any(|i| usize::from(*i) == pigment)
-    }
-
-    fn group(&self) -> Vec<usize> {
-        self.group[..usize::from(self.size)].iter().map(|i| usize::from(*i)).collect()
+        self.of[..usize::from(self.size)].iter().any(|i| usize::from(*i) == pigment)
     }
 }
 
@@ -38,16 +40,20 @@ impl<'a> Recipes<'a> {
     /// Lists every recipe of some pigments of a craft (ascending numbers), fewest pigments first.
     pub fn among(craft: &'a dyn Craft, set: &[usize]) -> Self {
         let mut all = Vec::new();
+        let mut groups = Vec::new();
         for size in 0..=lean_recipes::craft::MOST_IN_RECIPE {
             visit(set, size, &mut |group| {
                 let mut of = [0u16; 3];
                 of.iter_mut().zip(group).for_each(|(o, g)| *o = *g as u16);
-                for (nth, lab) in craft.exact(group).into_iter().enumerate() {
-                    all.push(Candidate { group: of, size: size as u8, nth: nth as u32, lab, value: lab.value().0 });
+                let listed = craft.listed(group);
+                for (nth, lab) in listed.colours().into_iter().enumerate() {
+                    let (group, nth) = (groups.len() as u32, nth as u32);
+                    all.push(Candidate { of, size: size as u8, group, nth, lab, value: lab.value().0, hand: OnceLock::new() });
                 }
+                groups.push(listed);
             });
         }
-        Self { craft, all }
+        Self { groups, all }
     }
 
     /// Every colour the recipes give.
@@ -86,7 +92,11 @@ impl<'a> Recipes<'a> {
             if by_value >= worst {
                 continue;
             }
-            let total = by_value + cost.of_colour(c.lab, wanted);
+            let miss = by_value + cost.of_colour(c.lab, wanted);
+            if miss >= worst {
+                continue;
+            }
+            let total = miss + if cost.ranking.asks_hands() { cost.ranking.of_hand(self.hand(c)) } else { 0.0 };
             if total < worst {
                 let at = found.partition_point(|f| f.0 <= total);
                 found.insert(at, (total, i));
@@ -96,9 +106,13 @@ impl<'a> Recipes<'a> {
         found
     }
 
+    fn hand(&self, c: &Candidate) -> Hand {
+        *c.hand.get_or_init(|| self.groups[c.group as usize].hand(c.nth as usize))
+    }
+
     fn mix(&self, i: usize) -> Mix {
         let c = &self.all[i];
-        self.craft.mix(&c.group(), c.nth as usize, c.lab)
+        self.groups[c.group as usize].mix(c.nth as usize, c.lab)
     }
 
     /// Weighted mean over the targets of the least cost of each.
@@ -114,7 +128,7 @@ impl<'a> Recipes<'a> {
     fn mean(&self, targets: &[Target], cost: Cost, without: Option<usize>) -> f64 {
         let total: f64 = targets.iter().map(|t| t.weight).sum();
         let least = |t: &Target| self.cheapest(t.lab, cost, 1, without).first().map_or(f64::INFINITY, |b| b.0);
-        let sum: f64 = targets.iter().filter(|t| t.weight > 0.0).map(|t| t.weight * least(t)).sum();
+        let sum: f64 = targets.iter().filter(|t| t.weight > 0.0).map(|t| t.weight * cost.ranking.of_zone(least(t))).sum();
         sum / total
     }
 }
@@ -142,7 +156,7 @@ mod tests {
 
     fn wet(ids: &[&str], white: Option<&str>) -> Wet {
         let set: Vec<&Pigment> = ids.iter().map(|id| library::find(id).unwrap()).collect();
-        Wet::of(&set, white.and_then(library::find), Limits::default(), Grain::Usual)
+        Wet::of(&set, white.and_then(library::find), Limits::default(), Grain::Parts)
     }
 
     #[test]

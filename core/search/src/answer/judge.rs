@@ -2,8 +2,9 @@
 
 use crate::progress::{Cancelled, Progress};
 use crate::table::Errand;
-use crate::table::kernel::Wanted;
 use lean_colour::Lab;
+use lean_recipes::cost::Ranking;
+use lean_recipes::cost::quick::Wanted;
 use lean_recipes::{Craft, Mix};
 use rayon::prelude::*;
 use std::collections::HashMap;
@@ -17,7 +18,9 @@ const NONE: u16 = u16::MAX;
 /// The best own recipe of a group for one target.
 #[derive(Clone, Copy, Debug)]
 struct Best {
+    /// What it is ranked by.
     cost: f64,
+    miss: f64,
     nth: u32,
     lab: Lab,
 }
@@ -34,9 +37,9 @@ pub struct Judge {
 /// What a set comes to.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Judged {
-    /// Weighted mean cost.
+    /// Weighted mean of what the targets are charged.
     pub cost: f64,
-    /// Least cost of each target, errand after errand.
+    /// What each target misses by, errand after errand.
     pub misses: Vec<f64>,
 }
 
@@ -98,17 +101,18 @@ impl Judge {
 
     /// What a set costs. A target no recipe reaches costs without end.
     pub fn judge(&self, errands: &[Errand], set: &[u16]) -> Judged {
-        let misses: Vec<f64> = self.choose(errands, set).iter().map(|c| c.map_or(f64::INFINITY, |(b, _)| b.cost)).collect();
-        let weights: Vec<f64> = errands.iter().flat_map(|e| e.weights(errands)).collect();
-        let cost = misses.iter().zip(weights).filter(|(_, w)| *w > 0.0).map(|(m, w)| m * w).sum();
-        Judged { cost, misses }
+        let chosen = self.choose(errands, set);
+        let weights = errands.iter().flat_map(|e| e.weights(errands).into_iter().map(|w| (w, e.cost.ranking)));
+        let charge = |c: &Option<(Best, Group)>, ranking: Ranking| c.map_or(f64::INFINITY, |(b, _)| ranking.of_zone(b.cost));
+        let cost = chosen.iter().zip(weights).filter(|(_, (w, _))| *w > 0.0).map(|(c, (w, ranking))| charge(c, ranking) * w).sum();
+        Judged { cost, misses: chosen.iter().map(|c| c.map_or(f64::INFINITY, |(b, _)| b.miss)).collect() }
     }
 
     /// The recipe of each target, errand after errand.
     pub fn mixes(&self, errands: &[Errand], set: &[u16]) -> Vec<Option<Mix>> {
         let crafts = errands.iter().flat_map(|e| std::iter::repeat_n(e.craft, e.targets.len()));
         let mix = |(chosen, craft): (Option<(Best, Group)>, &dyn Craft)| {
-            chosen.map(|(best, group)| craft.mix(&numbers(group), best.nth as usize, best.lab))
+            chosen.map(|(best, group)| craft.listed(&numbers(group)).mix(best.nth as usize, best.lab))
         };
         self.choose(errands, set).into_iter().zip(crafts).map(mix).collect()
     }
@@ -122,22 +126,30 @@ fn bests(errands: &[Errand], group: Group) -> Bests {
     let of = numbers(group);
     let mut all = Vec::new();
     for e in errands {
-        let colours: Vec<(f64, Lab)> = e.craft.exact(&of).into_iter().map(|lab| (lab.value().0, lab)).collect();
+        let listed = e.craft.listed(&of);
+        let colours: Vec<(f64, Lab)> = listed.colours().into_iter().map(|lab| (lab.value().0, lab)).collect();
+        let ranking = e.cost.ranking;
+        let mut charges: Vec<Option<f64>> = vec![if ranking.asks_hands() { None } else { Some(0.0) }; colours.len()];
         for target in &e.targets {
             let value = target.lab.value().0;
             let wanted = Wanted::of(target.lab, e.cost);
             let mut best: Option<Best> = None;
             for (nth, (v, lab)) in colours.iter().enumerate() {
                 let by_value = e.cost.of_value(v - value);
-                if best.is_some_and(|b| by_value >= b.cost) {
+                let known = charges[nth].unwrap_or(0.0);
+                if best.is_some_and(|b| by_value + known >= b.cost) {
                     continue;
                 }
-                if best.is_some_and(|b| by_value + wanted.colour_bound(*lab, e.cost) >= b.cost) {
+                if best.is_some_and(|b| by_value + known + wanted.colour_bound(*lab, e.cost) >= b.cost) {
                     continue;
                 }
-                let cost = by_value + e.cost.of_colour(*lab, target.lab);
-                if best.is_none_or(|b| cost < b.cost) {
-                    best = Some(Best { cost, nth: nth as u32, lab: *lab });
+                let miss = by_value + e.cost.of_colour(*lab, target.lab);
+                if best.is_some_and(|b| miss + known >= b.cost) {
+                    continue;
+                }
+                let charge = *charges[nth].get_or_insert_with(|| ranking.of_hand(listed.hand(nth)));
+                if best.is_none_or(|b| miss + charge < b.cost) {
+                    best = Some(Best { cost: miss + charge, miss, nth: nth as u32, lab: *lab });
                 }
             }
             all.push(best);

@@ -12,6 +12,7 @@ use crate::question::ready::Ready;
 use crate::table::Errand;
 use lean_media::PigmentId;
 use lean_recipes::Mix;
+use lean_recipes::cost::{Cost, Ranking};
 use serde::{Deserialize, Serialize};
 
 /// Sets that cost at most this share more than the best count as its equals. A choice.
@@ -79,7 +80,15 @@ pub struct SetFound {
 /// How far single-precision costs may be off; see the tests of the kernel and of the forms. Where a value must hold, its steep charge
 /// multiplies the rounding of the value.
 pub fn rounding(ready: &Ready) -> f32 {
-    if ready.key.needs.iter().any(|n| n.cost.hold.is_some()) { 8e-2 } else { 8e-3 }
+    let any = |f: fn(&Cost) -> bool| ready.key.needs.iter().any(|n| f(&n.cost));
+    if any(|c| c.hold.is_some()) {
+        8e-2
+    } else if any(|c| c.ranking != Ranking::MISS) {
+        // The slip of a hand is the root of up to eight squared differences, and a charge that grows multiplies what it is off by.
+        4e-2
+    } else {
+        8e-3
+    }
 }
 
 /// A set that is best or nearly so.

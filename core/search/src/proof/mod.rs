@@ -292,7 +292,7 @@ mod tests {
     #[test]
     fn a_proof_given_up_leaves_a_bound_that_is_true() {
         let pigments: Vec<&Pigment> = library::modelled().iter().filter(|p| !p.white).take(48).collect();
-        let craft = Wet::of(&pigments, library::find("PW6"), Limits::default(), Grain::Usual);
+        let craft = Wet::of(&pigments, library::find("PW6"), Limits::default(), Grain::Parts);
         let targets = (0..16)
             .map(|i| Target { lab: Lab::from_lch(20.0 + 4.0 * f64::from(i), 10.0 + f64::from(i), 67.0 * f64::from(i)), weight: 1.0 });
         let errand = Errand { craft: &craft, targets: targets.collect(), cost: Cost::default(), weight: 1.0 };

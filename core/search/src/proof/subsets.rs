@@ -2,8 +2,9 @@
 
 use crate::progress::{Cancelled, Progress};
 use crate::proof::top::Top;
-use crate::table::dense::{Dense, less, lower};
+use crate::table::dense::{Dense, lower};
 use crate::table::octets::{Plain, Row, by_width};
+use lean_recipes::cost::quick::less;
 use rayon::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
 

@@ -75,4 +75,4 @@ impl Top {
     }
 }
 
-use crate::table::dense::less;
+use lean_recipes::cost::quick::less;

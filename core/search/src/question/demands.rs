@@ -4,7 +4,7 @@ use crate::progress::{Cancelled, Progress};
 use lean_colour::temperature::WARM_POLE;
 use lean_colour::{Lab, Value};
 use lean_media::{Pigment, PigmentId};
-use lean_recipes::craft::Craft;
+use lean_recipes::craft::{Craft, Quick};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use std::collections::HashMap;
@@ -433,9 +433,9 @@ impl<'a> Judgement<'a> {
 
     fn quick(&self, group: &[u16]) -> Reach {
         let of: Vec<usize> = group.iter().map(|i| usize::from(*i)).collect();
-        let mut colours = Vec::new();
-        self.craft.quick(&of, &mut colours);
-        let lanes = colours.iter().flat_map(|c| (0..c.l.len()).map(|i| Lab::new(c.l[i].into(), c.a[i].into(), c.b[i].into())));
+        let mut mixed = Quick::default();
+        self.craft.quick(&of, &mut mixed);
+        let lanes = mixed.colours.iter().flat_map(|c| (0..c.l.len()).map(|i| Lab::new(c.l[i].into(), c.a[i].into(), c.b[i].into())));
         let mut reach = Reach::of(&lanes.collect::<Vec<_>>());
         reach.darkest -= ROUNDING;
         reach.lightest += ROUNDING;

@@ -8,8 +8,8 @@ pub mod ready;
 use crate::table::MOST_TARGETS;
 use demands::Demands;
 use lean_media::{Ground, Medium, Pigment, PigmentId};
-use lean_recipes::Limits;
 use lean_recipes::cost::{Cost, Target};
+use lean_recipes::{Grain, Limits};
 use no_answer::NoAnswer;
 use std::ops::RangeInclusive;
 
@@ -25,6 +25,8 @@ pub struct Choice {
     pub excluded: Vec<PigmentId>,
     /// What else is asked.
     pub demands: Demands,
+    /// How parts of wet mixes are measured.
+    pub grain: Grain,
 }
 
 /// One piece a set has to serve.

@@ -20,6 +20,7 @@ pub struct Key {
     /// The pieces to serve.
     pub needs: Vec<Need>,
     limits: Limits,
+    grain: Grain,
 }
 
 impl Key {
@@ -29,12 +30,12 @@ impl Key {
         let (mixed, laid) = if ask.medium.is_wet_opaque() { (white, None) } else { (None, white) };
         let pigments: Vec<Pigment> = ask.pigments.iter().filter(|p| !p.white).cloned().chain(laid).collect();
         let limits = limits(&ask.choice.demands, |id| pigments.iter().position(|p| p.id == *id && !p.white))?;
-        Ok(Self { pigments, white: mixed, medium: ask.medium, needs: ask.needs.to_vec(), limits })
+        Ok(Self { pigments, white: mixed, medium: ask.medium, needs: ask.needs.to_vec(), limits, grain: ask.choice.grain })
     }
 
     fn craft(&self, need: &Need, limits: Limits) -> Box<dyn Craft + Send> {
         let pigments: Vec<&Pigment> = self.pigments.iter().collect();
-        craft(self.medium, &need.ground, &pigments, self.white.as_ref(), limits, Grain::Usual)
+        craft(self.medium, &need.ground, &pigments, self.white.as_ref(), limits, self.grain)
     }
 }
 

@@ -1,15 +1,17 @@
 //! The least cost of every one, two and three pigments for every target.
 
+mod by_value;
 pub(crate) mod dense;
-pub(crate) mod kernel;
 pub(crate) mod octets;
 
 use crate::progress::{Cancelled, Progress};
-use kernel::{CostF, Wanted};
 use crate::table::octets::OCTET;
-use lean_media::lanes::Colours;
-use lean_recipes::cost::{Cost, Target};
+use by_value::ByValue;
+use lean_media::lanes::LANES;
+use lean_recipes::cost::quick::{self, CostF, Wanted};
+use lean_recipes::cost::{Cost, Ranking, Target};
 use lean_recipes::craft::Craft;
+use lean_recipes::craft::Quick;
 use rayon::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
@@ -72,6 +74,7 @@ struct ErrandF<'a> {
     wanted: Vec<Wanted>,
     weights: Vec<f32>,
     cost: CostF,
+    ranking: Ranking,
     from: usize,
 }
 
@@ -254,6 +257,7 @@ impl<'a> Work<'a> {
                 wanted: e.targets.iter().map(|t| Wanted::of(t.lab, e.cost)).collect(),
                 weights: e.weights(errands).into_iter().map(|w| w as f32).collect(),
                 cost: CostF::of(e.cost),
+                ranking: e.cost.ranking,
                 from,
             };
             from += e.targets.len();
@@ -268,14 +272,18 @@ impl<'a> Work<'a> {
         if self.progress.is_cancelled() {
             return out;
         }
-        let mut mixed: Vec<Colours> = Vec::with_capacity(32);
+        let mut mixed = Quick::default();
         for e in &self.errands {
             mixed.clear();
             e.craft.quick(group, &mut mixed);
             let own = &mut out[e.from..e.from + e.wanted.len()];
-            let mut best: Vec<f32> = own.iter().zip(&e.weights).map(|(c, w)| if *w > 0.0 { c / w } else { 0.0 }).collect();
-            e.lower(&mut best, &mixed);
-            own.iter_mut().zip(&best).zip(&e.weights).for_each(|((o, c), w)| *o = c * w);
+            let miss = |charge: f32| if charge < NEVER { e.ranking.miss_of(charge.into()) as f32 } else { NEVER };
+            let mut best: Vec<f32> = own.iter().zip(&e.weights).map(|(c, w)| if *w > 0.0 { miss(c / w) } else { 0.0 }).collect();
+            let before = best.clone();
+            e.lower(&mut best, group, &mixed);
+            for (i, c) in best.iter().enumerate().filter(|(i, c)| **c < before[*i]) {
+                own[i] = e.ranking.of_zone(f64::from(*c)) as f32 * e.weights[i];
+            }
         }
         let targets = self.errands.last().map_or(0, |e| e.from + e.wanted.len());
         out[targets..].fill(0.0);
@@ -284,27 +292,81 @@ impl<'a> Work<'a> {
 }
 
 impl ErrandF<'_> {
-    fn lower(&self, best: &mut [f32], mixed: &[Colours]) {
+    fn lower(&self, best: &mut [f32], group: &[usize], mixed: &Quick) {
         #[cfg(target_arch = "x86_64")]
         if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
             // SAFETY: the two features were just found on this processor.
-            return unsafe { self.lower_wide(best, mixed) };
+            return unsafe { self.lower_wide(best, group, mixed) };
         }
-        self.lower_plain(best, mixed);
+        self.lower_plain(best, group, mixed);
     }
 
     #[cfg(target_arch = "x86_64")]
     #[target_feature(enable = "avx2,fma")]
-    fn lower_wide(&self, best: &mut [f32], mixed: &[Colours]) {
-        self.lower_plain(best, mixed);
+    fn lower_wide(&self, best: &mut [f32], group: &[usize], mixed: &Quick) {
+        self.lower_plain(best, group, mixed);
     }
 
     #[inline(always)]
-    fn lower_plain(&self, best: &mut [f32], mixed: &[Colours]) {
-        for colours in mixed {
-            for (cost, wanted) in best.iter_mut().zip(&self.wanted) {
-                kernel::lower(cost, colours, wanted, self.cost);
+    fn lower_plain(&self, best: &mut [f32], group: &[usize], mixed: &Quick) {
+        let sure = !self.cost.asks_hands();
+        let mut near: Vec<Near> = Vec::new();
+        let mut sorted = ByValue::default();
+        sorted.sort(mixed);
+        for (target, wanted) in self.wanted.iter().enumerate() {
+            for eight in sorted.near(wanted.value(), self.cost.reach(best[target])) {
+                let charge = sorted.more_layers.get(eight).map_or([0.0; LANES], |n| self.cost.of_layers(n));
+                let Some(lanes) = quick::charged(&sorted.colours[eight], &charge, wanted, self.cost, best[target]) else { continue };
+                if sure {
+                    best[target] = quick::less(best[target], quick::least(&lanes));
+                    continue;
+                }
+                let recipe = |lane: usize| sorted.order[eight * LANES + lane] as usize;
+                let below = |(lane, c): (usize, &f32)| (*c < best[target]).then(|| Near { target, recipe: recipe(lane), charged: *c });
+                near.extend(lanes.iter().enumerate().filter_map(below));
             }
         }
+        self.lower_by_hand(best, group, mixed, near);
     }
+
+    /// Of recipes whose miss alone would lower a target's least cost, those that still do with what a slip of the hand is charged. The nearest
+    /// of each target are asked first: what they come to spares most of the others.
+    fn lower_by_hand(&self, best: &mut [f32], group: &[usize], mixed: &Quick, mut near: Vec<Near>) {
+        near.sort_unstable_by(|a, b| a.charged.total_cmp(&b.charged).then(a.recipe.cmp(&b.recipe)));
+        let mut slips = vec![f32::NAN; mixed.colours.len() * LANES];
+        while !near.is_empty() {
+            let mut asked = Vec::with_capacity(self.wanted.len());
+            let mut taken = vec![false; self.wanted.len()];
+            for n in near.iter().filter(|n| slips[n.recipe].is_nan()) {
+                if !taken[n.target] {
+                    taken[n.target] = true;
+                    asked.push(n.recipe);
+                }
+            }
+            asked.sort_unstable();
+            asked.dedup();
+            for eight in asked.chunks(LANES) {
+                let which: [usize; LANES] = std::array::from_fn(|i| eight[i.min(eight.len() - 1)]);
+                let lanes = self.craft.quick_slips(group, mixed, &which);
+                which.iter().zip(lanes).for_each(|(n, slip)| slips[*n] = slip);
+            }
+            near.retain(|n| {
+                let slip = slips[n.recipe];
+                if slip.is_nan() {
+                    return n.charged < best[n.target];
+                }
+                best[n.target] = quick::less(best[n.target], n.charged + self.cost.of_slip(slip));
+                false
+            });
+            near.retain(|n| n.charged < best[n.target]);
+        }
+    }
+}
+
+/// A recipe that may lower a target's least cost.
+struct Near {
+    target: usize,
+    recipe: usize,
+    /// What it costs without what a slip of the hand is charged.
+    charged: f32,
 }

@@ -1,6 +1,6 @@
 //! Rows of costs held in registers while sets are added up.
 
-use crate::table::dense::less;
+use lean_recipes::cost::quick::less;
 
 /// Numbers in one register; rows are padded to a multiple of this.
 pub const OCTET: usize = 8;

@@ -3,7 +3,7 @@
 use crate::naive::{Price, Recipe, recipes, sets};
 use lean_colour::Lab;
 use lean_media::{Ground, Medium, Pigment, ground, library};
-use lean_recipes::Target;
+use lean_recipes::{Grain, Target};
 use lean_search::demands::{Demands, HueFamily, Mother};
 use lean_search::progress::Unwatched;
 use lean_search::{Ask, Choice, Need, NoAnswer, SetFound, Tables, search};
@@ -21,7 +21,8 @@ struct Question {
     lock: bool,
     exclude: bool,
     pieces: Vec<(Vec<Wanted>, f64)>,
-    price: (f64, bool, Option<f64>),
+    price: (f64, bool, Option<f64>, bool),
+    grain: Grain,
     most_in_mix: Option<u8>,
     most_layers: Option<u8>,
     mother: Option<f64>,
@@ -34,13 +35,38 @@ struct Question {
 fn question() -> impl Strategy<Value = Question> {
     let colours = prop::collection::vec((8.0..92.0f64, 0.0..45.0f64, 0.0..360.0f64, 0.0..3.0f64), 1..4);
     let pieces = prop::collection::vec((colours, 0.2..2.0f64), 1..3);
-    let price = (prop_oneof![Just(20.0), Just(0.0), 5.0..40.0f64], any::<bool>(), prop::option::weighted(0.2, -5.0..10.0f64));
+    let price =
+        (prop_oneof![Just(20.0), Just(0.0), 5.0..40.0f64], any::<bool>(), prop::option::weighted(0.2, -5.0..10.0f64), any::<bool>());
+    let grain = prop_oneof![Just(Grain::LetDowns), Just(Grain::Parts)];
     let seldom = |p| prop::option::weighted(p, 1u8..4);
     let mixes = (seldom(0.2), seldom(0.2), prop::option::weighted(0.15, 0.1..0.6f64));
     let wholes = (prop::bool::weighted(0.15), prop::option::weighted(0.15, 1.5..6.0f64), prop::option::weighted(0.15, 4.0..9.5f64));
-    ((2usize..50, 4usize..6, 1usize..4, any::<bool>(), any::<bool>()), pieces, price, mixes, wholes, 0usize..50).prop_map(
-        |((from, owned, k, lock, exclude), pieces, price, (most_in_mix, most_layers, mother), (string, darkest, lightest), ground)| {
-            Question { from, owned, k, lock, exclude, pieces, price, most_in_mix, most_layers, mother, string, darkest, lightest, ground }
+    ((2usize..50, 4usize..6, 1usize..4, any::<bool>(), any::<bool>()), pieces, price, mixes, wholes, (0usize..50, grain)).prop_map(
+        |(
+            (from, owned, k, lock, exclude),
+            pieces,
+            price,
+            (most_in_mix, most_layers, mother),
+            (string, darkest, lightest),
+            (ground, grain),
+        )| {
+            Question {
+                from,
+                owned,
+                k,
+                lock,
+                exclude,
+                pieces,
+                price,
+                grain,
+                most_in_mix,
+                most_layers,
+                mother,
+                string,
+                darkest,
+                lightest,
+                ground,
+            }
         },
     )
 }
@@ -58,9 +84,9 @@ impl Question {
     }
 
     fn price(&self) -> Price {
-        let (value_weight, tolerant, neutral) = self.price;
+        let (value_weight, tolerant, neutral, sure) = self.price;
         let (value_free, colour_free) = if tolerant { (0.25, 2.0) } else { (0.0, 0.0) };
-        Price { value_weight, value_free, colour_free, neutral }
+        Price { value_weight, value_free, colour_free, neutral, sure }
     }
 
     fn needs(&self, medium: Medium) -> Vec<Need> {
@@ -91,6 +117,7 @@ impl Question {
             locked: if self.lock { vec![pigments[0].id.clone()] } else { vec![] },
             excluded: if self.exclude { vec![pigments[self.owned - 1].id.clone()] } else { vec![] },
             demands,
+            grain: self.grain,
         }
     }
 }
@@ -99,17 +126,16 @@ impl Question {
 struct Tried<'a> {
     question: &'a Question,
     /// For each piece its recipes that the demands allow.
-    recipes: Vec<Vec<Recipe>>,
-    needs: Vec<Need>,
+    recipes: Vec<Vec<Recipe<'a>>>,
+    needs: &'a [Need],
     /// Number of a white that is laid as a stick of its own.
     white: Option<usize>,
 }
 
 impl<'a> Tried<'a> {
-    fn of(question: &'a Question, medium: Medium, pigments: &[Pigment]) -> Self {
+    fn of(question: &'a Question, medium: Medium, pigments: &'a [Pigment], needs: &'a [Need]) -> Self {
         let white = pigments.len() - 1;
         let owned = if medium.has_white() { pigments } else { &pigments[..white] };
-        let needs = question.needs(medium);
         let allowed = |r: &Recipe| {
             let pigments_in = r.of.len();
             let bare = pigments_in == 0 && r.layers == 0;
@@ -117,7 +143,8 @@ impl<'a> Tried<'a> {
                 && (medium.is_wet_opaque() || r.layers <= question.most_layers.map_or(3, usize::from))
                 && (bare || question.mother.is_none_or(|share| r.share(1) >= share - 1e-12))
         };
-        let recipes = needs.iter().map(|n| recipes(medium, &n.ground, owned).into_iter().filter(allowed).collect()).collect();
+        let recipes =
+            needs.iter().map(|n| recipes(medium, &n.ground, owned, question.grain).into_iter().filter(allowed).collect()).collect();
         Self { question, recipes, needs, white: (!medium.is_wet_opaque() && medium.has_white()).then_some(white) }
     }
 
@@ -128,23 +155,27 @@ impl<'a> Tried<'a> {
         recipe.of.iter().all(|i| set.contains(i) || self.white == Some(*i))
     }
 
-    /// Least cost of every target of every piece.
-    fn misses(&self, set: &[usize]) -> Vec<Vec<f64>> {
+    /// The best recipe of every target of every piece: what it is ranked by, and what it misses by.
+    fn ranks(&self, set: &[usize]) -> Vec<Vec<(f64, f64)>> {
         let price = self.question.price();
         let best = |need: usize, wanted: Lab| {
             let open = self.recipes[need].iter().filter(|r| self.within(set, r));
-            open.map(|r| price.of(r.lab, wanted)).fold(f64::INFINITY, f64::min)
+            open.fold((f64::INFINITY, f64::INFINITY), |best, r| {
+                let rank = price.rank(r, wanted, best.0);
+                if rank < best.0 { (rank, price.of(r.lab, wanted)) } else { best }
+            })
         };
         self.needs.iter().enumerate().map(|(n, need)| need.targets.iter().map(|t| best(n, t.lab)).collect()).collect()
     }
 
     fn cost(&self, set: &[usize]) -> f64 {
-        let mean = |n: &Need, misses: Vec<f64>| {
+        let price = self.question.price();
+        let mean = |n: &Need, ranks: Vec<(f64, f64)>| {
             let total: f64 = n.targets.iter().map(|t| t.weight).sum();
-            n.targets.iter().zip(misses).filter(|(t, _)| t.weight > 0.0).map(|(t, m)| t.weight * m).sum::<f64>() / total
+            n.targets.iter().zip(ranks).filter(|(t, _)| t.weight > 0.0).map(|(t, m)| t.weight * price.charge(m.0)).sum::<f64>() / total
         };
         let weights: f64 = self.needs.iter().map(|n| n.weight).sum();
-        self.needs.iter().zip(self.misses(set)).map(|(n, m)| n.weight * mean(n, m)).sum::<f64>() / weights
+        self.needs.iter().zip(self.ranks(set)).map(|(n, m)| n.weight * mean(n, m)).sum::<f64>() / weights
     }
 
     fn fulfils(&self, set: &[usize]) -> bool {
@@ -194,7 +225,7 @@ fn agrees(medium: Medium, q: &Question) -> Result<(), TestCaseError> {
     let choice = q.choice(&pigments);
     let ask = Ask { pigments: &pigments, medium, needs: &needs, choice: &choice, sizes: q.k..=q.k };
     let got = search(&ask, &Tables::default(), &Unwatched, &|_| {});
-    let tried = Tried::of(q, medium, &pigments);
+    let tried = Tried::of(q, medium, &pigments, &needs);
     let ranked = tried.ranked();
     let locked = usize::from(q.lock) + usize::from(q.mother.is_some());
     match got {
@@ -231,8 +262,8 @@ fn compare(q: &Question, tried: &Tried, ranked: &[(f64, Vec<usize>)], got: &SetF
         let right = if without.is_finite() { same(without - best, *price) } else { *price >= 0.0 };
         prop_assert!(right, "dropping {dropped} costs {price}, not {}", without - best);
     }
-    let misses = &tried.misses(&own)[0];
-    for (t, (miss, recipe)) in misses.iter().zip(&got.recipes).enumerate() {
+    let ranks = &tried.ranks(&own)[0];
+    for (t, ((_, miss), recipe)) in ranks.iter().zip(&got.recipes).enumerate() {
         prop_assert!(same(*miss, got.misses[t]));
         let held: Vec<usize> = recipe.parts.iter().map(|p| pigments.iter().position(|q| q.id == p.pigment).unwrap()).collect();
         prop_assert!(held.iter().all(|i| own.contains(i) || *i == q.owned), "a pigment of the recipe is not in the set");

@@ -115,7 +115,7 @@ fn one_set_for_several_pieces_lies_between_their_own() {
     assert!((even.cost - (even.pieces[0] + even.pieces[1]) / 2.0).abs() < 1e-9);
     assert_eq!(even.recipes.len(), warm.len(), "recipes are those of the first piece");
     // The more a piece counts, the better it is served.
-    let (little, much) = (both(0.05), both(20.0));
+    let (little, much) = (both(0.005), both(200.0));
     assert!(little.pieces[1] >= even.pieces[1] - 1e-9 && even.pieces[1] >= much.pieces[1] - 1e-9);
     assert!(much.pieces[1] < little.pieces[1]);
     let alone = in_oil(&owned, &warm, &Choice::default(), 3..=3).unwrap().remove(0);

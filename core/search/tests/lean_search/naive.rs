@@ -8,20 +8,54 @@ use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
 use lean_media::layering::{Layer, Layering, State};
 use lean_media::opaque::OIL;
 use lean_media::{Ground, Medium, Paint, Parts, Pigment};
+use lean_recipes::Grain;
+use lean_recipes::wet::let_downs::chains;
+use std::cell::OnceCell;
+
+/// The colour of a recipe when one of its measures, by number, turns out so many times as much.
+type Erred<'a> = Box<dyn Fn(usize, f64) -> Lab + 'a>;
 
 /// A recipe: which pigments, how much of each, how many layers, what colour.
-pub struct Recipe {
+pub struct Recipe<'a> {
     pub of: Vec<usize>,
     pub amounts: Vec<f64>,
     pub layers: usize,
     pub lab: Lab,
+    /// How many measures a hand takes for it, and what becomes of it when one is wrong.
+    measures: usize,
+    erred: Erred<'a>,
+    straight: bool,
+    slip: OnceCell<f64>,
 }
 
-impl Recipe {
-    fn laid(ground: &Ground, amounts: Vec<f64>, layers: Vec<Layer>, count: usize) -> Self {
-        let laid = Layering { ground, layers }.lay(State::Dry).expect("recipes can be laid");
+impl<'a> Recipe<'a> {
+    /// Layers of a recipe, each with the number of the measure that is taken for it: two coats of one pen are one measure.
+    fn laid(ground: &'a Ground, amounts: Vec<f64>, layers: Vec<(Layer<'a>, usize)>, count: usize) -> Self {
+        let measures = layers.iter().map(|(l, first)| first + parts_of(l)).max().unwrap_or(0);
+        let lay = move |wrong: usize, by: f64| {
+            let layers = layers.iter().map(|(l, first)| measured(l, *first, wrong, by)).collect();
+            Layering { ground, layers }.lay(State::Dry).expect("recipes can be laid").reflectance.xyz().lab()
+        };
         let of = (0..amounts.len()).filter(|i| amounts[*i] > 0.0).collect();
-        Self { of, amounts, layers: count, lab: laid.reflectance.xyz().lab() }
+        Self { of, amounts, layers: count, lab: lay(0, 1.0), measures, erred: Box::new(lay), straight: false, slip: OnceCell::new() }
+    }
+
+    /// Twenty a step of value and the colour difference, over each measure a fifth too little and too much: the root of the summed means. In oil
+    /// colours are taken to run straight with the logarithm of each measure.
+    pub fn slip(&self) -> f64 {
+        *self.slip.get_or_init(|| {
+            let moved = |lab: Lab| 20.0 * (lab.value().0 - self.lab.value().0).abs() + ciede2000(lab, self.lab);
+            let mean = |m| match self.straight {
+                false => 0.5 * (moved((self.erred)(m, 0.8)).powi(2) + moved((self.erred)(m, 1.25)).powi(2)),
+                true => {
+                    const STEP: f64 = 1e-4;
+                    let (more, less) = ((self.erred)(m, 1.0 + STEP), (self.erred)(m, 1.0 - STEP));
+                    let far = 20.0 * (more.value().0 - less.value().0).abs() + ciede2000(more, less);
+                    (1.25f64.ln() * far / (2.0 * STEP)).powi(2)
+                }
+            };
+            (0..self.measures).map(mean).sum::<f64>().sqrt()
+        })
     }
 
     pub fn share(&self, pigment: usize) -> f64 {
@@ -29,9 +63,29 @@ impl Recipe {
     }
 }
 
+/// How many pigments are measured for a layer.
+fn parts_of(layer: &Layer) -> usize {
+    if let Layer::Wash { of } = layer { of.len() } else { 1 }
+}
+
+/// The layer when a measure turns out wrong.
+fn measured<'a>(layer: &Layer<'a>, first: usize, wrong: usize, by: f64) -> Layer<'a> {
+    let mut layer = layer.clone();
+    let times = |n: usize| if first + n == wrong { by } else { 1.0 };
+    match &mut layer {
+        Layer::Wash { of } => of.iter_mut().enumerate().for_each(|(n, (_, x))| x.0 *= times(n)),
+        Layer::Ink { of, .. } => of[0].1.0 *= times(0),
+        Layer::Pencil { pressure, .. } => pressure.0 = (pressure.0 * times(0)).min(1.0),
+        Layer::Pastel { mass, .. } => mass.0 *= times(0),
+        _ => unreachable!("no recipe has it"),
+    }
+    layer
+}
+
 /// All recipes of a Box on a ground. A white that is mixed is the last of `pigments` in oil, and is left out of `of`.
-pub fn recipes(medium: Medium, ground: &Ground, pigments: &[Pigment]) -> Vec<Recipe> {
+pub fn recipes<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], grain: Grain) -> Vec<Recipe<'a>> {
     match medium {
+        Medium::Oil if grain == Grain::LetDowns => let_down(pigments),
         Medium::Oil => oil(pigments),
         Medium::Watercolour => watercolour(ground, pigments),
         Medium::Marker => ordered(medium, ground, pigments, 2),
@@ -39,7 +93,69 @@ pub fn recipes(medium: Medium, ground: &Ground, pigments: &[Pigment]) -> Vec<Rec
     }
 }
 
-fn oil(pigments: &[Pigment]) -> Vec<Recipe> {
+fn mixed_colour(pigments: &[Pigment], amounts: &[f64]) -> Lab {
+    let parts: Vec<(&Pigment, Parts)> = pigments.iter().zip(amounts).map(|(p, n)| (p, Parts(*n))).collect();
+    Paint::mixed(&parts).expect("there are parts").opaque(OIL).xyz().lab()
+}
+
+/// Every chain of heaps of up to three pigments and white in which each amount can be seen.
+fn let_down(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
+    let n = pigments.len();
+    // The least share of one thing, in octaves, that moves one part of another by one unit of cost.
+    let seen = |i: usize, j: usize| {
+        let two = |a: f64| (0..n).map(|p| if p == i { a } else { f64::from(u8::from(p == j)) }).collect::<Vec<f64>>();
+        let pure = mixed_colour(pigments, &two(0.0));
+        let far = |e: &i32| {
+            let lab = mixed_colour(pigments, &two(2f64.powi(*e)));
+            20.0 * (lab.value().0 - pure.value().0).abs() + ciede2000(lab, pure) >= 1.0
+        };
+        (-10..=8).find(far).map_or(f64::INFINITY, |e| 2f64.powi(e))
+    };
+    let least: Vec<Vec<f64>> = (0..n).map(|i| (0..n).map(|j| if i == j { 0.0 } else { seen(i, j) }).collect()).collect();
+    let mut all = Vec::new();
+    let groups = (0u32..1 << (n - 1)).filter(|bits| bits.count_ones() <= 3);
+    for group in groups {
+        let of: Vec<usize> = (0..n - 1).filter(|i| group >> i & 1 == 1).collect();
+        for chain in chains(of.len()) {
+            let spread = |four: [f64; 4]| {
+                let mut amounts = vec![0.0; n];
+                of.iter().enumerate().for_each(|(place, i)| amounts[*i] = four[place]);
+                amounts[n - 1] = four[3];
+                amounts
+            };
+            let amounts = spread(chain.amounts);
+            let there: Vec<usize> = (0..n).filter(|i| amounts[*i] > 0.0).collect();
+            let hidden = |i: usize| there.iter().filter(|j| **j != i).map(|j| least[i][*j] * amounts[*j]).sum::<f64>();
+            if there.iter().any(|i| amounts[*i] * (1.0 + 1e-4) < hidden(*i)) {
+                continue;
+            }
+            // A hand measures what it takes of the heap before, and everything that joins it.
+            let marks: Vec<(usize, usize)> = (0..chain.heaps.len())
+                .flat_map(|h| (0..5).map(move |p| (h, p)))
+                .filter(|(h, p)| if *p == 4 { chain.heaps[*h].of_last > 0 } else { chain.heaps[*h].with[*p] > 0 })
+                .collect();
+            let (measures, lab, of) = (marks.len(), mixed_colour(pigments, &amounts), of.clone());
+            let within = of.clone();
+            let erred = Box::new(move |m: usize, by: f64| {
+                let mut last = [0.0; 4];
+                for (h, heap) in chain.heaps.iter().enumerate() {
+                    let wrong = |p: usize| if marks[m] == (h, p) { by } else { 1.0 };
+                    let before: f64 = last.iter().sum();
+                    let taken = if before > 0.0 { f64::from(heap.of_last) * wrong(4) / before } else { 0.0 };
+                    last = std::array::from_fn(|p| last[p] * taken + f64::from(heap.with[p]) * wrong(p));
+                }
+                let mut amounts = vec![0.0; n];
+                within.iter().enumerate().for_each(|(place, i)| amounts[*i] = last[place]);
+                amounts[n - 1] = last[3];
+                mixed_colour(pigments, &amounts)
+            });
+            all.push(Recipe { of, amounts, layers: 1, lab, measures, erred, straight: true, slip: OnceCell::new() });
+        }
+    }
+    all
+}
+
+fn oil(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
     let n = pigments.len();
     let mut all = Vec::new();
     let mut parts = vec![0u32; n];
@@ -49,7 +165,14 @@ fn oil(pigments: &[Pigment]) -> Vec<Recipe> {
         if (1..=8).contains(&total) && of.len() <= 3 {
             let mixed: Vec<(&Pigment, Parts)> = pigments.iter().zip(&parts).map(|(p, n)| (p, Parts(f64::from(*n)))).collect();
             let lab = Paint::mixed(&mixed).expect("there are parts").opaque(OIL).xyz().lab();
-            all.push(Recipe { of, amounts: parts.iter().map(|p| f64::from(*p)).collect(), layers: 1, lab });
+            let amounts: Vec<f64> = parts.iter().map(|p| f64::from(*p)).collect();
+            let (measured, there) = (amounts.clone(), (0..n).filter(|i| amounts[*i] > 0.0).collect::<Vec<_>>());
+            let measures = there.len();
+            let erred = Box::new(move |m: usize, by: f64| {
+                let amount = |i: usize| if i == there[m] { measured[i] * by } else { measured[i] };
+                mixed_colour(pigments, &(0..n).map(amount).collect::<Vec<_>>())
+            });
+            all.push(Recipe { of, amounts, layers: 1, lab, measures, erred, straight: true, slip: OnceCell::new() });
         }
         let Some(i) = (0..n).find(|i| parts[*i] < 8 && parts.iter().sum::<u32>() - parts[..*i].iter().sum::<u32>() < 8) else {
             return all;
@@ -70,7 +193,7 @@ fn wash<'a>(pigments: &'a [Pigment], mixture: &[(usize, f64)], strength: f64) ->
     Layer::Wash { of: mixture.iter().map(|(i, n)| (&pigments[*i], thickness(&pigments[*i], *n))).collect() }
 }
 
-fn watercolour(ground: &Ground, pigments: &[Pigment]) -> Vec<Recipe> {
+fn watercolour<'a>(ground: &'a Ground, pigments: &'a [Pigment]) -> Vec<Recipe<'a>> {
     const STRENGTHS: [f64; 3] = [0.05, 0.15, 0.45];
     let n = pigments.len();
     let mut mixtures: Vec<Vec<(usize, f64)>> = (0..n).map(|i| vec![(i, 1.0)]).collect();
@@ -95,13 +218,13 @@ fn watercolour(ground: &Ground, pigments: &[Pigment]) -> Vec<Recipe> {
     };
     let mut all = vec![Recipe::laid(ground, vec![0.0; n], vec![], 0)];
     for lower in &washes {
-        all.push(Recipe::laid(ground, amounts(&[*lower]), vec![wash(pigments, lower.0, STRENGTHS[lower.1])], 1));
+        all.push(Recipe::laid(ground, amounts(&[*lower]), vec![(wash(pigments, lower.0, STRENGTHS[lower.1]), 0)], 1));
         for upper in washes.iter().filter(|_| ground.takes.wash >= 2) {
             let (a, b) = (lower.0, upper.0);
             let shared = a.iter().any(|p| b.iter().any(|q| p.0 == q.0));
             let together = a.len() == 1 && b.len() == 1 || a.len() + b.len() == 3 && even(a) && even(b) && !shared;
             if together {
-                let layers = vec![wash(pigments, a, STRENGTHS[lower.1]), wash(pigments, b, STRENGTHS[upper.1])];
+                let layers = vec![(wash(pigments, a, STRENGTHS[lower.1]), 0), (wash(pigments, b, STRENGTHS[upper.1]), a.len())];
                 all.push(Recipe::laid(ground, amounts(&[*lower, *upper]), layers, 2));
             }
         }
@@ -113,14 +236,15 @@ fn watercolour(ground: &Ground, pigments: &[Pigment]) -> Vec<Recipe> {
 type Stroke = (usize, u8, bool);
 
 /// Up to three different pigments one over the other.
-fn ordered(medium: Medium, ground: &Ground, pigments: &[Pigment], most: u8) -> Vec<Recipe> {
+fn ordered<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], most: u8) -> Vec<Recipe<'a>> {
     let mut all = Vec::new();
     let mut open: Vec<Vec<Stroke>> = vec![vec![]];
     while let Some(strokes) = open.pop() {
         if is_taken(medium, ground, &strokes) {
             let mut amounts = vec![0.0; pigments.len()];
             strokes.iter().for_each(|s| amounts[s.0] = f64::from(s.1));
-            let layers = strokes.iter().flat_map(|s| layers(medium, &pigments[s.0], *s)).collect();
+            let measured = |(n, s): (usize, &Stroke)| layers(medium, &pigments[s.0], *s).into_iter().map(move |l| (l, n));
+            let layers = strokes.iter().enumerate().flat_map(measured).collect();
             all.push(Recipe::laid(ground, amounts, layers, strokes.len()));
         }
         if strokes.len() < 3 {
@@ -184,6 +308,8 @@ pub struct Price {
     pub colour_free: f64,
     /// Hue is free on the right side of this temperature.
     pub neutral: Option<f64>,
+    /// Half of what a hand slips, seven tenths a further layer, and misses that count more the larger they are.
+    pub sure: bool,
 }
 
 impl Price {
@@ -208,12 +334,31 @@ impl Price {
         self.value_weight * value + colour
     }
 
+    /// What a recipe is ranked by.
+    pub fn rank(&self, recipe: &Recipe, wanted: Lab, best: f64) -> f64 {
+        let miss = self.of(recipe.lab, wanted);
+        let layers = 0.7 * recipe.layers.saturating_sub(1) as f64;
+        if !self.sure {
+            miss
+        } else if miss + layers >= best {
+            f64::INFINITY
+        } else {
+            miss + layers + 0.5 * recipe.slip()
+        }
+    }
+
+    /// What a zone counts that is ranked so.
+    pub fn charge(&self, rank: f64) -> f64 {
+        if self.sure { rank + 0.05 * rank * rank } else { rank }
+    }
+
     pub fn as_cost(&self) -> lean_recipes::Cost {
-        use lean_recipes::cost::{Colour, Cost, Tolerance};
+        use lean_recipes::cost::{Colour, Cost, Ranking, Tolerance};
         Cost {
             value_weight: self.value_weight,
             colour: self.neutral.map_or(Colour::Whole, |n| Colour::SideOnly { neutral: Temperature(n) }),
             tolerance: Tolerance { value: self.value_free, colour: self.colour_free },
+            ranking: if self.sure { Ranking::SURE } else { Ranking::MISS },
             ..Cost::default()
         }
     }

@@ -2,6 +2,7 @@
 
 use crate::asking::{need, some_targets};
 use lean_media::{Medium, Pigment, library};
+use lean_recipes::Grain;
 use lean_search::demands::Demands;
 use lean_search::progress::{Progress, Unwatched};
 use lean_search::{Ask, Choice, NoAnswer, SetFound, Tables, search};
@@ -54,9 +55,10 @@ fn remembered_tables_give_the_same_answer() {
         locked: vec![owned[4].id.clone()],
         excluded: vec![owned[9].id.clone()],
         demands: Demands { no_black: true, ..Demands::default() },
+        grain: Grain::Parts,
     };
     let tables = Tables::default();
-    ask_with(&owned, Medium::Oil, &Choice::default(), (2, 4), &tables, &Unwatched).unwrap();
+    ask_with(&owned, Medium::Oil, &Choice { grain: Grain::Parts, ..Choice::default() }, (2, 4), &tables, &Unwatched).unwrap();
     let warm = ask_with(&owned, Medium::Oil, &choice, (3, 5), &tables, &Unwatched).unwrap();
     let cold = ask_with(&owned, Medium::Oil, &choice, (3, 5), &Tables::default(), &Unwatched).unwrap();
     assert_eq!(warm, cold);

@@ -1,7 +1,6 @@
 //! A graded zone is a string: one mix hands over to the next along its way.
 
 use super::{Aim, Mark, ZoneMix};
-use lean_colour::Lab;
 use lean_media::PigmentId;
 use lean_recipes::Mix;
 use serde::Serialize;
@@ -25,12 +24,12 @@ pub struct Further {
 }
 
 impl ZoneMix {
-    /// The colour given at a stop; `None` between stops.
-    pub fn at(&self, share: f64) -> Option<Lab> {
+    /// The mix at a stop; `None` between stops.
+    pub fn mix_at(&self, share: f64) -> Option<&Mix> {
         if share == 0.0 {
-            return Some(self.given.lab);
+            return Some(&self.mix);
         }
-        self.then.iter().find(|f| f.at == share).map(|f| f.given.lab)
+        self.then.iter().find(|f| f.at == share).map(|f| &f.mix)
     }
 
     /// Share of a pigment in all the paint of the zone, 0..=1: each mix of a string counts by the stretch it covers.

@@ -5,7 +5,8 @@ use crate::intent::schools::{Question, School};
 use crate::mixes::{ground_of, targets};
 use crate::paint_box::PaintBox;
 use lean_media::{Medium, Pigment};
-use lean_recipes::cost::Colour;
+use lean_recipes::Grain;
+use lean_recipes::cost::{Colour, Ranking};
 use lean_recipes::{Cost, Target};
 use lean_search::MOST_IN_SET;
 use lean_search::{Ask, Choice, Demands, Need};
@@ -78,6 +79,28 @@ pub struct Mixing {
     pub finer: bool,
     /// Recipes that share pigments where nobody sees the loss.
     pub kin: bool,
+    /// Whole parts alone, eight at most: nothing is let down first, and recipes are ranked by their miss alone.
+    #[serde(default)]
+    pub parts: bool,
+    /// Recipes ranked by their miss alone, however unsure a hand is of them.
+    #[serde(default)]
+    pub by_miss: bool,
+}
+
+impl Mixing {
+    /// How parts of wet mixes are measured.
+    pub fn grain(self) -> Grain {
+        match self {
+            Self { finer: true, .. } => Grain::Finer,
+            Self { parts: true, .. } => Grain::Parts,
+            _ => Grain::LetDowns,
+        }
+    }
+
+    /// What counts besides the miss.
+    pub fn ranking(self) -> Ranking {
+        if self.by_miss || self.parts || self.finer { Ranking::MISS } else { Ranking::SURE }
+    }
 }
 
 impl Piece {
@@ -90,7 +113,8 @@ impl Piece {
                 Cost { value_weight: self.aim.value_weight, colour: Colour::SideOnly { neutral: self.neutral() }, ..Cost::default() }
             }
         };
-        if self.aim.good_enough { Cost { tolerance: Cost::GOOD_ENOUGH, ..base } } else { base }
+        let tolerance = if self.aim.good_enough { Cost::GOOD_ENOUGH } else { base.tolerance };
+        Cost { tolerance, ranking: self.mixing.ranking(), ..base }
     }
 
     /// What counts: what the painter chose for the search, or else what the schools of the brief ask for.
@@ -137,9 +161,15 @@ impl Piece {
         smallest.min(largest)..=largest
     }
 
+    /// How parts are measured while sets are searched: finer mixes are made of the set that was found with usual ones.
+    fn searched_grain(&self) -> Grain {
+        if self.mixing.grain() == Grain::LetDowns { Grain::LetDowns } else { Grain::Parts }
+    }
+
     /// What is asked of the search for this piece.
     pub fn ask<'a>(&self, paint_box: &'a PaintBox, needs: Vec<Need>, sizes: RangeInclusive<usize>) -> Asked<'a> {
-        let choice = Choice { locked: self.locked.clone(), excluded: self.excluded.clone(), demands: self.asked() };
+        let choice =
+            Choice { locked: self.locked.clone(), excluded: self.excluded.clone(), demands: self.asked(), grain: self.searched_grain() };
         Asked { pigments: &paint_box.pigments, medium: self.brief.medium, needs, choice, sizes }
     }
 }

@@ -87,7 +87,7 @@ impl Plan<'_> {
     }
 
     fn study(&self, slot: StudySlot, scheme: Schemed, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
-        let cost = if slot == StudySlot::A { self.piece.cost() } else { held() };
+        let cost = if slot == StudySlot::A { self.piece.cost() } else { Cost { ranking: self.piece.cost().ranking, ..held() } };
         let aims: Vec<Target> = self.piece.zones.iter().zip(wanted).map(|(z, lab)| Target { lab: *lab, weight: weight(z) }).collect();
         let asked = self.piece.ask(self.paint_box, vec![self.piece.need(aims, cost)], self.size..=self.size);
         let found = search(&asked.ask(), self.tables, progress, &|_| {})?;

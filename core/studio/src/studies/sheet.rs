@@ -12,7 +12,7 @@ use crate::words::capital;
 use lean_colour::Lab;
 use lean_media::ground;
 use lean_picture::outline::{self, Point};
-use lean_recipes::{Mix, MixLayer, Part};
+use lean_recipes::{Mix, telling};
 
 /// A place or length on the page in millimetres.
 pub type Mm = f64;
@@ -271,28 +271,9 @@ fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, 
     }
 }
 
-/// What goes without saying of a layer: a full crisp stroke, one coat.
-const USUAL: [&str; 3] = ["full", "crisp", "one coat"];
-
-/// A recipe in whole parts, `3 slate blue : 1 white`, or its layers, first laid first: `slate blue > dove, light`.
+/// A recipe on one line, in the painter's names.
 pub fn recipe_text(paint_box: &PaintBox, mix: &Mix) -> String {
-    let name = |p: &Part| paint_box.find(&p.pigment).map_or_else(|| p.pigment.0.clone(), |p| p.name.clone());
-    let part = |p: &Part| if p.touch { format!("a touch of {}", name(p)) } else { format!("{} {}", p.parts, name(p)) };
-    let mixed = |of: &[Part]| of.iter().map(part).collect::<Vec<_>>().join(" : ");
-    let said = |what: String, how: &str| {
-        let told: Vec<&str> = how.split(", ").filter(|h| !USUAL.contains(h)).collect();
-        if told.is_empty() { what } else { format!("{what}, {}", told.join(" ").replace("rubbed in", "rubbed")) }
-    };
-    let layer = |l: &MixLayer| match l.of.as_slice() {
-        [only] => said(name(only), &l.how),
-        of => said(mixed(of), &l.how),
-    };
-    match mix.parts.as_slice() {
-        [] => "bare ground".into(),
-        _ if !mix.layers.is_empty() => mix.layers.iter().map(layer).collect::<Vec<_>>().join(" > "),
-        [only] => format!("{} alone", name(only)),
-        parts => mixed(parts),
-    }
+    telling::short(mix, &|id| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone()))
 }
 
 /// Width of a letter of the sheet's face on average, a little generous, as a share of its size.

@@ -1,27 +1,27 @@
 //! Colours of recipes compared with targets, eight at a time.
 //!
-//! Single precision. Callers re-judge what matters in double precision, see [`super::exact`].
+//! Single precision. Callers judge what matters again in double precision.
 
-use crate::table::dense::less;
+use super::{Colour, Cost, HOLD_CHARGE, SIDE_CHARGE, STEP, side};
 use lean_colour::temperature::WARM_POLE;
 use lean_colour::{D65, Lab};
-use lean_media::lanes::{Colours, LANES, Lane};
+use lean_media::lanes::{Colours, Growth, LANES, Lane, lab_growth, value_slopes};
 use lean_media::rows::Real;
-use lean_recipes::cost::{Colour, Cost, HOLD_CHARGE, SIDE_CHARGE, side};
 
 /// A target in single precision.
 #[derive(Clone, Copy)]
 pub struct Wanted {
-    pub l: f32,
-    pub a: f32,
-    pub b: f32,
-    pub v: f32,
-    pub c: f32,
+    l: f32,
+    a: f32,
+    b: f32,
+    v: f32,
+    c: f32,
     /// Side of neutral: 1 warm, −1 cool, 0 either. Asked for only where hue is free.
     side: f32,
 }
 
 impl Wanted {
+    /// A wanted colour.
     pub fn of(lab: Lab<D65>, cost: Cost) -> Self {
         let side = match cost.colour {
             Colour::Whole => 0.0,
@@ -32,6 +32,11 @@ impl Wanted {
 }
 
 impl Wanted {
+    /// Its value.
+    pub fn value(&self) -> f32 {
+        self.v
+    }
+
     /// Never more than the charge for all that is not value: a quick reason to pass over a recipe.
     pub fn colour_bound(&self, lab: Lab<D65>, cost: Cost) -> f64 {
         match cost.colour {
@@ -54,9 +59,12 @@ pub struct CostF {
     colour_tolerance: f32,
     /// Temperature of neutral where hue is free.
     neutral: Option<f32>,
+    slip: f32,
+    layer: f32,
 }
 
 impl CostF {
+    /// A cost.
     pub fn of(cost: Cost) -> Self {
         Self {
             weight: cost.value_weight as f32,
@@ -68,7 +76,29 @@ impl CostF {
                 Colour::Whole => None,
                 Colour::SideOnly { neutral } => Some(neutral.0 as f32),
             },
+            slip: cost.ranking.slip as f32,
+            layer: cost.ranking.layer as f32,
         }
+    }
+
+    /// Whether anything but the miss counts.
+    pub fn asks_hands(&self) -> bool {
+        self.slip > 0.0 || self.layer > 0.0
+    }
+
+    /// How far a value may be off before that alone costs `limit`.
+    pub fn reach(&self, limit: f32) -> f32 {
+        if self.weight > 0.0 { limit / self.weight + self.value_tolerance } else { f32::INFINITY }
+    }
+
+    /// Charge for a slip of the hand.
+    pub fn of_slip(&self, slip: f32) -> f32 {
+        self.slip * slip
+    }
+
+    /// Charge for layers beyond the first.
+    pub fn of_layers(&self, more: &Lane) -> Lane {
+        more.map(|n| self.layer * n)
     }
 
     #[inline(always)]
@@ -88,52 +118,172 @@ const MOST_SL: f32 = 1.748;
 /// Rounding allowance of the bounds, in cost units.
 const SLACK: f32 = 2e-3;
 
-/// Lowers `best` to the least cost of these eight colours for one target.
+/// What these eight colours miss one target by, with what else is known to be charged for each; `None` where all are `limit` or more.
 ///
 /// Most colours are dismissed by true lower bounds: the value charge plus the lightness term first, then the whole difference
 /// with its hue weight at most 1.5725 and its rotation term at its greatest.
 #[inline(always)]
-pub fn lower(best: &mut f32, colours: &Colours, wanted: &Wanted, cost: CostF) {
+pub fn charged(colours: &Colours, charge: &Lane, wanted: &Wanted, cost: CostF, limit: f32) -> Option<Lane> {
     if let Some(neutral) = cost.neutral {
-        return lower_side(best, colours, wanted, cost, neutral);
+        return Some(by_side(colours, charge, wanted, cost, neutral));
     }
     let mut by_value = [0.0f32; LANES];
     let mut bound = [0.0f32; LANES];
     for i in 0..LANES {
-        by_value[i] = cost.value(colours.v[i] - wanted.v);
+        by_value[i] = cost.value(colours.v[i] - wanted.v) + charge[i];
         bound[i] = by_value[i] + cost.colour((colours.l[i] - wanted.l).abs() * (1.0 / MOST_SL));
     }
-    if least(&bound) - SLACK >= *best {
-        return;
+    if least(&bound) - SLACK >= limit {
+        return None;
     }
     for i in 0..LANES {
         bound[i] = by_value[i] + cost.colour(difference_bound(colours.l[i], colours.a[i], colours.b[i], wanted));
     }
-    if least(&bound) - SLACK >= *best {
-        return;
+    if least(&bound) - SLACK >= limit {
+        return None;
     }
     for i in 0..LANES {
         bound[i] = by_value[i] + cost.colour(difference(colours.l[i], colours.a[i], colours.b[i], wanted));
     }
-    *best = less(*best, least(&bound));
+    Some(bound)
+}
+
+/// The least of eight.
+#[inline(always)]
+pub fn least(lanes: &Lane) -> f32 {
+    lanes.iter().fold(f32::INFINITY, |a, b| less(a, *b))
+}
+
+/// How far eight colours lie from eight others: twenty a step of value, and CIEDE2000.
+#[inline(always)]
+fn apart(colours: &Colours, from: &Colours) -> Lane {
+    std::array::from_fn(|i| {
+        let (a, b) = (from.a[i], from.b[i]);
+        let wanted = Wanted { l: from.l[i], a, b, v: from.v[i], c: (a * a + b * b).sqrt(), side: 0.0 };
+        STEP as f32 * (colours.v[i] - wanted.v).abs() + difference(colours.l[i], colours.a[i], colours.b[i], &wanted)
+    })
+}
+
+/// Adds to eight sums the squares of how far eight colours lie from eight others, on the widest registers this processor has.
+pub fn add_squares(sums: &mut Lane, colours: &Colours, from: &Colours) {
+    #[cfg(target_arch = "x86_64")]
+    if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
+        // SAFETY: the two features were just found on this processor.
+        return unsafe { add_squares_wide(sums, colours, from) };
+    }
+    add_squares_plain(sums, colours, from);
+}
+
+#[cfg(target_arch = "x86_64")]
+#[target_feature(enable = "avx2,fma")]
+fn add_squares_wide(sums: &mut Lane, colours: &Colours, from: &Colours) {
+    add_squares_plain(sums, colours, from);
 }
 
 #[inline(always)]
-fn least(lanes: &Lane) -> f32 {
-    lanes.iter().fold(f32::INFINITY, |a, b| less(a, *b))
+fn add_squares_plain(sums: &mut Lane, colours: &Colours, from: &Colours) {
+    let moved = apart(colours, from);
+    for i in 0..LANES {
+        sums[i] += moved[i] * moved[i];
+    }
+}
+
+/// How far eight colours move when their amounts slip so far to first order: the root of the summed squares over all slips, each as twenty a step
+/// of value and CIEDE2000 of close colours. `slips[n][pigment][lane]`.
+pub fn slipped(own: &Colours, growth: &Growth, slips: &[[Lane; 4]]) -> Lane {
+    #[cfg(target_arch = "x86_64")]
+    if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
+        // SAFETY: the two features were just found on this processor.
+        return unsafe { slipped_wide(own, growth, slips) };
+    }
+    slipped_plain(own, growth, slips)
+}
+
+#[cfg(target_arch = "x86_64")]
+#[target_feature(enable = "avx2,fma")]
+fn slipped_wide(own: &Colours, growth: &Growth, slips: &[[Lane; 4]]) -> Lane {
+    slipped_plain(own, growth, slips)
+}
+
+#[inline(always)]
+fn slipped_plain(own: &Colours, growth: &Growth, slips: &[[Lane; 4]]) -> Lane {
+    let growth = lab_growth(own, growth);
+    let steps = value_slopes(&own.l);
+    let near = Nearby::of(own);
+    let mut sums = [0.0f32; LANES];
+    for slip in slips {
+        let mut moved = [[0.0f32; LANES]; 3];
+        for p in 0..4 {
+            for c in 0..3 {
+                for i in 0..LANES {
+                    moved[c][i] += slip[p][i] * growth[p][c][i];
+                }
+            }
+        }
+        for i in 0..LANES {
+            let (dl, da, db) = (moved[0][i], moved[1][i] * near.stretch[i], moved[2][i]);
+            let (cos, sin) = (near.cos[i], near.sin[i]);
+            let (x, y, z) = (dl * near.by_l[i], (cos * da + sin * db) * near.by_c[i], (cos * db - sin * da) * near.by_h[i]);
+            let far = STEP as f32 * (steps[i] * dl).abs() + (x * x + y * y + z * z + near.rotation[i] * y * z).max(0.0).sqrt();
+            sums[i] += far * far;
+        }
+    }
+    for s in &mut sums {
+        *s = s.sqrt();
+    }
+    sums
+}
+
+/// The terms of CIEDE2000 at eight colours, see [`lean_colour::difference::Nearby`].
+struct Nearby {
+    stretch: Lane,
+    cos: Lane,
+    sin: Lane,
+    by_l: Lane,
+    by_c: Lane,
+    by_h: Lane,
+    rotation: Lane,
+}
+
+impl Nearby {
+    #[inline(always)]
+    fn of(own: &Colours) -> Self {
+        const NONE: Lane = [0.0; LANES];
+        let mut n = Self { stretch: NONE, cos: NONE, sin: NONE, by_l: NONE, by_c: NONE, by_h: NONE, rotation: NONE };
+        for i in 0..LANES {
+            let (l, a, b) = (own.l[i], own.a[i], own.b[i]);
+            let stretch = 1.5 - 0.5 * seventh((a * a + b * b).sqrt());
+            let a = a * stretch;
+            let c = (a * a + b * b).sqrt();
+            // At grey every direction is alike.
+            let length = c.max(1e-20);
+            let (cos, sin) = (if c > 1e-20 { a / length } else { 1.0 }, b / length);
+            let l50 = (l - 50.0).powi(2);
+            n.stretch[i] = stretch;
+            (n.cos[i], n.sin[i]) = (cos, sin);
+            n.by_l[i] = 1.0 / (1.0 + 0.015 * l50 / (20.0 + l50).sqrt());
+            n.by_c[i] = 1.0 / (1.0 + 0.045 * c);
+            n.by_h[i] = 1.0 / (1.0 + 0.015 * c * hue_weight(cos, sin));
+            n.rotation[i] = -rotation(cos, sin) * 2.0 * seventh(c);
+        }
+        n
+    }
+}
+
+/// The lesser of two numbers, neither of them NaN: one instruction for eight, where `f32::min` takes three.
+#[inline(always)]
+pub fn less(a: f32, b: f32) -> f32 {
+    if b < a { b } else { a }
 }
 
 /// The same where hue is free and only the side of neutral counts.
 #[inline(always)]
-fn lower_side(best: &mut f32, colours: &Colours, wanted: &Wanted, cost: CostF, neutral: f32) {
+fn by_side(colours: &Colours, charge: &Lane, wanted: &Wanted, cost: CostF, neutral: f32) -> Lane {
     let (sin, cos) = (WARM_POLE.to_radians().sin() as f32, WARM_POLE.to_radians().cos() as f32);
-    for i in 0..LANES {
+    std::array::from_fn(|i| {
         let wrong = -wanted.side * (colours.a[i] * cos + colours.b[i] * sin - neutral);
-        let whole = cost.value(colours.v[i] - wanted.v) + SIDE_CHARGE as f32 * wrong.max(0.0);
-        if whole < *best {
-            *best = whole;
-        }
-    }
+        cost.value(colours.v[i] - wanted.v) + SIDE_CHARGE as f32 * wrong.max(0.0) + charge[i]
+    })
 }
 
 #[inline(always)]
@@ -157,12 +307,7 @@ fn difference(l: f32, a: f32, b: f32, w: &Wanted) -> f32 {
     // Opposite hues cancel: any direction will do then.
     let length = (u * u + v * v).sqrt().max(f32::MIN_POSITIVE);
     let (cos, sin) = (u / length, v / length);
-    let (cos2, sin2) = (cos * cos - sin * sin, 2.0 * sin * cos);
-    let (cos3, sin3) = (cos2 * cos - sin2 * sin, sin2 * cos + cos2 * sin);
-    let (cos4, sin4) = (cos2 * cos2 - sin2 * sin2, 2.0 * sin2 * cos2);
-    // cos(x − φ) = cos x cos φ + sin x sin φ with φ = 30°, −6° and 63°.
-    let t = 1.0 - 0.17 * (0.866_025_4 * cos + 0.5 * sin) + 0.24 * cos2 + 0.32 * (0.994_521_9 * cos3 - 0.104_528_46 * sin3)
-        - 0.20 * (0.453_990_5 * cos4 + 0.891_006_5 * sin4);
+    let t = hue_weight(cos, sin);
     let l50 = (0.5 * (l + w.l) - 50.0).powi(2);
     let x = (w.l - l) / (1.0 + 0.015 * l50 / (20.0 + l50).sqrt());
     let dc = c2 - c1;
@@ -172,6 +317,17 @@ fn difference(l: f32, a: f32, b: f32, w: &Wanted) -> f32 {
     let z = dh / (1.0 + 0.015 * mean * t);
     let turned = -rotation(cos, sin) * 2.0 * seventh(mean);
     (x * x + y * y + z * z + turned * y * z).max(0.0).sqrt()
+}
+
+/// T of CIEDE2000 for the hue in a direction.
+#[inline(always)]
+fn hue_weight(cos: f32, sin: f32) -> f32 {
+    let (cos2, sin2) = (cos * cos - sin * sin, 2.0 * sin * cos);
+    let (cos3, sin3) = (cos2 * cos - sin2 * sin, sin2 * cos + cos2 * sin);
+    let (cos4, sin4) = (cos2 * cos2 - sin2 * sin2, 2.0 * sin2 * cos2);
+    // cos(x − φ) = cos x cos φ + sin x sin φ with φ = 30°, −6° and 63°.
+    1.0 - 0.17 * (0.866_025_4 * cos + 0.5 * sin) + 0.24 * cos2 + 0.32 * (0.994_521_9 * cos3 - 0.104_528_46 * sin3)
+        - 0.20 * (0.453_990_5 * cos4 + 0.891_006_5 * sin4)
 }
 
 /// sin(2·30°·exp(−((h − 275°)/25)²)) of the hue in a direction. 90° and more from blue it has died away (2e-4 of a degree).

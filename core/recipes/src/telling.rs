@@ -1,0 +1,74 @@
+//! A recipe in words.
+
+use crate::mix::{Heap, Mix, MixLayer, Part};
+use lean_media::PigmentId;
+
+/// What goes without saying of a layer: a full crisp stroke, one coat.
+const USUAL: [&str; 3] = ["full", "crisp", "one coat"];
+/// From so many parts to one a thing is let down rather than mixed in parts. A choice.
+const LET_DOWN: u16 = 4;
+
+/// A recipe on one line: whole parts, `3 slate blue : 1 white`; heaps, `slate blue 1:16 in white, of that 1 : 3 white`; or layers, first laid
+/// first, `slate blue > dove, light`. `name` is what the painter calls a pigment.
+pub fn short(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> String {
+    let part = |p: &Part| if p.touch { format!("a touch of {}", name(&p.pigment)) } else { format!("{} {}", p.parts, name(&p.pigment)) };
+    let mixed = |of: &[Part]| of.iter().map(part).collect::<Vec<_>>().join(" : ");
+    let said = |what: String, how: &str| {
+        let told: Vec<&str> = how.split(", ").filter(|h| !USUAL.contains(h)).collect();
+        if told.is_empty() { what } else { format!("{what}, {}", told.join(" ").replace("rubbed in", "rubbed")) }
+    };
+    let layer = |l: &MixLayer| match l.of.as_slice() {
+        [only] => said(name(&only.pigment), &l.how),
+        of => said(mixed(of), &l.how),
+    };
+    match mix.parts.as_slice() {
+        [] => "bare ground".into(),
+        _ if !mix.layers.is_empty() => mix.layers.iter().map(layer).collect::<Vec<_>>().join(" > "),
+        _ if !mix.heaps.is_empty() => mix.heaps.iter().map(|h| heap(h, name)).collect::<Vec<_>>().join(", of that "),
+        [only] => format!("{} alone", name(&only.pigment)),
+        parts => mixed(parts),
+    }
+}
+
+/// One heap; what is taken of the heap before stands first, as a bare number.
+fn heap(heap: &Heap, name: &dyn Fn(&PigmentId) -> String) -> String {
+    let part = |p: &Part| format!("{} {}", p.parts, name(&p.pigment));
+    match heap.with.as_slice() {
+        [into] if heap.of_last == 1 && into.parts >= LET_DOWN => format!("1:{} in {}", into.parts, name(&into.pigment)),
+        [a, b] if heap.of_last == 0 && a.parts.min(b.parts) == 1 && a.parts.max(b.parts) >= LET_DOWN => {
+            let (strong, into) = if a.parts == 1 { (a, b) } else { (b, a) };
+            format!("{} 1:{} in {}", name(&strong.pigment), into.parts, name(&into.pigment))
+        }
+        of => {
+            let last = (heap.of_last > 0).then(|| heap.of_last.to_string());
+            last.into_iter().chain(of.iter().map(part)).collect::<Vec<_>>().join(" : ")
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_colour::Lab;
+
+    fn part(id: &str, parts: u16) -> Part {
+        Part { pigment: id.into(), parts, touch: false }
+    }
+
+    fn told(heaps: Vec<Heap>) -> String {
+        let parts = vec![part("white", 9), part("blue", 1)];
+        short(&Mix { parts, heaps, ..Mix::bare(Lab::new(50.0, 0.0, 0.0)) }, &|id| id.0.clone())
+    }
+
+    #[test]
+    fn what_is_strong_is_let_down_and_taken_of() {
+        let blue = Heap { of_last: 0, with: vec![part("blue", 1), part("white", 16)] };
+        assert_eq!(told(vec![blue.clone(), Heap { of_last: 1, with: vec![part("white", 3)] }]), "blue 1:16 in white, of that 1 : 3 white");
+        assert_eq!(
+            told(vec![blue.clone(), Heap { of_last: 1, with: vec![part("white", 14)] }]),
+            "blue 1:16 in white, of that 1:14 in white"
+        );
+        let last = Heap { of_last: 2, with: vec![part("ochre", 1), part("white", 6)] };
+        assert_eq!(told(vec![blue, last]), "blue 1:16 in white, of that 2 : 1 ochre : 6 white");
+    }
+}
