@@ -78,8 +78,14 @@ pub trait Craft: Sync {
 
 /// The recipes of one group.
 pub trait Listed: Send + Sync {
+    /// How many there are.
+    fn count(&self) -> usize;
+
     /// Their colours.
     fn colours(&self) -> Vec<Lab>;
+
+    /// The colour of one.
+    fn colour(&self, nth: usize) -> Lab;
 
     /// How sure a hand is of one.
     fn hand(&self, nth: usize) -> Hand;

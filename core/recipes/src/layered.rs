@@ -127,11 +127,19 @@ struct Group<'a> {
 }
 
 impl Listed for Group<'_> {
+    fn count(&self) -> usize {
+        if self.group.is_empty() { 1 } else { self.forms.len() }
+    }
+
     fn colours(&self) -> Vec<Lab> {
         if self.group.is_empty() {
             return vec![self.layered.wide.bare()];
         }
         self.layered.wide.colours_of(&self.group, self.forms)
+    }
+
+    fn colour(&self, nth: usize) -> Lab {
+        self.forms.get(nth).map_or_else(|| self.layered.wide.bare(), |f| self.layered.wide.colour(&self.group, f))
     }
 
     fn hand(&self, nth: usize) -> Hand {

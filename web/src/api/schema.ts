@@ -1924,6 +1924,16 @@ export interface components {
             /** @description Version of the program. */
             version: string;
         };
+        /** @description One heap of a mix that is let down step by step. */
+        Heap: {
+            /**
+             * Format: int32
+             * @description Parts of the heap made before it; none in the first.
+             */
+            of_last: number;
+            /** @description Whole parts of pigments that join. */
+            with: components["schemas"]["Part"][];
+        };
         /**
          * @description How a piece is meant to be heard on its wall.
          * @enum {string}
@@ -2307,12 +2317,19 @@ export interface components {
         Millimetres: number;
         /** @description A recipe and the colour it gives on its ground. */
         Mix: {
+            /** @description The heaps it is made in, first made first, where something strong is let down before it is mixed; empty otherwise. */
+            heaps: components["schemas"]["Heap"][];
             /** @description Its colour under daylight. */
             lab: components["schemas"]["Lab"];
             /** @description Layers, first laid first; empty for a wet mix laid opaque and for bare ground. */
             layers?: components["schemas"]["MixLayer"][];
-            /** @description What goes in, most first. */
+            /** @description What goes in, most first. Of a mix made in heaps the whole number nearest to each ratio. */
             parts: components["schemas"]["Part"][];
+            /**
+             * Format: double
+             * @description How far it is expected to move when the hand errs by a fifth, in units of cost: twenty a step of value.
+             */
+            slip?: number;
         };
         /** @description One layer of a mix that is laid in layers. */
         MixLayer: {
@@ -2323,10 +2340,14 @@ export interface components {
         };
         /** @description How mixes are made from the set in use. */
         Mixing: {
+            /** @description Recipes ranked by their miss alone, however unsure a hand is of them. */
+            by_miss?: boolean;
             /** @description Up to sixteen parts, or a touch of one more pigment. */
             finer: boolean;
             /** @description Recipes that share pigments where nobody sees the loss. */
             kin: boolean;
+            /** @description Whole parts alone, eight at most: nothing is let down first, and recipes are ranked by their miss alone. */
+            parts?: boolean;
         };
         /** @description A mood word with what it does. */
         Mood: {

@@ -285,8 +285,16 @@ struct Group<'a> {
 }
 
 impl Listed for Group<'_> {
+    fn count(&self) -> usize {
+        self.ways.len()
+    }
+
     fn colours(&self) -> Vec<Lab> {
         self.ways.iter().map(|w| self.wet.colour(self.places, w.amounts)).collect()
+    }
+
+    fn colour(&self, nth: usize) -> Lab {
+        self.wet.colour(self.places, self.ways[nth].amounts)
     }
 
     fn hand(&self, nth: usize) -> Hand {

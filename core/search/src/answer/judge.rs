@@ -3,8 +3,10 @@
 use crate::progress::{Cancelled, Progress};
 use crate::table::Errand;
 use lean_colour::Lab;
-use lean_recipes::cost::Ranking;
-use lean_recipes::cost::quick::Wanted;
+use lean_media::lanes::LANES;
+use lean_recipes::cost::quick::{self, CostF, Wanted};
+use lean_recipes::cost::{Cost, Ranking};
+use lean_recipes::craft::{Listed, Quick};
 use lean_recipes::{Craft, Mix};
 use rayon::prelude::*;
 use std::collections::HashMap;
@@ -122,38 +124,68 @@ fn numbers(group: Group) -> Vec<usize> {
     group.iter().filter(|i| **i != NONE).map(|i| usize::from(*i)).collect()
 }
 
+/// How far a miss in single precision may be off; where a value must hold, its steep charge multiplies the rounding of the value.
+fn rounding(cost: &Cost) -> f32 {
+    if cost.hold.is_some() { 8e-2 } else { 8e-3 }
+}
+
+/// Recipes are sifted in single precision; whatever could be best is judged in double.
 fn bests(errands: &[Errand], group: Group) -> Bests {
     let of = numbers(group);
     let mut all = Vec::new();
+    let mut mixed = Quick::default();
     for e in errands {
+        mixed.clear();
+        e.craft.quick(&of, &mut mixed);
         let listed = e.craft.listed(&of);
-        let colours: Vec<(f64, Lab)> = listed.colours().into_iter().map(|lab| (lab.value().0, lab)).collect();
-        let ranking = e.cost.ranking;
-        let mut charges: Vec<Option<f64>> = vec![if ranking.asks_hands() { None } else { Some(0.0) }; colours.len()];
+        let mut known: Vec<Known> = Vec::new();
+        known.resize_with(listed.count(), Known::default);
+        let single = CostF::of(e.cost);
         for target in &e.targets {
-            let value = target.lab.value().0;
-            let wanted = Wanted::of(target.lab, e.cost);
-            let mut best: Option<Best> = None;
-            for (nth, (v, lab)) in colours.iter().enumerate() {
-                let by_value = e.cost.of_value(v - value);
-                let known = charges[nth].unwrap_or(0.0);
-                if best.is_some_and(|b| by_value + known >= b.cost) {
-                    continue;
-                }
-                if best.is_some_and(|b| by_value + known + wanted.colour_bound(*lab, e.cost) >= b.cost) {
-                    continue;
-                }
-                let miss = by_value + e.cost.of_colour(*lab, target.lab);
-                if best.is_some_and(|b| miss + known >= b.cost) {
-                    continue;
-                }
-                let charge = *charges[nth].get_or_insert_with(|| ranking.of_hand(listed.hand(nth)));
-                if best.is_none_or(|b| miss + charge < b.cost) {
-                    best = Some(Best { cost: miss + charge, miss, nth: nth as u32, lab: *lab });
-                }
-            }
-            all.push(best);
+            all.push(best(e, &mixed, listed.as_ref(), &mut known, target.lab, single));
         }
     }
     Arc::new(all)
+}
+
+/// What is known in double precision of a recipe.
+#[derive(Clone, Copy, Default)]
+struct Known {
+    colour: Option<(f64, Lab)>,
+    charge: Option<f64>,
+}
+
+fn best(e: &Errand, mixed: &Quick, listed: &dyn Listed, known: &mut [Known], target: Lab, single: CostF) -> Option<Best> {
+    let (value, ranking) = (target.value().0, e.cost.ranking);
+    let wanted = Wanted::of(target, e.cost);
+    let slack = rounding(&e.cost);
+    // The nearest first: what it comes to spares most of the others.
+    let mut near: Vec<(f32, usize)> = Vec::with_capacity(known.len());
+    for (eight, colours) in mixed.colours.iter().enumerate() {
+        let charge = mixed.more_layers.get(eight).map_or([0.0; LANES], |n| single.of_layers(n));
+        let Some(lanes) = quick::charged(colours, &charge, &wanted, single, f32::INFINITY) else { continue };
+        near.extend(lanes.iter().enumerate().map(|(lane, c)| (*c, eight * LANES + lane)).filter(|(_, nth)| *nth < known.len()));
+    }
+    near.sort_unstable_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
+    let mut best: Option<Best> = None;
+    for (charged, nth) in near {
+        if best.is_some_and(|b| f64::from(charged - slack) > b.cost) {
+            break;
+        }
+        let own = &mut known[nth];
+        let (v, lab) = *own.colour.get_or_insert_with(|| {
+            let lab = listed.colour(nth);
+            (lab.value().0, lab)
+        });
+        let miss = e.cost.of_value(v - value) + e.cost.of_colour(lab, target);
+        if best.is_some_and(|b| miss > b.cost) {
+            continue;
+        }
+        let charge = *own.charge.get_or_insert_with(|| if ranking.asks_hands() { ranking.of_hand(listed.hand(nth)) } else { 0.0 });
+        // Of equals the one listed first.
+        if best.is_none_or(|b| miss + charge < b.cost || miss + charge == b.cost && (nth as u32) < b.nth) {
+            best = Some(Best { cost: miss + charge, miss, nth: nth as u32, lab });
+        }
+    }
+    best
 }

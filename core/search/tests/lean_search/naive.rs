@@ -101,13 +101,13 @@ fn mixed_colour(pigments: &[Pigment], amounts: &[f64]) -> Lab {
 /// Every chain of heaps of up to three pigments and white in which each amount can be seen.
 fn let_down(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
     let n = pigments.len();
-    // The least share of one thing, in octaves, that moves one part of another by one unit of cost.
+    // The least share of one thing, in octaves, that moves one part of another by two units of cost.
     let seen = |i: usize, j: usize| {
         let two = |a: f64| (0..n).map(|p| if p == i { a } else { f64::from(u8::from(p == j)) }).collect::<Vec<f64>>();
         let pure = mixed_colour(pigments, &two(0.0));
         let far = |e: &i32| {
             let lab = mixed_colour(pigments, &two(2f64.powi(*e)));
-            20.0 * (lab.value().0 - pure.value().0).abs() + ciede2000(lab, pure) >= 1.0
+            20.0 * (lab.value().0 - pure.value().0).abs() + ciede2000(lab, pure) >= 2.0
         };
         (-10..=8).find(far).map_or(f64::INFINITY, |e| 2f64.powi(e))
     };

@@ -261,13 +261,24 @@ fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, 
         let name = piece.zone_label(m.zone);
         let off = compare(m.zone, m.wanted, m.mix.clone(), piece.neutral());
         let title = format!("{} {name} · value {:.1}", m.zone.0, off.given.value.0);
+        let text = |sheet: &mut Sheet, y: Mm, size: Mm, bold: bool, text: &str| {
+            sheet.marks.push(Mark::Text { x: x + 19.0, y, size, bold, text: cut(text, width - 19.0, size) });
+        };
         // Where many recipes share the page their letters are a little smaller.
         let body = (line * 0.45).min(2.5);
-        sheet.marks.push(Mark::Text { x: x + 19.0, y: middle - 0.2 * body, size: body, bold: true, text: cut(&title, width - 19.0, body) });
-        // A recipe that is cut short cannot be mixed: it is set smaller first.
+        // A recipe that is cut short cannot be mixed: it is set smaller first, then in two lines.
         let recipe = recipe_text(paint_box, &m.mix);
-        let size = (2.4 * (width - 19.0) / width_of(&recipe, 2.4)).clamp(LEAST_LETTERS, 0.96 * body);
-        sheet.marks.push(Mark::Text { x: x + 19.0, y: middle + 0.92 * body, size, bold: false, text: cut(&recipe, width - 19.0, size) });
+        let size = 2.4 * (width - 19.0) / width_of(&recipe, 2.4);
+        if size >= LEAST_LETTERS {
+            text(sheet, middle - 0.2 * body, body, true, &title);
+            text(sheet, middle + 0.92 * body, size.min(0.96 * body), false, &recipe);
+            continue;
+        }
+        let small = (line * 0.3).min(LEAST_LETTERS);
+        text(sheet, top + 0.29 * line, small * 1.1, true, &title);
+        for (n, part) in wrapped(&recipe, width - 19.0, small).iter().enumerate() {
+            text(sheet, top + (0.6 + 0.31 * n as f64) * line, small, false, part);
+        }
     }
 }
 
