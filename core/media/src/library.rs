@@ -73,6 +73,17 @@ mod tests {
     }
 
     #[test]
+    fn names_are_short_plain_and_each_its_own() {
+        let names: Vec<&str> = modelled().iter().map(|p| p.name.as_str()).collect();
+        assert!(names.iter().all(|n| n.chars().count() <= 22), "{names:?}");
+        assert!(names.iter().all(|n| !n.chars().any(|c| c.is_ascii_digit() || "()/".contains(c))), "no codes: {names:?}");
+        let mut each = names.clone();
+        each.sort_unstable();
+        each.dedup();
+        assert_eq!(each.len(), names.len());
+    }
+
+    #[test]
     fn the_generic_name_is_split_from_the_id() {
         assert_eq!(find("PBr7-burnt-umber").unwrap().colour_index, ["PBr7"]);
         assert_eq!(find("PB15:3").unwrap().colour_index, ["PB15:3"]);

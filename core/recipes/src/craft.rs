@@ -14,7 +14,7 @@ pub struct Hand {
     /// `sqrt(Σ over amounts of mean(d(×0.8)², d(×1.25)²))`. Nine hands in ten stay within 1.4 of it. In wet mixes the amounts are all a hand
     /// measures in its heaps, and what is seen is followed to first order.
     pub slip: f64,
-    /// Layers beyond the first.
+    /// Layers or heaps beyond the first: work, and one more thing to get wrong.
     pub more_layers: u8,
 }
 
@@ -25,7 +25,7 @@ pub use lean_media::forms::ERRING;
 pub struct Quick {
     /// Colours.
     pub colours: Vec<Colours>,
-    /// Layers beyond the first of each; empty where no recipe has any.
+    /// Layers or heaps beyond the first of each; empty where no recipe has any.
     pub more_layers: Vec<Lane>,
     /// Amounts of what is in each, where recipes are mixed wet.
     pub amounts: Vec<[Lane; 4]>,

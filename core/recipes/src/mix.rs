@@ -90,9 +90,15 @@ impl Mix {
         amounts.iter().find(|(id, _)| *id == pigment).map_or(0.0, |(_, n)| n / all)
     }
 
+    /// How much of the whole is taken of its first heap, 0..=1; all of a mix made in one.
+    pub fn share_of_first_heap(&self) -> f64 {
+        let total = |h: &Heap| f64::from(h.of_last) + h.with.iter().map(|p| f64::from(p.parts)).sum::<f64>();
+        self.heaps.iter().skip(1).map(|h| f64::from(h.of_last) / total(h)).product()
+    }
+
     /// How sure a hand is of it.
     pub fn hand(&self) -> Hand {
-        Hand { slip: self.slip, more_layers: self.layers.len().saturating_sub(1) as u8 }
+        Hand { slip: self.slip, more_layers: self.layers.len().max(self.heaps.len()).saturating_sub(1) as u8 }
     }
 
     /// Whether nothing is laid: the ground stays bare.

@@ -30,8 +30,8 @@ pub fn short(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> String {
     }
 }
 
-/// One heap; what is taken of the heap before stands first, as a bare number.
-fn heap(heap: &Heap, name: &dyn Fn(&PigmentId) -> String) -> String {
+/// One heap, `blue 1:16 in white`; what is taken of the heap before stands first, as a bare number.
+pub fn heap(heap: &Heap, name: &dyn Fn(&PigmentId) -> String) -> String {
     let part = |p: &Part| format!("{} {}", p.parts, name(&p.pigment));
     match heap.with.as_slice() {
         [into] if heap.of_last == 1 && into.parts >= LET_DOWN => format!("1:{} in {}", into.parts, name(&into.pigment)),

@@ -15,9 +15,13 @@ use serde::Serialize;
 
 mod aims;
 mod kinship;
+mod paint;
+mod simpler;
 mod string;
 
 pub use aims::{Aim, aimed_at, aims, targets, weight};
+pub use paint::{Amount, LetDown, amount_of, let_downs};
+pub use simpler::Simpler;
 pub use string::Further;
 
 /// Cost above which a zone counts as out of reach of the set: half a step, or plainly another colour. A choice.
@@ -81,6 +85,12 @@ pub struct ZoneMix {
     pub closeness: &'static str,
     /// False when the set cannot come near.
     pub reached: bool,
+    /// How far a slip of the hand moves it, in words.
+    pub slip: String,
+    /// The nearest recipe that is simpler to make.
+    pub simpler: Option<Simpler>,
+    /// How much paint the zone needs, where paint is mixed.
+    pub amount: Option<Amount>,
     /// Where the target runs: the mixes that take over one after the other along its way.
     pub then: Vec<Further>,
 }
@@ -95,6 +105,9 @@ pub fn compare(zone: ZoneId, wanted: Lab, mix: Mix, neutral: Temperature) -> Zon
         zone,
         wanted: w,
         given: g,
+        slip: words::slip(mix.slip),
+        simpler: None,
+        amount: None,
         mix,
         delta_value,
         delta_temperature,
@@ -147,7 +160,13 @@ pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     } else {
         wanted.iter().map(|w| recipes.best(*w, piece.cost()).map(|b| b.1)).collect()
     };
-    let compared = aims.into_iter().zip(chosen).filter_map(|(a, mix)| Some((a, compare(a.zone, a.target.lab, mix?, neutral))));
+    let cost = piece.cost();
+    let compared = aims.into_iter().zip(chosen).filter_map(|(a, mix)| {
+        let mix = mix?;
+        let simpler = if a.share == 0.0 { simpler::than(&mix, recipes, a.target.lab, cost) } else { None };
+        let amount = piece.brief.medium.is_wet_opaque().then(|| amount_of(piece, a.zone));
+        Some((a, ZoneMix { simpler, amount, ..compare(a.zone, a.target.lab, mix, neutral) }))
+    });
     string::threaded(compared)
 }
 

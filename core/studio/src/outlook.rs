@@ -4,7 +4,7 @@ use crate::findings::{Finding, Plan, findings, order_of_pull};
 use crate::intent::fit::{Carries, Lies, Proportion, carries, proportion};
 use crate::intent::grounds::{Suits, suits};
 use crate::light::key::{Key, Reach, Squeezed, squeezed};
-use crate::mixes::{self, Mark, ReachRow, Well, ZoneMix};
+use crate::mixes::{self, LetDown, Mark, ReachRow, Well, ZoneMix};
 use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::paint_box::PaintBox;
 use crate::piece::{MassId, Millimetres, Piece, Reference, ZoneId};
@@ -12,6 +12,7 @@ use crate::wall::loudness;
 use crate::zones::COLOUR_RANGE;
 use crate::zones::masses::{Straddles, mass_of, shares, straddling};
 use lean_colour::{Lab, Temperature};
+use lean_media::PigmentId;
 use lean_picture::KeptMap;
 use lean_picture::outline::{self, Arc, TOLERANCE};
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST};
@@ -66,6 +67,8 @@ pub struct Outlook {
     pub finer_gain: Option<f64>,
     /// By how much mixes that share pigments raise it, when they are asked for.
     pub kin_loss: Option<f64>,
+    /// What is let down once before the mixes are made.
+    pub let_downs: Vec<LetDown>,
     /// In which order the zones are laid.
     pub order: OrderOfWork,
     /// How light orders the plan.
@@ -204,6 +207,7 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         cost: None,
         finer_gain: None,
         kin_loss: None,
+        let_downs: Vec::new(),
         order: order_of_work(piece),
         light: LightOutlook::default(),
         findings: Vec::new(),
@@ -214,6 +218,8 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         let craft = mixes::craft_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
         let recipes = Recipes::of(craft.as_ref());
         outlook.mixes = mixes::mixes(piece, &recipes);
+        let name = |id: &PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+        outlook.let_downs = mixes::let_downs(piece, &outlook.mixes, &name);
         outlook.wells = mixes::wells(piece, paint_box, &recipes, &outlook.mixes);
         outlook.reach = mixes::reach(&recipes, neutral);
         reach = mixes::reach_within(&recipes).map(|r| r.within_rules(piece));

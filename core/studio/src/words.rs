@@ -54,6 +54,15 @@ pub fn sentence(value: f64, temperature: f64, difference: f64) -> String {
     chars.next().map(|c| c.to_uppercase().chain(chars).collect::<String>() + ".").unwrap_or_default()
 }
 
+/// How far a slip of the hand moves a mix, in words; `slip` in units of cost, twenty a step of value.
+pub fn slip(slip: f64) -> String {
+    let steps = slip / lean_recipes::cost::STEP;
+    match steps {
+        s if s < 0.05 => "A slip of the hand does not show.".into(),
+        s => format!("A slip of the hand: {s:.1} of a step."),
+    }
+}
+
 /// The text with its first letter large.
 pub fn capital(text: &str) -> String {
     let mut chars = text.chars();

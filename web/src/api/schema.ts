@@ -1183,6 +1183,16 @@ export interface components {
              */
             value_weight: number;
         };
+        /** @description Paint a painter mixes. */
+        Amount: {
+            /**
+             * Format: double
+             * @description Millilitres.
+             */
+            millilitres: number;
+            /** @description The same in peas and nuts: "a hazelnut". */
+            words: string;
+        };
         /** @description One answer to a question. */
         Answer: {
             /** @description In a few words. */
@@ -2118,6 +2128,15 @@ export interface components {
             /** @description Warm or cool. */
             tint: components["schemas"]["Tint"];
         };
+        /** @description A heap that is let down before anything is mixed from it. */
+        LetDown: {
+            /** @description How much of it they need. */
+            amount: components["schemas"]["Amount"];
+            /** @description How it is made. */
+            words: string;
+            /** @description Zones mixed from it, in the order of the mixes. */
+            zones: components["schemas"]["ZoneId"][];
+        };
         /** @description Whether a drawing fits its sheet. */
         Lies: {
             /** @description True when picture, margins and tape all find room. */
@@ -2499,6 +2518,8 @@ export interface components {
              * @description By how much mixes that share pigments raise it, when they are asked for.
              */
             kin_loss?: number | null;
+            /** @description What is let down once before the mixes are made. */
+            let_downs: components["schemas"]["LetDown"][];
             /** @description How light orders the plan. */
             light: components["schemas"]["LightOutlook"];
             map?: components["schemas"]["MapLine"] | null;
@@ -2987,6 +3008,16 @@ export interface components {
          * @enum {string}
          */
         Side: "warm" | "neutral" | "cool";
+        /** @description A recipe that is less work, and what it costs. */
+        Simpler: {
+            /** @description What goes in. */
+            mix: components["schemas"]["Mix"];
+            /**
+             * Format: double
+             * @description How much more it misses by, in units of cost: twenty a step of value.
+             */
+            worse: number;
+        };
         /** @description Width and height of a piece or study. */
         Size: {
             /** @description Down, 10..=3000 mm. */
@@ -3536,6 +3567,7 @@ export interface components {
         ZoneId: number;
         /** @description The recipe of one zone with what it misses by: value, temperature, colour. */
         ZoneMix: {
+            amount?: components["schemas"]["Amount"] | null;
             /** @description The difference in one word. */
             closeness: string;
             /**
@@ -3561,6 +3593,9 @@ export interface components {
             reached: boolean;
             /** @description The same in one sentence. */
             sentence: string;
+            simpler?: components["schemas"]["Simpler"] | null;
+            /** @description How far a slip of the hand moves it, in words. */
+            slip: string;
             /** @description Where the target runs: the mixes that take over one after the other along its way. */
             then: components["schemas"]["Further"][];
             /** @description What is wanted. */

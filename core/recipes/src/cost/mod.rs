@@ -47,7 +47,7 @@ pub struct Tolerance {
 pub struct Ranking {
     /// Charge per unit that a slip of the hand moves a mix, see [`Hand::slip`](crate::craft::Hand).
     pub slip: f64,
-    /// Charge for every layer beyond the first.
+    /// Charge for every layer or heap beyond the first.
     pub layer: f64,
     /// How much faster than its miss a zone's charge grows: a miss of `m` is charged as `m·(1 + growth·m)`, so that no zone is given up for the
     /// mean of the others. Convex, so that the least charge is that of the least miss.

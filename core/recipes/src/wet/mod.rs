@@ -75,6 +75,11 @@ impl Way {
         Self { amounts: chain.amounts, told: Told::Heaps(heaps.clone()), slips: taken.map(slip).collect() }
     }
 
+    /// Heaps beyond the first.
+    fn more_heaps(&self) -> u8 {
+        if let Told::Heaps(heaps) = &self.told { heaps.len() as u8 - 1 } else { 0 }
+    }
+
     fn share(&self, place: usize) -> f64 {
         self.amounts[place] / self.amounts.iter().sum::<f64>()
     }
@@ -214,7 +219,7 @@ impl Wet {
             let (fx, fy, fz) = (x * slopes[0], y * slopes[1], z * slopes[2]);
             STEP * (steps * y).abs() + near.length(116.0 * fy, 500.0 * (fx - fy), 200.0 * (fy - fz))
         };
-        Hand { slip: way.slips.iter().map(|s| far(s).powi(2)).sum::<f64>().sqrt(), more_layers: 0 }
+        Hand { slip: way.slips.iter().map(|s| far(s).powi(2)).sum::<f64>().sqrt(), more_layers: way.more_heaps() }
     }
 
     /// How the tristimulus values of a mix grow with each amount, see [`lean_media::lanes::growth`].

@@ -183,10 +183,11 @@ fn per_piece(errands: &[Errand], misses: &[f64]) -> Vec<f64> {
         .collect()
 }
 
-/// The size to start with: the smallest after which one more pigment buys less than a twelfth of what the smallest set costs.
-/// A choice, only a starting point for the painter.
+/// How much less a set must cost for one more pigment to be worth carrying. A choice.
+pub const WORTH_A_PIGMENT: f64 = 0.5;
+
+/// The size to start with: the smallest after which one more pigment gains less than [`WORTH_A_PIGMENT`]. Only a starting point for the painter.
 pub fn knee(sizes: &[SetFound]) -> Option<&SetFound> {
-    let first = sizes.first()?.cost;
     let gain = |i: usize| sizes.get(i + 1).map_or(0.0, |next| sizes[i].cost - next.cost);
-    (0..sizes.len()).find(|i| gain(*i) < first / 12.0).map(|i| &sizes[i])
+    (0..sizes.len()).find(|i| gain(*i) < WORTH_A_PIGMENT).map(|i| &sizes[i])
 }

@@ -149,7 +149,7 @@ fn let_down(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
                 amounts[n - 1] = last[3];
                 mixed_colour(pigments, &amounts)
             });
-            all.push(Recipe { of, amounts, layers: 1, lab, measures, erred, straight: true, slip: OnceCell::new() });
+            all.push(Recipe { of, amounts, layers: chain.heaps.len(), lab, measures, erred, straight: true, slip: OnceCell::new() });
         }
     }
     all

@@ -1,7 +1,7 @@
 import type { Mix, Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import styles from "./Recipe.module.css";
-import { recipeLine } from "./words";
+import { heapLine, recipeLine } from "./words";
 
 type Part = Schemas["Part"];
 
@@ -30,6 +30,25 @@ export function Recipe({ mix }: { mix: Mix }) {
             <span>
               {i > 0 && "over it "}
               {l.of.length > 1 ? l.of.map((p) => `${p.parts} ${name(p)}`).join(" : ") : name(l.of[0])}, <i>{l.how}</i>
+            </span>
+          </li>
+        ))}
+      </ol>
+    );
+  }
+  if (mix.heaps?.length) {
+    return (
+      <ol className={styles.layers}>
+        {mix.heaps.map((h, i) => (
+          <li key={i}>
+            <span className={styles.heaps} aria-hidden="true">
+              {h.with.map((p) => (
+                <Heap key={p.pigment} parts={Math.min(p.parts, 4)} colour={colour(p)} />
+              ))}
+            </span>
+            <span>
+              {i > 0 && "of that "}
+              {heapLine(h, (id) => box?.pigments.find((q) => q.id === id)?.name ?? id)}
             </span>
           </li>
         ))}

@@ -19,7 +19,22 @@ export function recipeLine(mix: Mix, name: (id: string) => string): string {
       })
       .join(" > ");
   }
+  if (mix.heaps?.length) return mix.heaps.map((h) => heapLine(h, name)).join(", of that ");
   return mix.parts.length === 1 ? `${name(mix.parts[0].pigment)} alone` : mixed(mix.parts);
+}
+
+/** From so many parts to one a thing is let down rather than mixed in parts. */
+const LET_DOWN = 4;
+
+/** One heap, "ultramarine 1:16 in white"; what is taken of the heap before stands first, as a bare number. */
+export function heapLine({ of_last, with: of }: Schemas["Heap"], name: (id: string) => string): string {
+  const [a, b] = of;
+  if (of_last === 1 && of.length === 1 && a.parts >= LET_DOWN) return `1:${a.parts} in ${name(a.pigment)}`;
+  if (of_last === 0 && of.length === 2 && Math.min(a.parts, b.parts) === 1 && Math.max(a.parts, b.parts) >= LET_DOWN) {
+    const [strong, into] = a.parts === 1 ? [a, b] : [b, a];
+    return `${name(strong.pigment)} 1:${into.parts} in ${name(into.pigment)}`;
+  }
+  return [...(of_last ? [`${of_last}`] : []), ...of.map((p) => `${p.parts} ${name(p.pigment)}`)].join(" : ");
 }
 
 /** What stands over a recipe. */
@@ -27,6 +42,7 @@ export function recipeHead(mix: Mix): string {
   if (!mix.parts.length) return "Bare";
   const layers = mix.layers?.length ?? 0;
   if (layers) return layers === 1 ? "In one layer" : `In ${layers} layers`;
+  if (mix.heaps?.length) return `In ${mix.heaps.length} heaps`;
   if (mix.parts.length === 1) return "Alone";
   return `In ${mix.parts.reduce((n, p) => n + (p.touch ? 0 : p.parts), 0)} parts`;
 }

@@ -90,10 +90,24 @@ function Mixing() {
     <div className={styles.mixing}>
       {brief.medium === "oil" && (
         <Tick
+          on={(mixing.parts ?? false) || mixing.finer}
+          says="Whole parts alone: nothing is let down first"
+          onTick={(parts) => set({ parts, finer: false })}
+        />
+      )}
+      {brief.medium === "oil" && (mixing.parts || mixing.finer) && (
+        <Tick
           on={mixing.finer}
           says="Finer: up to sixteen parts, or a touch of one more"
           effect={finer_gain == null ? undefined : `lowers the mean miss by ${finer_gain.toFixed(2)}`}
-          onTick={(finer) => set({ finer })}
+          onTick={(finer) => set({ finer, parts: true })}
+        />
+      )}
+      {!mixing.parts && !mixing.finer && (
+        <Tick
+          on={mixing.by_miss ?? false}
+          says="By the miss alone, however unsure a hand is of it"
+          onTick={(by_miss) => set({ by_miss })}
         />
       )}
       <Tick
@@ -125,6 +139,29 @@ function Tick({
         {effect && <b>{effect}</b>}
       </span>
     </label>
+  );
+}
+
+/** What is let down once, before anything is mixed from it. */
+function LetDowns() {
+  const { view } = useBench();
+  const { let_downs } = view.outlook;
+  if (!let_downs.length) return null;
+  return (
+    <section className={styles.letDowns}>
+      <h3>Let down first</h3>
+      <ul>
+        {let_downs.map((l) => (
+          <li key={l.words}>
+            <b>{l.words}</b>
+            <span>
+              {l.zones.length > 1 ? `${numberWord(l.zones.length)} mixes use it` : `for ${zoneName(view, l.zones[0])}`}:{" "}
+              {l.amount.words}, <span className="figures">{l.amount.millilitres.toFixed(1)} ml</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -163,6 +200,7 @@ function MixCard() {
       <div className={styles.card}>
         <h2>Mixes</h2>
         <Mixing />
+        <LetDowns />
         <p>Each stroke is split: left what is wanted, right what the set gives, on the ground of the piece.</p>
         {missed.length > 0 && (
           <p>
@@ -207,6 +245,25 @@ function MixCard() {
       <div className={styles.recipe}>
         <h3>{m.then.length ? "At the near end" : recipeHead(m.mix)}</h3>
         <Recipe mix={m.mix} />
+        <p className={styles.sure}>
+          {m.slip}
+          {m.amount && (
+            <>
+              {" "}
+              Mix {m.amount.words}, <span className="figures">{m.amount.millilitres.toFixed(1)} ml</span>.
+            </>
+          )}
+        </p>
+        {m.simpler && (
+          <details className={styles.simpler}>
+            <summary>
+              {m.simpler.worse < 0.5
+                ? "Simpler, and nobody sees the difference"
+                : `Simpler, ${m.simpler.worse.toFixed(1)} worse`}
+            </summary>
+            <Recipe mix={m.simpler.mix} />
+          </details>
+        )}
       </div>
       <ThenMixes mix={m} ground={ground} />
       {view.outlook.findings
