@@ -112,7 +112,8 @@ async fn a_piece_in_watercolour_goes_from_picture_to_layers() {
     page.says("Hen pans").await;
     page.type_text("5").await;
     page.says("Kin: share pigments").await;
-    page.find("label input[type=checkbox]").await.click().await.unwrap();
+    page.value("[...document.querySelectorAll('aside label')].find(l => l.innerText.startsWith('Kin')).querySelector('input').click()")
+        .await;
     page.says("raises the mean miss by").await;
     page.type_text("j").await;
     page.says("wash").await;

@@ -1,5 +1,6 @@
 //! What the search knows of a medium: recipes of a few pigments and their colours. No optics.
 
+use crate::cost::Ranking;
 use crate::mix::Mix;
 use lean_colour::Lab;
 use lean_media::lanes::{Colours, LANES, Lane};
@@ -89,6 +90,15 @@ pub trait Listed: Send + Sync {
 
     /// How sure a hand is of one.
     fn hand(&self, nth: usize) -> Hand;
+
+    /// Layers or heaps beyond the first of one.
+    fn more_layers(&self, nth: usize) -> u8;
+
+    /// What a ranking charges for the hand that makes one.
+    fn charge(&self, nth: usize, ranking: Ranking) -> f64 {
+        let hand = if ranking.slip > 0.0 { self.hand(nth) } else { Hand { slip: 0.0, more_layers: self.more_layers(nth) } };
+        ranking.of_hand(hand)
+    }
 
     /// One of them, of the colour `lab`.
     fn mix(&self, nth: usize, lab: Lab) -> Mix;

@@ -146,6 +146,10 @@ impl Listed for Group<'_> {
         self.forms.get(nth).map_or(Hand::default(), |f| self.layered.hand(&self.group, f))
     }
 
+    fn more_layers(&self, nth: usize) -> u8 {
+        self.forms.get(nth).map_or(0, |f| f.layers().len() as u8 - 1)
+    }
+
     fn mix(&self, nth: usize, lab: Lab) -> Mix {
         let Some(form) = self.forms.get(nth) else { return Mix::bare(lab) };
         let (layered, group) = (self.layered, &self.group);

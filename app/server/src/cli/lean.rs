@@ -186,7 +186,7 @@ pub fn run(a: Lean) -> Result<Printed, String> {
         eprintln!("lean-swatch: there is no white in this Box, so no mix is lightened");
     }
     let given = read(&a.targets)?;
-    let cost = a.priced.cost(a.made.ranking())?;
+    let cost = a.priced.cost(a.made.ranking(a.medium))?;
     let needs: Vec<Need> = given.iter().map(|g| need(&a, g, cost)).collect::<Result<_, _>>()?;
     let choice = choice(&a);
     let ask = Ask { pigments: &pigments, medium: a.medium, needs: &needs, choice: &choice, sizes: a.sizes.clone() };

@@ -1,6 +1,7 @@
 //! How mixes are made and ranked, and how a recipe is printed: the same for every command.
 
 use clap::{Args, ValueEnum};
+use lean_media::Medium;
 use lean_recipes::cost::Ranking;
 use lean_recipes::{Grain, Heap, Mix, Part};
 use lean_studio::piece::Mixing;
@@ -37,12 +38,15 @@ impl Made {
 
     /// The same for a piece.
     pub fn mixing(&self) -> Mixing {
-        Mixing { parts: self.mixes == Mixes::Parts, by_miss: self.ranking() == Ranking::MISS, ..Mixing::default() }
+        Mixing { parts: self.mixes == Mixes::Parts, by_miss: self.ranks() == Rank::Miss, ..Mixing::default() }
     }
 
-    pub fn ranking(&self) -> Ranking {
-        let usual = if self.mixes == Mixes::Parts { Rank::Miss } else { Rank::Sure };
-        if self.rank.unwrap_or(usual) == Rank::Miss { Ranking::MISS } else { Ranking::SURE }
+    fn ranks(&self) -> Rank {
+        self.rank.unwrap_or(if self.mixes == Mixes::Parts { Rank::Miss } else { Rank::Sure })
+    }
+
+    pub fn ranking(&self, medium: Medium) -> Ranking {
+        if self.ranks() == Rank::Miss { Ranking::MISS } else { Ranking::usual(medium) }
     }
 }
 

@@ -5,6 +5,7 @@ pub mod quick;
 use crate::mix::Mix;
 use lean_colour::difference::ciede2000;
 use lean_colour::{D65, Lab, Temperature};
+use lean_media::Medium;
 use serde::{Deserialize, Serialize};
 
 /// A wanted colour and how much it matters.
@@ -61,9 +62,12 @@ impl Ranking {
     /// stay within.
     pub const SURE: Self = Self { slip: 0.5, layer: 0.7, growth: 0.05 };
 
-    /// Whether anything of the hand is charged.
-    pub fn asks_hands(&self) -> bool {
-        self.slip > 0.0 || self.layer > 0.0
+    /// The same in layers: the slip of a hand is told but not charged, because asking it of every recipe in layers takes minutes.
+    pub const SURE_IN_LAYERS: Self = Self { slip: 0.0, ..Self::SURE };
+
+    /// What is usual in a medium.
+    pub fn usual(medium: Medium) -> Self {
+        if medium.is_wet_opaque() { Self::SURE } else { Self::SURE_IN_LAYERS }
     }
 
     /// Charge for a hand that slips so far over so many layers beyond the first.

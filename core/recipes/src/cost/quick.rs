@@ -81,9 +81,9 @@ impl CostF {
         }
     }
 
-    /// Whether anything but the miss counts.
-    pub fn asks_hands(&self) -> bool {
-        self.slip > 0.0 || self.layer > 0.0
+    /// Whether a slip of the hand counts.
+    pub fn asks_slips(&self) -> bool {
+        self.slip > 0.0
     }
 
     /// How far a value may be off before that alone costs `limit`.

@@ -253,6 +253,7 @@ impl Craft for Wet {
         let Some(last) = out.which.last().copied() else { return };
         out.which.resize(out.which.len().next_multiple_of(LANES), last);
         let eights = out.which.chunks_exact(LANES);
+        out.more_layers.extend(eights.clone().map(|e| -> Lane { std::array::from_fn(|i| list.ways[e[i] as usize].more_heaps().into()) }));
         out.amounts
             .extend(eights.map(|e| -> [Lane; 4] { std::array::from_fn(|p| std::array::from_fn(|i| list.amounts[p][e[i] as usize])) }));
         out.colours.resize(out.amounts.len(), Colours::NONE);
@@ -306,6 +307,10 @@ impl Listed for Group<'_> {
         self.wet.hand(self.places, self.ways[nth])
     }
 
+    fn more_layers(&self, nth: usize) -> u8 {
+        self.ways[nth].more_heaps()
+    }
+
     fn mix(&self, nth: usize, lab: Lab) -> Mix {
         let (way, wet) = (self.ways[nth], self.wet);
         let id = |place: usize| if place == 3 { wet.white.clone() } else { self.group.get(place).map(|p| wet.ids[*p].clone()) };
@@ -333,5 +338,32 @@ impl Listed for Group<'_> {
             _ => Vec::new(),
         };
         Mix { parts, heaps, layers: Vec::new(), lab, slip: self.hand(nth).slip }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_media::library;
+
+    #[test]
+    fn slips_in_single_precision_are_those_in_double() {
+        let all: Vec<&Pigment> = library::modelled().iter().filter(|p| !p.white).collect();
+        for grain in [Grain::LetDowns, Grain::Parts, Grain::Finer] {
+            let wet = Wet::of(&all, library::find("PW6"), Limits::default(), grain);
+            for group in [vec![], vec![3], vec![17], vec![36], vec![5, 40], vec![17, 21], vec![2, 19, 33], vec![10, 20, 50]] {
+                let mut quick = Quick::default();
+                wet.quick(&group, &mut quick);
+                let listed = wet.listed(&group);
+                for eight in 0..quick.colours.len() {
+                    let which: [usize; LANES] = std::array::from_fn(|i| (eight * LANES + i).min(listed.count() - 1));
+                    let slips = wet.quick_slips(&group, &quick, &which);
+                    for (n, slip) in which.iter().zip(slips) {
+                        let own = listed.hand(*n).slip;
+                        assert!((f64::from(slip) - own).abs() < 2e-2 + 1e-3 * own, "{slip} is not {own}: {group:?} {n} {grain:?}");
+                    }
+                }
+            }
+        }
     }
 }

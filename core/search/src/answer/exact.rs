@@ -1,6 +1,7 @@
 //! All recipes of a given set with their colours, judged in double precision.
 
 use lean_colour::Lab;
+use lean_recipes::cost::Ranking;
 use lean_recipes::cost::{Cost, Target};
 use lean_recipes::craft::{Hand, Listed};
 use lean_recipes::{Craft, Mix};
@@ -96,7 +97,7 @@ impl<'a> Recipes<'a> {
             if miss >= worst {
                 continue;
             }
-            let total = miss + if cost.ranking.asks_hands() { cost.ranking.of_hand(self.hand(c)) } else { 0.0 };
+            let total = miss + self.charge(c, cost.ranking);
             if total < worst {
                 let at = found.partition_point(|f| f.0 <= total);
                 found.insert(at, (total, i));
@@ -106,8 +107,9 @@ impl<'a> Recipes<'a> {
         found
     }
 
-    fn hand(&self, c: &Candidate) -> Hand {
-        *c.hand.get_or_init(|| self.groups[c.group as usize].hand(c.nth as usize))
+    fn charge(&self, c: &Candidate, ranking: Ranking) -> f64 {
+        let (listed, nth) = (&self.groups[c.group as usize], c.nth as usize);
+        if ranking.slip > 0.0 { ranking.of_hand(*c.hand.get_or_init(|| listed.hand(nth))) } else { listed.charge(nth, ranking) }
     }
 
     fn mix(&self, i: usize) -> Mix {

@@ -181,7 +181,7 @@ fn best(e: &Errand, mixed: &Quick, listed: &dyn Listed, known: &mut [Known], tar
         if best.is_some_and(|b| miss > b.cost) {
             continue;
         }
-        let charge = *own.charge.get_or_insert_with(|| if ranking.asks_hands() { ranking.of_hand(listed.hand(nth)) } else { 0.0 });
+        let charge = *own.charge.get_or_insert_with(|| listed.charge(nth, ranking));
         // Of equals the one listed first.
         if best.is_none_or(|b| miss + charge < b.cost || miss + charge == b.cost && (nth as u32) < b.nth) {
             best = Some(Best { cost: miss + charge, miss, nth: nth as u32, lab });

@@ -309,7 +309,7 @@ impl ErrandF<'_> {
 
     #[inline(always)]
     fn lower_plain(&self, best: &mut [f32], group: &[usize], mixed: &Quick) {
-        let sure = !self.cost.asks_hands();
+        let sure = !self.cost.asks_slips();
         let mut near: Vec<Near> = Vec::new();
         let mut sorted = ByValue::default();
         sorted.sort(mixed);

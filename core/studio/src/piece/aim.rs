@@ -97,9 +97,10 @@ impl Mixing {
         }
     }
 
-    /// What counts besides the miss.
-    pub fn ranking(self) -> Ranking {
-        if self.by_miss || self.parts || self.finer { Ranking::MISS } else { Ranking::SURE }
+    /// What counts besides the miss in a medium. Whole parts are ranked by the miss alone; in layers there is no such choice.
+    pub fn ranking(self, medium: Medium) -> Ranking {
+        let in_parts = medium.is_wet_opaque() && (self.parts || self.finer);
+        if self.by_miss || in_parts { Ranking::MISS } else { Ranking::usual(medium) }
     }
 }
 
@@ -114,7 +115,7 @@ impl Piece {
             }
         };
         let tolerance = if self.aim.good_enough { Cost::GOOD_ENOUGH } else { base.tolerance };
-        Cost { tolerance, ranking: self.mixing.ranking(), ..base }
+        Cost { tolerance, ranking: self.mixing.ranking(self.brief.medium), ..base }
     }
 
     /// What counts: what the painter chose for the search, or else what the schools of the brief ask for.

@@ -100,7 +100,7 @@ impl Plan<'_> {
             slot,
             scheme,
             pigments: set.pigments,
-            cost: set.cost,
+            cost: set.pieces.first().copied().unwrap_or(set.cost),
             mixes: self.piece.zones.iter().zip(wanted).zip(mixes).map(|((z, w), mix)| StudyMix { zone: z.id, wanted: *w, mix }).collect(),
             basis: basis(self.piece, Some(self.paint_box)),
         })

@@ -159,6 +159,6 @@ function Change({
 }
 
 function spoken(sizes: SetFound[], unit: string): string {
-  const steps = sizes.map((s) => `${s.pigments.length} ${unit}s miss by ${s.cost.toFixed(1)}`);
+  const steps = sizes.map((s) => `${s.pigments.length} ${unit}s cost ${s.cost.toFixed(1)}`);
   return `Lean curve: ${steps.join(", ")}`;
 }

@@ -49,7 +49,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
       </h2>
       {size && (
         <p>
-          Mean miss <span className="figures">{size.cost.toFixed(2)}</span>, {certainty(size)}.
+          Mean miss <span className="figures">{(size.pieces[0] ?? size.cost).toFixed(2)}</span>, {certainty(size)}.
           {size.pieces.length > 1 && ` In this piece ${size.pieces[0].toFixed(2)}.`}
         </p>
       )}
