@@ -23,7 +23,7 @@ struct Solved {
 
 impl Solved {
     fn new() -> Self {
-        let case = repository("core/studio/tests/data/solved_search.json")["cases"][0].clone();
+        let case = repository("core/search/tests/data/solved_search.json")["cases"][0].clone();
         let folder = tempfile::tempdir().expect("a folder");
         let one = |p: &Value, white: bool| json!({ "id": p["id"], "name": p["id"], "k": p["K"], "s": p["S"], "white": white });
         let mut pigments: Vec<Value> = case["pigments"].as_array().unwrap().iter().map(|p| one(p, false)).collect();
@@ -61,7 +61,7 @@ fn check(schema: &str, document: &Value) {
 #[test]
 fn the_solved_instance_is_printed_as_the_schemas_say() {
     let solved = Solved::new();
-    let (code, answer, problems) = solved.run(&["--sizes", "2..4"]);
+    let (code, answer, problems) = solved.run(&["--sizes", "2..4", "--mixes", "parts"]);
     assert_eq!(code, 0, "{problems}");
     check("lean.schema.json", &answer);
     check("targets.schema.json", &serde_json::from_str(&std::fs::read_to_string(solved.path("targets.json")).unwrap()).unwrap());
@@ -115,7 +115,7 @@ fn one_set_for_several_pieces() {
     ]});
     check("targets.schema.json", &pieces);
     let file = solved.write("pieces.json", &pieces.to_string());
-    let (code, answer, problems) = run(&["--box", &solved.path("box.json"), "--targets", &file, "--sizes", "2"]);
+    let (code, answer, problems) = run(&["--box", &solved.path("box.json"), "--targets", &file, "--sizes", "2", "--rank", "miss"]);
     assert_eq!(code, 0, "{problems}");
     check("lean.schema.json", &answer);
     let size = &answer["sizes"][0];
