@@ -1,8 +1,11 @@
 //! ChromeDriver in a process group of its own.
 
-use std::io::{BufRead, BufReader};
+use std::io::{BufRead, BufReader, Lines};
 use std::os::unix::process::CommandExt;
-use std::process::{Child, Command, Stdio};
+use std::process::{Child, ChildStdout, Command, Stdio};
+
+/// How often starting it is tried.
+const TRIES: usize = 5;
 
 /// A running ChromeDriver; its whole group is ended when it is dropped.
 pub struct Driver {
@@ -17,6 +20,13 @@ impl Driver {
     /// # Panics
     /// When it is not installed: `cargo xtask test` installs it.
     pub fn start() -> Self {
+        let (child, lines, port) = (0..TRIES).find_map(|_| Self::tried()).expect("chromedriver says its port before it ends");
+        std::thread::spawn(move || lines.for_each(drop));
+        Self { child, address: format!("http://127.0.0.1:{port}") }
+    }
+
+    /// One try: two that start at the same moment may pick the same free port, and one of them ends at once.
+    fn tried() -> Option<(Child, Lines<BufReader<ChildStdout>>, String)> {
         let mut child = Command::new("chromedriver")
             .arg("--port=0")
             .stdout(Stdio::piped())
@@ -25,14 +35,16 @@ impl Driver {
             .spawn()
             .expect("chromedriver is installed (cargo xtask test installs Debian's chromium and chromium-driver)");
         let mut lines = BufReader::new(child.stdout.take().expect("its output is piped")).lines();
-        let port = loop {
-            let line = lines.next().expect("chromedriver says its port before it ends").expect("its output is text");
-            if let Some(port) = line.split("started successfully on port ").nth(1) {
-                break port.trim_end_matches('.').to_owned();
+        loop {
+            let Some(line) = lines.next() else {
+                child.wait().expect("it has ended");
+                return None;
+            };
+            if let Some(port) = line.expect("its output is text").split("started successfully on port ").nth(1) {
+                let port = port.trim_end_matches('.').to_owned();
+                return Some((child, lines, port));
             }
-        };
-        std::thread::spawn(move || lines.for_each(drop));
-        Self { child, address: format!("http://127.0.0.1:{port}") }
+        }
     }
 }
 
