@@ -47,7 +47,7 @@ async fn take() {
             "[...document.images].every(i => i.complete && i.naturalWidth) && document.fonts.status === 'loaded' && [...document.querySelectorAll('svg image')].every(i => performance.getEntriesByName(new URL(i.href.baseVal, location).href).some(e => e.responseEnd > 0 && performance.now() > e.responseEnd + 400))",
         )
         .await;
-        page.until("places are drawn", "!document.querySelector(\"main svg[aria-label='Zones on the picture']\") || document.querySelector(\"main svg[aria-label='Zones on the picture'] path\")").await;
+        page.until("places are drawn", "/chart/.test(location.search) || !document.querySelector(\"main svg[aria-label='Zones on the picture']\") || document.querySelector(\"main svg[aria-label='Zones on the picture'] path\")").await;
         page.until("the tray is filled", "location.pathname === '/' || /light|pieces.2|field/.test(location.pathname) || document.querySelectorAll('footer li').length > 0").await;
         std::fs::write(folder.join(format!("{name}.png")), page.shot().await).unwrap();
     }

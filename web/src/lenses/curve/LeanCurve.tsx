@@ -33,7 +33,7 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
       {names && (
         <g aria-hidden="true">
           <text x={0} y={head + 4} className={styles.axis}>
-            miss
+            cost
           </text>
           <line x1={left} x2={width} y1={height - foot} y2={height - foot} className={styles.base} />
         </g>

@@ -21,7 +21,7 @@ export function OneMore() {
     changes.wish({ do: "set-choice", locked, excluded: excluded.filter((p) => p !== a.pigment) }).then(() => put(a));
   return (
     <section className={styles.alike} aria-label="One more">
-      <h3>One more would lower the miss</h3>
+      <h3>One more would lower the cost</h3>
       <ul>
         {best.map((a) => (
           <li key={a.pigment}>

@@ -49,8 +49,9 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
       </h2>
       {size && (
         <p>
-          Mean miss <span className="figures">{(size.pieces[0] ?? size.cost).toFixed(2)}</span>, {certainty(size)}.
-          {size.pieces.length > 1 && ` In this piece ${size.pieces[0].toFixed(2)}.`}
+          Mean miss <span className="figures">{(size.pieces[0] ?? size.cost).toFixed(2)}</span>; cost{" "}
+          <span className="figures">{size.cost.toFixed(2)}</span>, {certainty(size)}. The cost charges a zone the more
+          the farther it is off, and what a hand is unsure of.
         </p>
       )}
       <ul className={styles.members}>
@@ -68,7 +69,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
           );
         })}
       </ul>
-      <p className={styles.small}>Zones it serves, and what the miss would rise by without it.</p>
+      <p className={styles.small}>Zones it serves, and what more the set would cost without it.</p>
       {!looked && size && <Alike size={size} />}
       {!looked && <OneMore />}
     </div>
