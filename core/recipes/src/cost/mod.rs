@@ -62,7 +62,8 @@ impl Ranking {
     /// stay within.
     pub const SURE: Self = Self { slip: 0.5, layer: 0.7, growth: 0.05 };
 
-    /// The same in layers: the slip of a hand is told but not charged, because asking it of every recipe in layers takes minutes.
+    /// The same in layers: the slip of a hand is told but not charged, because asking it of every recipe in pencil takes more than a
+    /// minute.
     pub const SURE_IN_LAYERS: Self = Self { slip: 0.0, ..Self::SURE };
 
     /// What is usual in a medium.

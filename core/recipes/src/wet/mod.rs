@@ -347,6 +347,19 @@ mod tests {
     use lean_media::library;
 
     #[test]
+    fn no_mix_takes_more_measures_than_there_is_room_for_and_most_of_what_cannot_be_seen_is_left_out() {
+        let all: Vec<&Pigment> = library::modelled().iter().filter(|p| !p.white).collect();
+        let wet = Wet::of(&all, library::find("PW6"), Limits::default(), Grain::LetDowns);
+        let most = wet.lists.iter().flatten().flat_map(|l| &l.ways).map(|w| w.slips.len()).max().unwrap();
+        assert!(most <= MOST_MEASURES, "{most}");
+        let groups: Vec<[usize; 3]> = (0..12).map(|n| [n, n + 17, n + 35]).collect();
+        let kept = groups.iter().map(|g| wet.kept(g).len()).sum::<usize>() / groups.len();
+        let listed = let_downs::chains(3).len();
+        println!("{kept} of {listed} in the mean, {most} measures at most");
+        assert!(kept > 100 && kept < listed / 2, "{kept} of {listed}");
+    }
+
+    #[test]
     fn slips_in_single_precision_are_those_in_double() {
         let all: Vec<&Pigment> = library::modelled().iter().filter(|p| !p.white).collect();
         for grain in [Grain::LetDowns, Grain::Parts, Grain::Finer] {

@@ -140,7 +140,7 @@ function Sheet({
     <div className={styles.surface}>
       <div className={styles.plan}>
         <Plan marks={marksOf(view, large)} ground={ground} look={look} label={`Study ${large.slot}, large`} />
-        <div className={styles.three} role="radiogroup" aria-label="Studies">
+        <div className={styles.three} role="group" aria-label="Studies">
           {studies.map((s) => (
             <Small key={s.slot} study={s} ground={ground} open={s.slot === large.slot} onSelect={onSelect} />
           ))}
@@ -166,13 +166,7 @@ function Small({
   const scheme = view.study_notes.find((n) => n.slot === study.slot)?.scheme ?? "";
   const goesOn = view.piece.chosen_study === study.slot;
   return (
-    <button
-      type="button"
-      role="radio"
-      aria-checked={open}
-      className={`plain ${styles.study}`}
-      onClick={() => onSelect(study.slot)}
-    >
+    <button type="button" aria-pressed={open} className={`plain ${styles.study}`} onClick={() => onSelect(study.slot)}>
       <span className={styles.frame}>
         <Planned
           view={view}
