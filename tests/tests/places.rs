@@ -165,8 +165,12 @@ async fn dials_places_and_lines_by_keyboard_alone() {
     page.says("Place 1 of").await;
     page.type_text(".").await;
     page.says("Place 2 of").await;
+    const PLACE: &str = "document.body.innerText.match(/Place \\d+ of \\d+|One place/)?.[0]";
+    let second = page.value(PLACE).await;
     page.type_text("m").await;
     page.until("one zone more", &format!("{DIAL} === '{}'", colours + 1)).await;
+    // Until the new map is there the card still shows the place that has just left.
+    page.until("its places are shown anew", &format!("{PLACE} && {PLACE} !== {second}")).await;
 
     // Another is picked up, carried to the next zone and put down there.
     let before = piece(&page).await["outlook"]["map"]["digest"].clone();

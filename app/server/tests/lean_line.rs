@@ -98,7 +98,7 @@ fn seeds_exclusions_and_demands_are_kept() {
         (best[0].as_str().unwrap(), solved.case["pigments"].as_array().unwrap().iter().find(|p| !best.contains(&p["id"])));
     let seed = other.unwrap()["id"].as_str().unwrap();
     let (code, held, problems) =
-        solved.run(&["--sizes", "3", "--seed-pigments", seed, "--without", unwanted, "--good-enough", "--mother", &format!("{seed}:0.1")]);
+        solved.run(&["--sizes", "3", "--keep", seed, "--without", unwanted, "--good-enough", "--mother", &format!("{seed}:0.1")]);
     assert_eq!(code, 0, "{problems}");
     let size = &held["sizes"][0];
     let set = size["pigments"].as_array().unwrap();
@@ -131,10 +131,10 @@ fn bad_input_ends_with_two_and_says_what_to_do() {
     let (first, all) = (ids[0], ids.join(","));
     let three = ids[..3].join(",");
     for (args, words) in [
-        (vec!["--seed-pigments", first, "--without", first], "both locked and excluded"),
+        (vec!["--keep", first, "--without", first], "both locked and excluded"),
         (vec!["--without", all.as_str()], "No pigment is left"),
-        (vec!["--seed-pigments", three.as_str(), "--sizes", "1..2"], "3 pigments are locked"),
-        (vec!["--seed-pigments", "XX1"], "XX1"),
+        (vec!["--keep", three.as_str(), "--sizes", "1..2"], "3 pigments are locked"),
+        (vec!["--keep", "XX1"], "XX1"),
         (vec!["--sizes", "0..3"], "0 to 3"),
         (vec!["--sizes", "few"], "few"),
         (vec!["--medium", "gold"], "gold"),

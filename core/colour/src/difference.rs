@@ -8,6 +8,25 @@ use crate::lab::Lab;
 /// CIEDE2000 colour difference with kL = kC = kH = 1 (CIE 142-2001; Sharma, Wu & Dalal 2005). 0 is no difference, about
 /// 1 is just visible side by side. Both colours are relative to the same white.
 pub fn ciede2000<W>(p: Lab<W>, q: Lab<W>) -> f64 {
+    let Parts { lightness: x, chroma: y, hue: z, rotation } = parts(p, q);
+    (x * x + y * y + z * z + rotation * y * z).max(0.0).sqrt()
+}
+
+/// What a CIEDE2000 difference is made of, each part weighed as the eye does.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Parts {
+    /// How much lighter the second is.
+    pub lightness: f64,
+    /// How much more colourful.
+    pub chroma: f64,
+    /// How far its hue lies, positive from red towards yellow.
+    pub hue: f64,
+    /// What chroma and hue have in common in the blues.
+    pub rotation: f64,
+}
+
+/// The parts of the difference of `q` from `p`.
+pub fn parts<W>(p: Lab<W>, q: Lab<W>) -> Parts {
     let pow7 = |c: f64| {
         let c7 = c.powi(7);
         (c7 / (c7 + 6_103_515_625.0)).sqrt()
@@ -50,8 +69,7 @@ pub fn ciede2000<W>(p: Lab<W>, q: Lab<W>) -> f64 {
     let sh = 1.0 + 0.015 * c_mean * t;
     let turn = 30.0 * (-((h_mean - 275.0) / 25.0).powi(2)).exp();
     let rt = -(2.0 * turn).to_radians().sin() * 2.0 * pow7(c_mean);
-    let (x, y, z) = (dl / sl, dc / sc, dh_term / sh);
-    (x * x + y * y + z * z + rt * y * z).max(0.0).sqrt()
+    Parts { lightness: dl / sl, chroma: dc / sc, hue: dh_term / sh, rotation: rt }
 }
 
 /// CIEDE2000 of colours close to one another: its terms at one colour, for differences so small that the weights do not change.

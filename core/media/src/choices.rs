@@ -4,6 +4,7 @@
 //! materials; the defaults were chosen so that the models behave as painters know their materials to behave.
 
 use crate::opaque::SurfaceOptics;
+use crate::pigment::Pigment;
 
 /// All choices. [`Choices::default`] is what the product ships.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -43,8 +44,12 @@ pub struct WashChoices {
     pub granulation: f64,
     /// The same for all other pigments.
     pub settling: f64,
-    /// Absorption K·X above which a wash comes out stronger than paint on paper can be.
+    /// Absorption K·X, in the mean of all bands and washes, above which pigment lies so thick that its surface veils it.
     pub deep: f64,
+    /// The most that veil of deep washes comes to.
+    pub deep_veil: f64,
+    /// Absorption beyond [`deep`](Self::deep) at which all but `1/e` of it is there.
+    pub deep_over: f64,
     /// Scattering of white in dry binder relative to white in water: particles of index 2.7 lose contrast when water (1.33) gives way to
     /// binder (1.5); the square of the Clausius–Mossotti factors gives about 0.70.
     pub white_dries_to: f64,
@@ -105,6 +110,32 @@ pub struct PastelChoices {
     pub veil: f64,
     /// Share of the dust beneath that joins a rubbed stroke.
     pub rubbed: f64,
+    /// The same for a crisp stroke: no stroke picks up nothing.
+    pub crisp: f64,
+    /// The most that is believed of a crisp stroke; a recipe that leans on less is no recipe.
+    pub crisp_at_most: f64,
+    /// Share of a stroke that slips off where the tooth is full of other sticks.
+    pub slips_off: f64,
+    /// Share of chalk in a black stick: blacks are strong and need little.
+    pub chalk_in_black: f64,
+    /// What is left of the veil with every further stroke of a stick on itself: its dust is pressed together.
+    pub pressed_veil: f64,
+}
+
+impl PastelChoices {
+    /// Share of chalk in a stick of this pigment.
+    pub fn chalk_with(&self, pigment: &Pigment) -> f64 {
+        if pigment.is_black() { self.chalk_in_black } else { self.chalk }
+    }
+}
+
+impl Choices {
+    /// Matte veil of paper under washes of so much absorption K·X in the mean: where much pigment lies its own surface scatters too, so that
+    /// deep washes stay calm.
+    pub fn paper_veil_under(&self, load: f64) -> f64 {
+        let beyond = (load - self.wash.deep).max(0.0);
+        self.paper_veil + (self.wash.deep_veil - self.paper_veil) * (1.0 - (-beyond / self.wash.deep_over).exp())
+    }
 }
 
 impl Default for Choices {
@@ -123,6 +154,8 @@ impl Default for Choices {
                 granulation: 0.4,
                 settling: 0.1,
                 deep: 2.0,
+                deep_veil: 0.045,
+                deep_over: 1.0,
                 white_dries_to: 0.70,
                 milky: 0.03,
             },
@@ -138,7 +171,20 @@ impl Default for Choices {
                 burnished_front: 0.35,
                 spread: 1.7,
             },
-            pastel: PastelChoices { chalk: 0.5, chalk_k: 0.0008, chalk_s: 0.25, chalk_slope: -0.5, in_air: 2.0, veil: 0.03, rubbed: 0.45 },
+            pastel: PastelChoices {
+                chalk: 0.5,
+                chalk_k: 0.0008,
+                chalk_s: 0.25,
+                chalk_slope: -0.5,
+                in_air: 2.0,
+                veil: 0.03,
+                rubbed: 0.45,
+                crisp: 0.08,
+                crisp_at_most: 0.15,
+                slips_off: 0.5,
+                chalk_in_black: 0.1,
+                pressed_veil: 0.75,
+            },
         }
     }
 }

@@ -1,12 +1,17 @@
 //! Facts painters know, written as brackets: the knowledge the modelled pigments are fitted to and tested by.
 //!
-//! A fact names a mix, a film or washes over each other, and what must be true of its colour, alone or against another. Opaque mixes and
-//! films over black are seen through the surface of [`OIL`]; washes and films over paper lie on paper of
-//! reflectance 0.9 under a veil of 2.5 %.
+//! A fact names a mix, a film, washes over each other, or a written recipe laid in a medium, and what must be true of its colour, alone or
+//! against another. Opaque mixes and films over black are seen through the surface of [`OIL`]; washes and films over paper lie on paper of
+//! reflectance 0.9 under a veil of 2.5 %; a recipe is laid by [`Layering`] on the medium's usual ground.
 
-use crate::film;
+use crate::amount::Rubbing;
+use crate::choices::Choices;
+use crate::layering::{Layering, State};
+use crate::medium::Medium;
 use crate::opaque::{OIL, masstone};
 use crate::pigment::Pigment;
+use crate::recipe_text::{self, Written};
+use crate::{film, ground, library};
 use lean_colour::{BANDS, Lab, Reflectance};
 use serde::Deserialize;
 use serde::de::{Deserializer, MapAccess, Visitor};
@@ -52,6 +57,18 @@ pub struct Subject {
     /// Washes, first laid first, with their thickness.
     #[serde(default)]
     pub layers: Vec<(String, f64)>,
+    /// A recipe laid in a medium.
+    #[serde(default)]
+    pub laid: Option<LaidOn>,
+}
+
+/// A written recipe (see [`recipe_text`](crate::recipe_text)) on the usual ground of its medium.
+#[derive(Clone, Debug, Deserialize)]
+pub struct LaidOn {
+    /// The medium; pastel is laid crisp.
+    pub medium: Medium,
+    /// The recipe.
+    pub recipe: String,
 }
 
 /// A film.
@@ -101,6 +118,9 @@ pub struct Compare {
     /// Washes of the other.
     #[serde(default)]
     pub layers: Vec<(String, f64)>,
+    /// A recipe of the other.
+    #[serde(default)]
+    pub laid: Option<LaidOn>,
     /// By how much.
     pub by: f64,
 }
@@ -153,7 +173,8 @@ impl Fact {
     pub fn pigments(&self) -> impl Iterator<Item = &str> {
         let own = self.subject.mix.iter().chain(&self.subject.layers);
         let others = self.compare.iter().flat_map(|c| c.other.iter().chain(&c.layers));
-        own.chain(others).map(|(id, _)| id.as_str())
+        let laid = self.compare.iter().map(|c| &c.laid).chain([&self.subject.laid]).flatten();
+        own.chain(others).map(|(id, _)| id.as_str()).chain(laid.flat_map(LaidOn::pigments))
     }
 
     /// What it misses, if anything; brackets are taken tighter by `margin` times a just visible amount.
@@ -180,7 +201,7 @@ impl Fact {
             outside("Cmin", least, bracket, margin, &mut misses);
         }
         for c in &self.compare {
-            let other = Subject { mix: c.other.clone(), film: c.film.clone(), layers: c.layers.clone() };
+            let other = Subject { mix: c.other.clone(), film: c.film.clone(), layers: c.layers.clone(), laid: c.laid.clone() };
             let other = colour(&other, pigments).map_err(told)?;
             let (name, apart) = match c.metric.as_str() {
                 "dE" => ("dE", (own.l - other.l).hypot(own.a - other.a).hypot(own.b - other.b)),
@@ -233,7 +254,39 @@ fn metric(lab: &Lab, name: &str) -> Result<f64, String> {
     })
 }
 
+impl LaidOn {
+    fn pigments(&self) -> impl Iterator<Item = &str> {
+        let written = self.recipe.split(['>', '+']).map(|piece| piece.split('*').next().unwrap_or_default().trim());
+        written.filter(|id| !["lift", "blender", "burnish"].contains(id))
+    }
+
+    fn colour(&self, pigments: &impl Find) -> Result<Lab, String> {
+        let mut named: Vec<&str> = self.pigments().collect();
+        named.sort_unstable();
+        named.dedup();
+        let with = |id: &str| {
+            let known = library::find(id).ok_or_else(|| format!("no pigment {id}"))?;
+            let (k, s) = pigments.find(id).ok_or_else(|| format!("no pigment {id}"))?;
+            Ok(Pigment { k: k.to_vec(), s: s.to_vec(), ..known.clone() })
+        };
+        let owned = named.into_iter().map(with).collect::<Result<Vec<Pigment>, String>>()?;
+        let written = match self.medium {
+            Medium::Oil => Written::Oil { film: None },
+            Medium::Watercolour => Written::Watercolour,
+            Medium::Marker => Written::Marker { into_wet: false },
+            Medium::Pencil => Written::Pencil,
+            Medium::SoftPastel => Written::Pastel { rubbing: Rubbing(Choices::default().pastel.crisp) },
+        };
+        let ground = ground::usual(self.medium);
+        let layering = Layering { ground: &ground, layers: recipe_text::layers(&self.recipe, written, &owned)? };
+        Ok(layering.lay(State::Dry).map_err(|e| e.to_string())?.reflectance.xyz().lab())
+    }
+}
+
 fn colour(subject: &Subject, pigments: &impl Find) -> Result<Lab, String> {
+    if let Some(laid) = &subject.laid {
+        return laid.colour(pigments);
+    }
     const PAPER: f64 = 0.9;
     const VEIL: f64 = 0.025;
     let found = |id: &str| pigments.find(id).ok_or_else(|| format!("no pigment {id}"));

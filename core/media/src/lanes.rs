@@ -36,6 +36,11 @@ pub struct Colours {
 }
 
 impl Colours {
+    /// Takes one lane of others.
+    pub fn set(&mut self, lane: usize, from: &Self) {
+        (self.l[lane], self.a[lane], self.b[lane], self.v[lane]) = (from.l[lane], from.a[lane], from.b[lane], from.v[lane]);
+    }
+
     /// Eight times black.
     pub const NONE: Self = Self { l: [0.0; LANES], a: [0.0; LANES], b: [0.0; LANES], v: [0.0; LANES] };
 

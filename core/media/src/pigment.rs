@@ -102,6 +102,11 @@ impl Pigment {
         Ok(())
     }
 
+    /// Whether its Colour Index names are those of blacks alone.
+    pub fn is_black(&self) -> bool {
+        !self.colour_index.is_empty() && self.colour_index.iter().all(|name| name.starts_with("PBk"))
+    }
+
     /// A stick or tube made of several pigments in the given parts (additivity: Duncan 1940).
     pub fn blended(id: PigmentId, name: String, of: &[(&Pigment, Parts)]) -> Self {
         let total: f64 = of.iter().map(|(_, p)| p.0).sum();

@@ -21,7 +21,7 @@ pub enum Written {
     },
     /// Pressure of each pencil. `burnish` presses all beneath flat.
     Pencil,
-    /// Mass of each stick of half pigment, half chalk.
+    /// Mass of each stick of half pigment, half chalk; a black holds a tenth of chalk.
     Pastel {
         /// How much of what lies beneath joins every stroke.
         rubbing: Rubbing,

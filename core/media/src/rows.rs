@@ -52,7 +52,7 @@ impl Real for f64 {
     const FLOOR: Self = 1e-9;
 }
 
-/// Exponential and power are polynomials after the usual splitting into exponent and fraction: relative error below 3e-6, and they go through
+/// Exponential and power are polynomials after the usual splitting into exponent and fraction: relative error below 1e-5, and they go through
 /// wide registers where the library's do not.
 impl Real for f32 {
     #[inline(always)]
@@ -87,11 +87,19 @@ fn two_to(x: f32) -> f32 {
     let rounded = x + ROUNDING;
     let f = x - (rounded - ROUNDING);
     let whole = rounded.to_bits().wrapping_sub(ROUNDING.to_bits());
-    // Taylor series of 2^f on −½..½.
-    let p = 1.0
-        + f * (std::f32::consts::LN_2
-            + f * (0.240_226_5 + f * (0.055_504_11 + f * (0.009_618_13 + f * (0.001_333_36 + f * 0.000_154_04)))));
+    // The polynomial of 2^f on −½..½ with the least greatest error: below 3e-6.
+    let p = polynomial([1.0, 0.693_121_55, 0.240_220_2, 0.055_919_69, 0.009_681_909], f);
     p * f32::from_bits(whole.wrapping_add(127) << 23)
+}
+
+/// Coefficients from the constant up, at one place. Fused, so that it needs half the operations where the processor has them.
+#[inline(always)]
+fn polynomial<const N: usize>(coefficients: [f32; N], x: f32) -> f32 {
+    let mut sum = coefficients[N - 1];
+    for c in coefficients[..N - 1].iter().rev() {
+        sum = sum.mul_add(x, *c);
+    }
+    sum
 }
 
 #[inline(always)]
@@ -101,10 +109,9 @@ fn log_two(x: f32) -> f32 {
     let shifted = bits.wrapping_sub(0x3f35_04f3);
     let exponent = (shifted as i32) >> 23;
     let m = f32::from_bits((shifted & 0x007f_ffff) + 0x3f35_04f3);
-    let s = (m - 1.0) / (m + 1.0);
-    let s2 = s * s;
-    // 2·atanh(s)/ln 2.
-    exponent as f32 + s * (2.885_39 + s2 * (0.961_796_7 + s2 * (0.577_078 + s2 * (0.412_198 + s2 * 0.320_598))))
+    let t = m - 1.0;
+    // The polynomial of log₂(1 + t)/t on √½−1..√2−1 with the least greatest error of the logarithm: below 3e-6.
+    t.mul_add(polynomial([1.442_713_5, -0.721_131_86, 0.479_348_03, -0.367_49, 0.322_154_76, -0.206_591_59], t), exponent as f32)
 }
 
 /// A row made band by band.

@@ -3,6 +3,7 @@
 use crate::cost::Ranking;
 use crate::mix::Mix;
 use lean_colour::Lab;
+use lean_media::forms::Memory;
 use lean_media::lanes::{Colours, LANES, Lane};
 
 /// Most pigments one recipe holds, white not counted.
@@ -12,8 +13,9 @@ pub const MOST_IN_RECIPE: usize = 3;
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub struct Hand {
     /// How far the mix is expected to move, in units of cost (twenty a step of value), when the hand errs by a fifth in every amount:
-    /// `sqrt(Σ over amounts of mean(d(×0.8)², d(×1.25)²))`. Nine hands in ten stay within 1.4 of it. In wet mixes the amounts are all a hand
-    /// measures in its heaps, and what is seen is followed to first order.
+    /// `sqrt(Σ over amounts of d(×0.8)²)`. Nine hands in ten stay within 1.4 of it. In wet mixes the amounts are all a hand measures in its heaps,
+    /// and what is seen is followed to first order. Where crisp strokes of pastel lie over others, what is not known of the dust they pick up
+    /// counts as one more slip.
     pub slip: f64,
     /// Layers or heaps beyond the first: work, and one more thing to get wrong.
     pub more_layers: u8,
@@ -32,6 +34,8 @@ pub struct Quick {
     pub amounts: Vec<[Lane; 4]>,
     /// The number of each recipe in the craft's own list, where it lists fewer for some groups.
     pub which: Vec<u32>,
+    /// What is remembered of the group where recipes are laid in layers.
+    pub memory: Option<Box<Memory<f32>>>,
 }
 
 impl Quick {
@@ -41,6 +45,9 @@ impl Quick {
         self.more_layers.clear();
         self.amounts.clear();
         self.which.clear();
+        if let Some(memory) = &mut self.memory {
+            memory.forget();
+        }
     }
 
     /// The colours of eight recipes by their numbers, counted through all eights.
@@ -65,8 +72,9 @@ pub trait Craft: Sync {
     /// The colours of a group's recipes in single precision, into an empty `out`.
     fn quick(&self, group: &[usize], out: &mut Quick);
 
-    /// How far a slip of the hand moves eight of the recipes that [`quick`](Self::quick) gave for the group, by their numbers there.
-    fn quick_slips(&self, group: &[usize], of: &Quick, which: &[usize; LANES]) -> Lane;
+    /// How far a slip of the hand moves some of the recipes that [`quick`](Self::quick) gave for the group, by their numbers there. Where it is farther
+    /// than what `matters` for a recipe, any number above that may be given.
+    fn quick_slips(&self, group: &[usize], of: &mut Quick, which: &[usize], matters: &[f32]) -> Vec<f32>;
 
     /// The recipes of a group in double precision.
     fn listed<'a>(&'a self, group: &[usize]) -> Box<dyn Listed + 'a>;
@@ -93,6 +101,9 @@ pub trait Listed: Send + Sync {
 
     /// Layers or heaps beyond the first of one.
     fn more_layers(&self, nth: usize) -> u8;
+
+    /// How many things are measured, laid, lifted or pressed for one.
+    fn work(&self, nth: usize) -> usize;
 
     /// What a ranking charges for the hand that makes one.
     fn charge(&self, nth: usize, ranking: Ranking) -> f64 {

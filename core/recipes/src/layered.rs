@@ -1,19 +1,19 @@
 //! Recipes laid in layers over a ground that shows: watercolour, marker, pencil, pastel.
 
-use crate::cost::apart;
-use crate::cost::quick;
+use crate::cost::{STEP, apart, quick};
 use crate::craft::{Craft, Hand, Listed, Quick};
 use crate::mix::{Mix, MixLayer, Part};
 use crate::{Limits, PLACES, at_place};
 use lean_colour::Lab;
-use lean_media::forms::{self, Form, Laying, Prepared};
-use lean_media::lanes::{Colours, LANES, Lane};
-use lean_media::{Ground, Medium, Pigment, PigmentId};
+use lean_media::forms::{self, Act, Form, Laying, Memory, PickUp, Prepared};
+use lean_media::lanes::{Colours, LANES};
+use lean_media::{Ground, Medium, Pigment};
 
 /// Layers of up to three pigments over a ground.
 pub struct Layered {
     medium: Medium,
-    ids: Vec<PigmentId>,
+    ground: Ground,
+    pigments: Vec<Pigment>,
     wide: Prepared<f64>,
     narrow: Prepared<f32>,
     /// `[pigments − 1][place of the mother colour]`.
@@ -37,7 +37,8 @@ impl Layered {
         let wide = Prepared::<f64>::of(medium, pigments, ground)?;
         Some(Self {
             medium,
-            ids: pigments.iter().map(|p| p.id.clone()).collect(),
+            ground: ground.clone(),
+            pigments: pigments.iter().map(|p| (*p).clone()).collect(),
             bare: Colours::all(wide.bare()),
             narrow: Prepared::<f32>::of(medium, pigments, ground)?,
             lists: std::array::from_fn(|n| std::array::from_fn(|mother| list(n + 1, mother))),
@@ -52,33 +53,82 @@ impl Layered {
 
     fn hand(&self, group: &[usize], form: &Form) -> Hand {
         let own = self.wide.colour(group, form);
-        let moved: f64 = form.erring().map(|e| apart(self.wide.colour(group, &e), own).powi(2)).sum();
-        Hand { slip: (moved / 2.0).sqrt(), more_layers: (form.layers().len() - 1) as u8 }
+        let others = self.others(form);
+        let colours = self.wide.colours_of(group, &others);
+        let pick_up = colours.len() - form.slips();
+        let moved: f64 = colours[..form.slips()].iter().map(|c| apart(*c, own).powi(2)).sum();
+        let leans = if pick_up > 0 { leaning(apart(colours[form.slips()], colours[form.slips() + 1])).powi(2) } else { 0.0 };
+        Hand { slip: (moved + leans).sqrt(), more_layers: (form.layers() - 1) as u8 }
+    }
+
+    /// Adds to summed squares what is charged where crisp strokes are leant on.
+    fn quick_leaning<'f>(
+        &self,
+        group: &[usize],
+        form: &impl Fn(usize) -> &'f Form,
+        matters: &[f32],
+        memory: &mut Memory<f32>,
+        squares: &mut [f32],
+    ) {
+        let leans = |n: &usize| form(*n).asks_pick_up(self.medium) && squares[*n] <= matters[*n] * matters[*n];
+        let open: Vec<usize> = (0..squares.len()).filter(leans).collect();
+        let [mut none, mut most] = [Vec::new(), Vec::new()];
+        for (with, out) in [(PickUp::None, &mut none), (PickUp::Most, &mut most)] {
+            let laid: Vec<Form> = open.iter().map(|n| form(*n).picking_up(with)).collect();
+            self.narrow.colours(group, laid.iter(), memory, out);
+        }
+        for (eight, (a, b)) in none.iter().zip(&most).enumerate() {
+            let mut moved = [0.0; LANES];
+            quick::add_squares(&mut moved, a, b);
+            for (n, far) in open[eight * LANES..].iter().zip(moved) {
+                squares[*n] += leaning(f64::from(far.sqrt())).powi(2) as f32;
+            }
+        }
+    }
+
+    /// What becomes of a form with every slip of the hand, and where it leans on what a crisp stroke picks up, with none of it and the most.
+    fn others(&self, form: &Form) -> Vec<Form> {
+        let mut all: Vec<Form> = (0..form.slips()).map(|n| form.erring(n)).collect();
+        if form.asks_pick_up(self.medium) {
+            all.extend([PickUp::None, PickUp::Most].map(|p| form.picking_up(p)));
+        }
+        all
     }
 
     fn part(&self, pigment: usize, parts: u16) -> Part {
-        Part { pigment: self.ids[pigment].clone(), parts, touch: false }
+        Part { pigment: self.pigments[pigment].id.clone(), parts, touch: false }
     }
 }
 
+/// What a recipe is charged that moves so far between a crisp stroke that picks up nothing and one that picks up the most: more than in
+/// proportion, for nothing is known less well. One that moves by a whole step of value is no recipe.
+fn leaning(moved: f64) -> f64 {
+    moved * (1.0 + moved / STEP)
+}
+
 /// How a layer is laid, in a few words.
-fn how(medium: Medium, layer: &Laying, first: bool) -> String {
-    let step = usize::from(layer.amount.max(1)) - 1;
-    match medium {
-        Medium::Watercolour => ["thin wash", "middle wash", "strong wash"][step].into(),
-        Medium::Marker => ["one coat", "two coats"][step.min(1)].into(),
-        Medium::Pencil => ["light", "middle", "firm"][step].into(),
-        Medium::SoftPastel => {
+fn how(medium: Medium, l: &Laying, first: bool) -> String {
+    let step = usize::from(l.amount.max(1)) - 1;
+    let times = ["", ", twice", ", three times"][usize::from(l.times.clamp(1, 3)) - 1];
+    match (medium, l.act) {
+        (Medium::Watercolour, Act::Lift) => "lifted with a clean wet brush".into(),
+        (_, Act::Lift) => "colourless blender over all".into(),
+        (_, Act::Burnish) => "burnished".into(),
+        (Medium::Watercolour, _) => ["faint wash", "thin wash", "middle wash", "strong wash", "deep wash"][step].into(),
+        (Medium::Marker, _) => ["one coat", "two coats", "three coats"][usize::from(l.times.clamp(1, 3)) - 1].into(),
+        (Medium::Pencil, _) => format!("{}{times}", ["light", "middle", "firm"][step]),
+        (Medium::SoftPastel, act) => {
             let mass = ["light", "full", "heavy"][step];
-            if first { mass.into() } else { format!("{mass}, {}", if layer.rubbed { "rubbed in" } else { "crisp" }) }
+            let laid = if act == Act::Rub { ", rubbed in" } else { ", crisp" };
+            format!("{mass}{times}{}", if first { "" } else { laid })
         }
-        Medium::Oil => "mixed".into(),
+        (Medium::Oil, _) => "mixed".into(),
     }
 }
 
 impl Craft for Layered {
     fn pigments(&self) -> usize {
-        self.ids.len()
+        self.pigments.len()
     }
 
     fn quick(&self, group: &[usize], out: &mut Quick) {
@@ -86,32 +136,44 @@ impl Craft for Layered {
             out.colours.push(self.bare);
         } else {
             let list = self.list(group);
-            self.narrow.colours(group, list, &mut out.colours);
-            let more = |n: usize| (list[n.min(list.len() - 1)].layers().len() - 1) as f32;
+            let memory = out.memory.get_or_insert_default();
+            self.narrow.colours(group, list.iter(), memory, &mut out.colours);
+            let more = |n: usize| (list[n.min(list.len() - 1)].layers() - 1) as f32;
             out.more_layers.extend((0..out.colours.len()).map(|eight| std::array::from_fn(|i| more(eight * LANES + i))));
         }
     }
 
-    fn quick_slips(&self, group: &[usize], of: &Quick, which: &[usize; LANES]) -> Lane {
+    fn quick_slips(&self, group: &[usize], of: &mut Quick, which: &[usize], matters: &[f32]) -> Vec<f32> {
+        let mut squares = vec![0.0f32; which.len()];
         if group.is_empty() {
-            return [0.0; LANES];
+            return squares;
         }
         let list = self.list(group);
-        let forms: [Form; LANES] = which.map(|n| list[n.min(list.len() - 1)]);
-        let own = of.gathered(which);
-        let erred = forms.map(|f| f.erring().collect::<Vec<Form>>());
-        let mut squares = [0.0f32; LANES];
-        let mut colours = Vec::with_capacity(1);
-        for n in 0..erred.iter().map(Vec::len).max().unwrap_or(0) {
-            let each: [Form; LANES] = std::array::from_fn(|i| erred[i].get(n).copied().unwrap_or(forms[i]));
-            colours.clear();
-            self.narrow.colours(group, &each, &mut colours);
-            let before = squares;
-            quick::add_squares(&mut squares, &colours[0], &own);
-            // Where there is no further slip nothing moves but by rounding.
-            (0..LANES).filter(|i| n >= erred[*i].len()).for_each(|i| squares[i] = before[i]);
+        let form = |n: usize| &list[which[n].min(list.len() - 1)];
+        // One slip of all of them after the other: most recipes move farther than matters with the first or second already.
+        let mut open: Vec<usize> = (0..which.len()).collect();
+        let (mut laid, mut there) = (Vec::with_capacity(open.len()), Vec::new());
+        let mut memory = of.memory.take().unwrap_or_default();
+        for nth in 0.. {
+            open.retain(|n| squares[*n] <= matters[*n] * matters[*n] && nth < form(*n).slips());
+            if open.is_empty() {
+                break;
+            }
+            laid.clear();
+            laid.extend(open.iter().map(|n| form(*n).erring(nth)));
+            there.clear();
+            self.narrow.colours(group, laid.iter(), &mut memory, &mut there);
+            for eight in (0..open.len()).step_by(LANES) {
+                let lane = |i: usize| (eight + i).min(open.len() - 1);
+                let own = of.gathered(&std::array::from_fn(|i| which[open[lane(i)]]));
+                let mut moved = [0.0; LANES];
+                quick::add_squares(&mut moved, &there[eight / LANES], &own);
+                open[eight..].iter().zip(moved).for_each(|(n, far)| squares[*n] += far);
+            }
         }
-        squares.map(|s| (0.5 * s).sqrt())
+        self.quick_leaning(group, &form, matters, &mut memory, &mut squares);
+        of.memory = Some(memory);
+        squares.iter().map(|s| s.sqrt()).collect()
     }
 
     fn listed<'a>(&'a self, group: &[usize]) -> Box<dyn Listed + 'a> {
@@ -147,21 +209,28 @@ impl Listed for Group<'_> {
     }
 
     fn more_layers(&self, nth: usize) -> u8 {
-        self.forms.get(nth).map_or(0, |f| f.layers().len() as u8 - 1)
+        self.forms.get(nth).map_or(0, |f| f.layers() as u8 - 1)
+    }
+
+    fn work(&self, nth: usize) -> usize {
+        let of = |l: &Laying| usize::from(l.times) * l.parts.iter().filter(|n| **n > 0).count().max(1);
+        self.forms.get(nth).map_or(0, |f| f.layings().iter().map(of).sum())
     }
 
     fn mix(&self, nth: usize, lab: Lab) -> Mix {
         let Some(form) = self.forms.get(nth) else { return Mix::bare(lab) };
         let (layered, group) = (self.layered, &self.group);
-        let mut parts: Vec<Part> = Vec::new();
-        for (place, pigment) in group.iter().enumerate() {
-            let amount: u32 = form.layers().iter().map(|l| u32::from(l.parts[place]) * u32::from(l.amount)).sum();
-            parts.push(layered.part(*pigment, amount as u16));
-        }
+        let much = |place: usize| (form.much(place).round() as u16).max(1);
+        let mut parts: Vec<Part> = group.iter().enumerate().map(|(place, pigment)| layered.part(*pigment, much(place))).collect();
         parts.sort_by_key(|p| std::cmp::Reverse(p.parts));
-        let layers = form.layers().iter().enumerate().map(|(n, l)| MixLayer {
+        let pigments: Vec<&Pigment> = group.iter().map(|p| &layered.pigments[*p]).collect();
+        let mut general = form.layering(layered.medium, &layered.ground, &pigments).into_iter();
+        let layers = form.layings().iter().enumerate().map(|(n, l)| MixLayer {
             of: group.iter().zip(l.parts).filter(|(_, n)| *n > 0).map(|(p, n)| layered.part(*p, n.into())).collect(),
             how: how(layered.medium, l, n == 0),
+            times: l.times,
+            act: l.act,
+            amounts: general.by_ref().take(l.times.into()).flat_map(|laid| laid.amounts()).collect(),
         });
         Mix { parts, heaps: Vec::new(), layers: layers.collect(), lab, slip: self.hand(nth).slip }
     }

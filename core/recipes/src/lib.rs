@@ -26,7 +26,7 @@ use lean_media::{Ground, Medium, Pigment};
 pub struct Limits {
     /// Most pigments in one mix, 1..=3.
     pub most_pigments: usize,
-    /// Most layers in one mix, 1..=3.
+    /// Most layers in one mix, 1..=5.
     pub most_layers: usize,
     /// A pigment (by number) that must be in every mix with at least this share.
     pub mother: Option<(usize, f64)>,

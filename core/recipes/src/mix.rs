@@ -2,7 +2,9 @@
 
 use crate::craft::Hand;
 use lean_colour::Lab;
-use lean_media::PigmentId;
+use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
+use lean_media::forms::Act;
+use lean_media::{Choices, Layer, Medium, Parts, Pigment, PigmentId};
 use serde::{Deserialize, Serialize};
 
 /// Some of one pigment.
@@ -11,7 +13,8 @@ use serde::{Deserialize, Serialize};
 pub struct Part {
     /// Which pigment.
     pub pigment: PigmentId,
-    /// Whole parts in a wet mix. In layers how much in all: coats, pressure or mass from 1 light to 3, parts of a wash times its strength.
+    /// Whole parts in a wet mix. In layers how much in all: coats; pressure or mass from 1 light to 3, as often as it is laid; the share of a wash
+    /// times its strength, from 1 faint to 5.
     pub parts: u16,
     /// Only a touch: one part to twenty-four of all the rest.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
@@ -29,13 +32,54 @@ pub struct Heap {
 }
 
 /// One layer of a mix that is laid in layers.
-#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct MixLayer {
-    /// What it is of; several only where a wash is mixed.
+    /// What it is of; several only where a wash is mixed, by parts of washes of equal strength; nothing where something is lifted or pressed.
     pub of: Vec<Part>,
-    /// How it is laid, in a few words: `middle wash`, `two coats`, `firm`, `full, rubbed in`.
+    /// How it is laid, in a few words: `middle wash`, `two coats`, `firm, twice`, `full, rubbed in`, `burnished`.
     pub how: String,
+    /// How many coats, layers or strokes it is.
+    #[serde(default = "once")]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub times: u8,
+    /// What is done.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub act: Act,
+    /// How much, as the general model takes it ([`lean_media::amount`]): the thickness of each pigment of a wash; else the dose, the pressure or the
+    /// mass of each coat, layer or stroke. Empty in what was kept before it was told.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub amounts: Vec<f64>,
+}
+
+fn once() -> u8 {
+    1
+}
+
+impl MixLayer {
+    /// The same as layers of the general model; `find` knows the pigments. `None` when it does not know one, or no amounts were kept.
+    pub fn general<'a>(&self, medium: Medium, find: &dyn Fn(&PigmentId) -> Option<&'a Pigment>) -> Option<Vec<Layer<'a>>> {
+        let of: Vec<&'a Pigment> = self.of.iter().map(|p| find(&p.pigment)).collect::<Option<_>>()?;
+        let adds = matches!(self.act, Act::Lay | Act::Rub);
+        if adds && (of.is_empty() || self.amounts.is_empty()) {
+            return None;
+        }
+        let choices = Choices::default().pastel;
+        let rubbing = Rubbing(if self.act == Act::Rub { choices.rubbed } else { choices.crisp });
+        let each = |layer: &dyn Fn(f64) -> Layer<'a>| self.amounts.iter().map(|n| layer(*n)).collect();
+        Some(match (medium, self.act) {
+            (_, Act::Burnish) => vec![Layer::Burnishing],
+            (Medium::Marker, Act::Lift) => vec![Layer::Blender],
+            (_, Act::Lift) => vec![Layer::Lifting],
+            (Medium::Watercolour, _) => vec![Layer::Wash { of: of.into_iter().zip(self.amounts.iter().map(|x| Thickness(*x))).collect() }],
+            (Medium::Marker, _) => each(&|n| Layer::Ink { of: vec![(of[0], Dose(n))], into_wet: false }),
+            (Medium::Pencil, _) => each(&|n| Layer::Pencil { of: of[0], pressure: Pressure(n) }),
+            (Medium::SoftPastel, _) => each(&|n| Layer::Pastel { of: vec![(of[0], Parts(1.0))], mass: Mass(n), rubbing }),
+            (Medium::Oil, _) => return None,
+        })
+    }
 }
 
 /// A recipe and the colour it gives on its ground.
@@ -83,6 +127,18 @@ impl Mix {
         last
     }
 
+    /// How much of each pigment is laid in layers, all coats and strokes added up, in the units of [`MixLayer::amounts`]; nothing of a wet mix.
+    pub fn laid(&self) -> Vec<(&PigmentId, f64)> {
+        let of = |id: &PigmentId| -> f64 {
+            let own = |l: &MixLayer| match l.of.as_slice() {
+                [only] if only.pigment == *id => l.amounts.iter().sum(),
+                of => of.iter().zip(&l.amounts).filter(|(p, _)| of.len() > 1 && p.pigment == *id).map(|(_, x)| x).sum::<f64>(),
+            };
+            self.layers.iter().map(own).sum()
+        };
+        if self.layers.is_empty() { Vec::new() } else { self.parts.iter().map(|p| (&p.pigment, of(&p.pigment))).collect() }
+    }
+
     /// Share of one pigment in all that goes in, 0..=1.
     pub fn share_of(&self, pigment: &PigmentId) -> f64 {
         let amounts = self.amounts();
@@ -98,7 +154,12 @@ impl Mix {
 
     /// How sure a hand is of it.
     pub fn hand(&self) -> Hand {
-        Hand { slip: self.slip, more_layers: self.layers.len().max(self.heaps.len()).saturating_sub(1) as u8 }
+        Hand { slip: self.slip, more_layers: self.layers().max(self.heaps.len()).saturating_sub(1) as u8 }
+    }
+
+    /// How many layers are laid, every coat, stroke and lifting counted; none in a wet mix.
+    pub fn layers(&self) -> usize {
+        self.layers.iter().map(|l| usize::from(l.times)).sum()
     }
 
     /// Whether nothing is laid: the ground stays bare.

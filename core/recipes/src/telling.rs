@@ -18,6 +18,7 @@ pub fn short(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> String {
         if told.is_empty() { what } else { format!("{what}, {}", told.join(" ").replace("rubbed in", "rubbed")) }
     };
     let layer = |l: &MixLayer| match l.of.as_slice() {
+        [] => l.how.clone(),
         [only] => said(name(&only.pigment), &l.how),
         of => said(mixed(of), &l.how),
     };

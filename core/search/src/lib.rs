@@ -18,7 +18,7 @@ pub mod table;
 
 pub use answer::exact::Recipes;
 pub use answer::next::{Next, next};
-pub use answer::{NearTie, SetFound, knee};
+pub use answer::{NearTie, Roles, SetFound, knee};
 pub use proof::measured;
 pub use question::demands::{self, Demands};
 pub use question::no_answer::NoAnswer;

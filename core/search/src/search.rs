@@ -1,14 +1,17 @@
 //! The search as a painter asks for it: the best set of each size under what is decided beforehand.
 
-use crate::answer::{NEAR, SetFound, answer, rounding};
+use crate::answer::{NEAR, Roles, SetFound, answer, rounding};
 use crate::progress::{Progress, Stage, Unreported};
 use crate::proof::{BUDGET, Lesson, Size};
-use crate::question::demands::{Demands, Judgement};
+use crate::question::demands::{Alone, Demands};
+use crate::question::families::{self, Planned};
 use crate::question::field::Field;
+use crate::question::judgement::Judgement;
 use crate::question::no_answer::NoAnswer;
 use crate::question::ready::{Key, Ready, Tables};
 use crate::question::{Ask, MOST_IN_SET, check};
 use crate::table::Table;
+use lean_media::PigmentId;
 use std::sync::Arc;
 
 /// Seconds of a cold search at 60 pigments and 24 zones on two cores, measured: for evaluating recipes, and for sets of each size. Only their
@@ -35,11 +38,13 @@ pub fn search(ask: &Ask, tables: &Tables, progress: &dyn Progress, found: &dyn F
     {
         return Err(NoAnswer::Demand(why));
     }
+    let planned = families::planned(&ask.needs[0].targets);
     let mut run = Run {
         ask,
         ready: &ready,
         field: &field,
         judgement: &judgement,
+        planned,
         found,
         answers: Vec::new(),
         lesson: Lesson::default(),
@@ -73,6 +78,8 @@ struct Run<'a> {
     ready: &'a Ready,
     field: &'a Field,
     judgement: &'a Judgement<'a>,
+    /// The hue families of the plan.
+    planned: Vec<Planned>,
     found: &'a dyn Fn(&SetFound),
     answers: Vec<SetFound>,
     lesson: Lesson,
@@ -93,8 +100,47 @@ impl Run<'_> {
     }
 
     fn one(&mut self, table: &Table, k: usize, progress: &dyn Progress) -> Result<(), NoAnswer> {
-        let demanding = self.ask.choice.demands.ask_of_sets();
-        let unmet = |set: &[u16]| if demanding { self.judgement.unmet(set) } else { 0 };
+        let asked = self.families(table);
+        let mut found = self.reaching(table, k, asked, progress)?;
+        if found.is_none() && asked > 0 {
+            // Not all of them at once: those of most weight first, as many as go together.
+            let mut kept = 0;
+            for family in (0..self.planned.len()).map(|n| 1 << n).filter(|bit| asked & bit > 0) {
+                if let Some(better) = self.reaching(table, k, kept | family, progress)? {
+                    (kept, found) = (kept | family, Some(better));
+                }
+            }
+            if found.is_none() {
+                found = self.reaching(table, k, 0, progress)?;
+            }
+        }
+        if let Some(mut answer) = found {
+            answer.missing = self.judgement.not_reached(&self.numbers(&answer), &self.planned);
+            answer.roles = self.roles(&answer);
+            (self.found)(&answer);
+            self.answers.push(answer);
+        }
+        progress.report(1.0);
+        Ok(())
+    }
+
+    /// The families of the plan that are asked for, one bit each: those that two of the pigments to choose from reach.
+    fn families(&self, table: &Table) -> u8 {
+        if self.ask.choice.demands.families_may_go {
+            0
+        } else {
+            table.reached_by_twos(&self.field.all().into_iter().map(usize::from).collect::<Vec<_>>())
+        }
+    }
+
+    /// The best set of a size that reaches these families of the plan besides what else is asked.
+    fn reaching(&mut self, table: &Table, k: usize, families: u8, progress: &dyn Progress) -> Result<Option<SetFound>, NoAnswer> {
+        let of_sets = self.ask.choice.demands.ask_of_sets();
+        let demanding = of_sets || families > 0;
+        let unmet = |set: &[u16]| {
+            let lost = if families > 0 { (families & !table.reached(set)).count_ones() } else { 0 };
+            lost + if of_sets { self.judgement.unmet(set) } else { 0 }
+        };
         let size = Size {
             table,
             locked: &self.field.carried,
@@ -108,13 +154,31 @@ impl Run<'_> {
         };
         let proving = Stage { whole: progress, from: 0.0, span: 0.9 };
         let proved = size.prove(&mut self.lesson, &proving)?;
-        self.undecided |= proved.least.is_some();
-        if let Some(answer) = answer(self.ready, self.field, &proved, progress)? {
-            (self.found)(&answer);
-            self.answers.push(answer);
-        }
-        progress.report(1.0);
-        Ok(())
+        let found = answer(self.ready, self.field, &proved, progress)?;
+        self.undecided |= proved.least.is_some() && found.is_none();
+        Ok(found)
+    }
+
+    fn roles(&self, set: &SetFound) -> Option<Roles> {
+        let number = |id: &PigmentId| self.ready.key.pigments.iter().position(|p| p.id == *id);
+        let own: Vec<(&PigmentId, &Alone)> =
+            set.pigments.iter().filter_map(|id| Some((id, self.field.alone[number(id)?].as_ref()?))).collect();
+        let least = |of: &dyn Fn(&Alone) -> f64| own.iter().min_by(|a, b| of(a.1).total_cmp(&of(b.1))).map(|(id, _)| (*id).clone());
+        Some(Roles {
+            dark: least(&|a| a.darkest())?,
+            light: least(&|a| -a.value())?,
+            warm: least(&|a| -a.temperature())?,
+            cool: least(&|a| a.temperature())?,
+        })
+    }
+
+    /// The numbers of a set with what is always at hand, ascending.
+    fn numbers(&self, set: &SetFound) -> Vec<u16> {
+        let number = |id: &PigmentId| self.ready.key.pigments.iter().position(|p| p.id == *id).map(|i| i as u16);
+        let mut all: Vec<u16> = set.pigments.iter().filter_map(number).chain(self.field.carried.iter().map(|i| *i as u16)).collect();
+        all.sort_unstable();
+        all.dedup();
+        all
     }
 
     /// The answers, or why there are none.

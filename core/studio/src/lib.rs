@@ -23,5 +23,5 @@ pub mod planned;
 pub mod studies;
 pub mod wall;
 pub mod wishes;
-pub mod words;
+pub mod wording;
 pub mod zones;

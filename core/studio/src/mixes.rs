@@ -3,7 +3,7 @@
 use crate::light::key::Reach;
 use crate::paint_box::PaintBox;
 use crate::piece::{Piece, ZoneId};
-use crate::words;
+use crate::wording::{self, Difference};
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Srgb8, Temperature, Value};
 use lean_media::{Ground, Medium, Pigment, PigmentId, forms, ground};
@@ -16,11 +16,13 @@ use serde::Serialize;
 mod aims;
 mod kinship;
 mod paint;
+mod pans;
 mod simpler;
 mod string;
 
 pub use aims::{Aim, aimed_at, aims, targets, weight};
 pub use paint::{Amount, LetDown, amount_of, let_downs};
+pub use pans::{Pan, pans};
 pub use simpler::Simpler;
 pub use string::Further;
 
@@ -87,8 +89,10 @@ pub struct ZoneMix {
     pub reached: bool,
     /// How far a slip of the hand moves it, in words.
     pub slip: String,
-    /// The nearest recipe that is simpler to make.
+    /// The nearest recipe that is simpler to make; where that is taken, the fuller one it stands for.
     pub simpler: Option<Simpler>,
+    /// Whether the simpler recipe is taken.
+    pub simple: bool,
     /// How much paint the zone needs, where paint is mixed.
     pub amount: Option<Amount>,
     /// Where the target runs: the mixes that take over one after the other along its way.
@@ -101,19 +105,21 @@ pub fn compare(zone: ZoneId, wanted: Lab, mix: Mix, neutral: Temperature) -> Zon
     let delta_value = g.value.steps_above(w.value);
     let delta_temperature = g.temperature.warmer_than(w.temperature);
     let difference = ciede2000(mix.lab, wanted);
+    let sentence = Difference::of(wanted, mix.lab).words;
     ZoneMix {
         zone,
         wanted: w,
         given: g,
-        slip: words::slip(mix.slip),
+        slip: wording::slip(mix.slip),
         simpler: None,
+        simple: false,
         amount: None,
         mix,
         delta_value,
         delta_temperature,
         difference,
-        sentence: words::sentence(delta_value, delta_temperature, difference),
-        closeness: words::closeness(difference),
+        sentence,
+        closeness: wording::closeness(difference),
         reached: Cost::default().of_value(delta_value) + difference <= OUT_OF_REACH,
         then: Vec::new(),
     }
@@ -164,8 +170,13 @@ pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     let compared = aims.into_iter().zip(chosen).filter_map(|(a, mix)| {
         let mix = mix?;
         let simpler = if a.share == 0.0 { simpler::than(&mix, recipes, a.target.lab, cost) } else { None };
+        let simple = piece.mixing.simple.contains(&a.zone) && simpler.is_some();
+        let (mix, simpler) = match simpler {
+            Some(s) if simple => (s.mix.clone(), Some(s.undone(mix))),
+            other => (mix, other),
+        };
         let amount = piece.brief.medium.is_wet_opaque().then(|| amount_of(piece, a.zone));
-        Some((a, ZoneMix { simpler, amount, ..compare(a.zone, a.target.lab, mix, neutral) }))
+        Some((a, ZoneMix { simpler, simple, amount, ..compare(a.zone, a.target.lab, mix, neutral) }))
     });
     string::threaded(compared)
 }

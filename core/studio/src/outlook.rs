@@ -4,7 +4,7 @@ use crate::findings::{Finding, Plan, findings, order_of_pull};
 use crate::intent::fit::{Carries, Lies, Proportion, carries, proportion};
 use crate::intent::grounds::{Suits, suits};
 use crate::light::key::{Key, Reach, Squeezed, squeezed};
-use crate::mixes::{self, LetDown, Mark, ReachRow, Well, ZoneMix};
+use crate::mixes::{self, LetDown, Mark, Pan, ReachRow, Well, ZoneMix};
 use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::paint_box::PaintBox;
 use crate::piece::{MassId, Millimetres, Piece, Reference, ZoneId};
@@ -12,11 +12,11 @@ use crate::wall::loudness;
 use crate::zones::COLOUR_RANGE;
 use crate::zones::masses::{Straddles, mass_of, shares, straddling};
 use lean_colour::{Lab, Temperature};
-use lean_media::PigmentId;
+use lean_media::{Medium, PigmentId};
 use lean_picture::KeptMap;
 use lean_picture::outline::{self, Arc, TOLERANCE};
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST};
-use lean_search::Recipes;
+use lean_search::{Demands, Recipes};
 use serde::Serialize;
 
 /// A zone in the field.
@@ -69,12 +69,16 @@ pub struct Outlook {
     pub kin_loss: Option<f64>,
     /// What is let down once before the mixes are made.
     pub let_downs: Vec<LetDown>,
+    /// How thin each pan is made, in watercolour.
+    pub pans: Vec<Pan>,
     /// In which order the zones are laid.
     pub order: OrderOfWork,
     /// How light orders the plan.
     pub light: LightOutlook,
     /// What was noticed.
     pub findings: Vec<Finding>,
+    /// Everything asked of a set, by the piece's demands, its games and its schools.
+    pub asked: Demands,
     /// Fingerprint of zones, locks and Box: compare with that of a search or study.
     pub basis: String,
 }
@@ -208,9 +212,11 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         finer_gain: None,
         kin_loss: None,
         let_downs: Vec::new(),
+        pans: Vec::new(),
         order: order_of_work(piece),
         light: LightOutlook::default(),
         findings: Vec::new(),
+        asked: piece.asked(),
         basis: basis(piece, paint_box),
     };
     let mut reach = None;
@@ -220,6 +226,9 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         outlook.mixes = mixes::mixes(piece, &recipes);
         let name = |id: &PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
         outlook.let_downs = mixes::let_downs(piece, &outlook.mixes, &name);
+        if piece.brief.medium == Medium::Watercolour {
+            outlook.pans = mixes::pans(&mixes::pigments_of(paint_box, &piece.chosen.pigments));
+        }
         outlook.wells = mixes::wells(piece, paint_box, &recipes, &outlook.mixes);
         outlook.reach = mixes::reach(&recipes, neutral);
         reach = mixes::reach_within(&recipes).map(|r| r.within_rules(piece));
@@ -286,7 +295,7 @@ impl LightOutlook {
 
 /// What the set in use costs with mixes of the usual eight parts.
 fn usual_cost(piece: &Piece, paint_box: &PaintBox) -> f64 {
-    let usual = Piece { mixing: crate::piece::Mixing { finer: false, parts: true, ..piece.mixing }, ..piece.clone() };
+    let usual = Piece { mixing: crate::piece::Mixing { finer: false, parts: true, ..piece.mixing.clone() }, ..piece.clone() };
     let craft = mixes::craft_of(&usual, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
     Recipes::of(craft.as_ref()).cost_of(&mixes::targets(piece), piece.cost())
 }

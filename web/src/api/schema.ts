@@ -1146,6 +1146,11 @@ export interface components {
             /** @description The line. */
             stroke: components["schemas"]["Spot"][];
         };
+        /**
+         * @description What a hand does in one step of a form.
+         * @enum {string}
+         */
+        Act: "lay" | "rub" | "lift" | "burnish";
         /** @description One more pigment for the set in use. */
         Addition: {
             /**
@@ -1362,7 +1367,7 @@ export interface components {
         Choices: {
             /** @description Mood words with what each usually does. */
             moods: components["schemas"]["Mood"][];
-            /** @description Questions practitioners answer differently. */
+            /** @description Questions painters answer differently. */
             schools: components["schemas"]["Asked"][];
         };
         /** @description The lean set in use. */
@@ -1481,7 +1486,7 @@ export interface components {
              */
             width: number;
         };
-        /** @description Everything a painter may ask of a set. The default asks nothing. */
+        /** @description Everything a painter may ask of a set. The default asks for the hue families of the plan and nothing else. */
         Demands: {
             /**
              * Format: double
@@ -1489,6 +1494,11 @@ export interface components {
              * @default null
              */
             darkest: number | null;
+            /**
+             * @description A hue family of the plan may go unmixed where that lowers the mean. Usually a set reaches every family that sets of its size can.
+             * @default false
+             */
+            families_may_go: boolean;
             /**
              * Format: int32
              * @description No pigment that fades sooner than this class, 1 (lasting) to 4; an unknown class does not pass.
@@ -1509,7 +1519,7 @@ export interface components {
             most_in_mix: number | null;
             /**
              * Format: int32
-             * @description Most layers over each other in one place, 1 to 3.
+             * @description Most layers over each other in one place, every coat, stroke and lifting counted, 1 to 5.
              * @default null
              */
             most_layers: number | null;
@@ -2352,10 +2362,22 @@ export interface components {
         };
         /** @description One layer of a mix that is laid in layers. */
         MixLayer: {
-            /** @description How it is laid, in a few words: `middle wash`, `two coats`, `firm`, `full, rubbed in`. */
+            /** @description What is done. */
+            act: components["schemas"]["Act"];
+            /**
+             * @description How much, as the general model takes it ([`lean_media::amount`]): the thickness of each pigment of a wash; else the dose, the pressure or the
+             *     mass of each coat, layer or stroke. Empty in what was kept before it was told.
+             */
+            amounts: number[];
+            /** @description How it is laid, in a few words: `middle wash`, `two coats`, `firm, twice`, `full, rubbed in`, `burnished`. */
             how: string;
-            /** @description What it is of; several only where a wash is mixed. */
+            /** @description What it is of; several only where a wash is mixed, by parts of washes of equal strength; nothing where something is lifted or pressed. */
             of: components["schemas"]["Part"][];
+            /**
+             * Format: int32
+             * @description How many coats, layers or strokes it is.
+             */
+            times: number;
         };
         /** @description How mixes are made from the set in use. */
         Mixing: {
@@ -2367,6 +2389,8 @@ export interface components {
             kin: boolean;
             /** @description Whole parts alone, eight at most: nothing is let down first, and recipes are ranked by their miss alone. */
             parts?: boolean;
+            /** @description Zones mixed by the simpler recipe. */
+            simple?: components["schemas"]["ZoneId"][];
         };
         /** @description A mood word with what it does. */
         Mood: {
@@ -2496,6 +2520,8 @@ export interface components {
         };
         /** @description What follows from a piece. */
         Outlook: {
+            /** @description Everything asked of a set, by the piece's demands, its games and its schools. */
+            asked: components["schemas"]["Demands"];
             /** @description Fingerprint of zones, locks and Box: compare with that of a search or study. */
             basis: string;
             /** @description Pairs of zones that share a border. */
@@ -2530,6 +2556,8 @@ export interface components {
             mixes: components["schemas"]["ZoneMix"][];
             /** @description In which order the zones are laid. */
             order: components["schemas"]["OrderOfWork"];
+            /** @description How thin each pan is made, in watercolour. */
+            pans: components["schemas"]["Pan"][];
             /** @description What the set can reach, darkest first. */
             reach: components["schemas"]["ReachRow"][];
             /** @description Every zone. */
@@ -2544,6 +2572,18 @@ export interface components {
          * @enum {string}
          */
         PageFormat: "a4" | "letter";
+        /** @description One pan of the set. */
+        Pan: {
+            /** @description Which pigment. */
+            pigment: components["schemas"]["PigmentId"];
+            /**
+             * Format: double
+             * @description Parts of water to one of paint for its deepest wash.
+             */
+            water: number;
+            /** @description The same in words: "as it comes", "1 to 7 of water". */
+            words: string;
+        };
         /**
          * @description How many panels a candidate has.
          * @enum {string}
@@ -2553,7 +2593,8 @@ export interface components {
         Part: {
             /**
              * Format: int32
-             * @description Whole parts in a wet mix. In layers how much in all: coats, pressure or mass from 1 light to 3, parts of a wash times its strength.
+             * @description Whole parts in a wet mix. In layers how much in all: coats; pressure or mass from 1 light to 3, as often as it is laid; the share of a wash
+             *     times its strength, from 1 faint to 5.
              */
             parts: number;
             /** @description Which pigment. */
@@ -2801,7 +2842,7 @@ export interface components {
          */
         Provenance: "modelled" | "given";
         /**
-         * @description A question practitioners answer differently.
+         * @description A question painters answer differently.
          * @enum {string}
          */
         Question: "black" | "white-in-watercolour" | "begin" | "shadow-chroma" | "order-of-tones" | "where-to-work" | "ground" | "shadows" | "reference" | "laying" | "wheel" | "emphasis" | "highlights" | "outline" | "greying";
@@ -2892,6 +2933,17 @@ export interface components {
          * @enum {string}
          */
         Role: "lit" | "halftone" | "shadow" | "reflected" | "contact" | "highlight" | "self-luminous";
+        /** @description What the pigments of a set are among each other; one may be several. */
+        Roles: {
+            /** @description The coolest. */
+            cool: components["schemas"]["PigmentId"];
+            /** @description The one that goes darkest alone. */
+            dark: components["schemas"]["PigmentId"];
+            /** @description The one that is lightest where it is most colourful. */
+            light: components["schemas"]["PigmentId"];
+            /** @description The warmest. */
+            warm: components["schemas"]["PigmentId"];
+        };
         /** @description Where the hues of a study come from. */
         Schemed: {
             /** @enum {string} */
@@ -2965,6 +3017,8 @@ export interface components {
             cost: number;
             /** @description What each target of the first piece misses by. */
             misses: number[];
+            /** @description Hue families of the first piece's plan that none of its recipes reaches, at a value within a step of a zone of theirs. */
+            missing: components["schemas"]["HueFamily"][];
             /** @description Whether there are more than were counted. */
             more_near_ties: boolean;
             /** @description How many there are in all. */
@@ -2981,6 +3035,7 @@ export interface components {
             proved_optimal: boolean;
             /** @description The recipe for each target of the first piece, in the order given. */
             recipes: components["schemas"]["Mix"][];
+            roles: components["schemas"]["Roles"] | null;
             /** @description The second-best set, when there is one. */
             runner_up: components["schemas"]["PigmentId"][];
             /**
@@ -3012,9 +3067,11 @@ export interface components {
         Simpler: {
             /** @description What goes in. */
             mix: components["schemas"]["Mix"];
+            /** @description What taking it would come to: "Simpler, 0.2 of a step worse". */
+            words: string;
             /**
              * Format: double
-             * @description How much more it misses by, in units of cost: twenty a step of value.
+             * @description How much more it misses by, in steps of value; below nothing where it misses by less.
              */
             worse: number;
         };
@@ -3593,6 +3650,8 @@ export interface components {
             reached: boolean;
             /** @description The same in one sentence. */
             sentence: string;
+            /** @description Whether the simpler recipe is taken. */
+            simple: boolean;
             simpler?: components["schemas"]["Simpler"] | null;
             /** @description How far a slip of the hand moves it, in words. */
             slip: string;

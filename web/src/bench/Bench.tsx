@@ -79,7 +79,8 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
           else next.set(name, value);
           return next;
         },
-        { replace: true },
+        // At once: a key pressed right after another must find what the first one chose.
+        { replace: true, flushSync: true },
       ),
     [setSearch],
   );

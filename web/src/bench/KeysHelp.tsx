@@ -15,6 +15,7 @@ const KEYS: [string, string][] = [
   ["Space", "hold to see the reference"],
   ["l h d t c g o", "at Light: lit, halftone, in shadow, thrown back, contact, glint, own light"],
   ["p a y e", "at Light: next plane, next distance, next kind of thing, the other light"],
+  ["t", "at Mixes: take the simpler recipe of the zone, or the fuller one again"],
   ["r", "grey of the room: middle, dark, light"],
   ["Ctrl+Z", "undo; with Shift redo"],
   ["/", "find in the Box"],

@@ -1,4 +1,4 @@
-//! `lean-swatch lean --box FILE --targets FILE [--sizes 2..6] [--medium oil] [--seed-pigments IDS] [--without IDS] …`
+//! `lean-swatch lean --box FILE --targets FILE [--sizes 2..6] [--medium oil] [--keep IDS] [--without IDS] …`
 
 use super::made::{Made, RecipePrinted};
 use super::mix::owned;
@@ -36,8 +36,9 @@ pub struct Lean {
     #[arg(long)]
     ground: Option<String>,
     /// Pigments every set must hold, by id, with commas between.
-    #[arg(long, value_delimiter = ',')]
-    seed_pigments: Vec<String>,
+    // Scripts know it by its first name.
+    #[arg(long, alias = "seed-pigments", value_delimiter = ',')]
+    keep: Vec<String>,
     /// Pigments no set may hold.
     #[arg(long, value_delimiter = ',')]
     without: Vec<String>,
@@ -67,7 +68,7 @@ struct Demanded {
     /// Most pigments in one mix, 1 to 3.
     #[arg(long)]
     most_in_mix: Option<u8>,
-    /// Most layers over each other, 1 to 3.
+    /// Most layers over each other, every coat, stroke and lifting counted, 1 to 5.
     #[arg(long)]
     most_layers: Option<u8>,
     /// A pigment in every mix with its least share, "ID:0.1".
@@ -85,6 +86,9 @@ struct Demanded {
     /// Hue families of which the set must hold a warm and a cool.
     #[arg(long, value_delimiter = ',', value_parser = family)]
     warm_and_cool: Vec<HueFamily>,
+    /// A hue family of the targets may be lost where that lowers the mean, as always with `--mixes parts`.
+    #[arg(long)]
+    families_may_go: bool,
 }
 
 /// What a miss costs.
@@ -164,6 +168,8 @@ struct Size {
     near_tie_count: usize,
     more_near_ties: bool,
     near_ties: Vec<lean_search::NearTie>,
+    /// Hue families of the targets that none of its recipes reaches.
+    missing: Vec<HueFamily>,
     price_of_dropping: BTreeMap<String, f64>,
     pieces: Vec<f64>,
     recipes: Vec<Recipe>,
@@ -186,14 +192,14 @@ pub fn run(a: Lean) -> Result<Printed, String> {
         eprintln!("lean-swatch: there is no white in this Box, so no mix is lightened");
     }
     let given = read(&a.targets)?;
-    let cost = a.priced.cost(a.made.ranking(a.medium))?;
+    let cost = a.priced.cost(a.made.ranking())?;
     let needs: Vec<Need> = given.iter().map(|g| need(&a, g, cost)).collect::<Result<_, _>>()?;
     let choice = choice(&a);
     let ask = Ask { pigments: &pigments, medium: a.medium, needs: &needs, choice: &choice, sizes: a.sizes.clone() };
     let start = Instant::now();
     let found = search(&ask, &Tables::default(), &Unwatched, &|_| {}).map_err(|e| e.to_string())?;
     let seconds = start.elapsed().as_secs_f64();
-    Ok(Printed { sizes: found.into_iter().map(|s| printed(s, &needs[0].targets)).collect(), seconds })
+    Ok(Printed { sizes: found.into_iter().map(|s| printed(s, &needs[0].targets, a.medium)).collect(), seconds })
 }
 
 fn need(a: &Lean, given: &Given, cost: Cost) -> Result<Need, String> {
@@ -223,11 +229,12 @@ fn choice(a: &Lean) -> Choice {
         darkest: d.darkest,
         lightest: d.lightest,
         warm_and_cool: d.warm_and_cool.clone(),
+        families_may_go: d.families_may_go || a.made.families_may_go(),
     };
-    Choice { locked: ids(&a.seed_pigments), excluded: ids(&a.without), demands, grain: a.made.grain() }
+    Choice { locked: ids(&a.keep), excluded: ids(&a.without), demands, grain: a.made.grain() }
 }
 
-fn printed(s: SetFound, targets: &[Target]) -> Size {
+fn printed(s: SetFound, targets: &[Target], medium: Medium) -> Size {
     Size {
         k: s.pigments.len(),
         price_of_dropping: s.pigments.iter().map(|p| p.0.clone()).zip(s.price_of_dropping).collect(),
@@ -240,15 +247,16 @@ fn printed(s: SetFound, targets: &[Target]) -> Size {
         near_tie_count: s.near_tie_count,
         more_near_ties: s.more_near_ties,
         near_ties: s.near_ties,
+        missing: s.missing,
         pieces: s.pieces,
-        recipes: s.recipes.iter().zip(targets).enumerate().map(|(i, (m, t))| recipe(i, m, t.lab)).collect(),
+        recipes: s.recipes.iter().zip(targets).enumerate().map(|(i, (m, t))| recipe(i, m, t.lab, medium)).collect(),
     }
 }
 
-fn recipe(target: usize, mix: &Mix, wanted: Lab) -> Recipe {
+fn recipe(target: usize, mix: &Mix, wanted: Lab, medium: Medium) -> Recipe {
     Recipe {
         target,
-        made: RecipePrinted::of(mix),
+        made: RecipePrinted::of(mix, medium),
         lab: [mix.lab.l, mix.lab.a, mix.lab.b],
         value: mix.lab.value().0,
         delta_value: mix.lab.value().0 - wanted.value().0,

@@ -1,9 +1,10 @@
 //! How mixes are made and ranked, and how a recipe is printed: the same for every command.
 
 use clap::{Args, ValueEnum};
-use lean_media::Medium;
+use lean_media::forms::Act;
+use lean_media::{Choices, Medium};
 use lean_recipes::cost::Ranking;
-use lean_recipes::{Grain, Heap, Mix, Part};
+use lean_recipes::{Grain, Heap, Mix, MixLayer, Part};
 use lean_studio::piece::Mixing;
 use serde::Serialize;
 use std::collections::BTreeMap;
@@ -45,8 +46,13 @@ impl Made {
         self.rank.unwrap_or(if self.mixes == Mixes::Parts { Rank::Miss } else { Rank::Sure })
     }
 
-    pub fn ranking(&self, medium: Medium) -> Ranking {
-        if self.ranks() == Rank::Miss { Ranking::MISS } else { Ranking::usual(medium) }
+    /// Whether hue families of the plan may be lost: whole parts are searched as they always were.
+    pub fn families_may_go(&self) -> bool {
+        self.mixes == Mixes::Parts
+    }
+
+    pub fn ranking(&self) -> Ranking {
+        if self.ranks() == Rank::Miss { Ranking::MISS } else { Ranking::SURE }
     }
 }
 
@@ -55,7 +61,7 @@ impl Made {
 pub struct RecipePrinted {
     /// Whole parts; of a mix made in heaps the nearest whole ratios.
     parts: BTreeMap<String, u16>,
-    /// How much of each pigment, by volume, of mixed paint; only ratios mean something.
+    /// How much of each pigment: of mixed paint by volume, only ratios mean something; in layers all that is laid of it, in the units of the layers.
     #[serde(skip_serializing_if = "BTreeMap::is_empty")]
     amounts: BTreeMap<String, f64>,
     /// Heaps made one after the other where something is let down.
@@ -78,18 +84,36 @@ struct HeapPrinted {
 struct Layer {
     of: BTreeMap<String, u16>,
     how: String,
+    act: Act,
+    /// Thickness of each pigment of a wash in the order of `of`; else dose, pressure or mass of each coat, layer or stroke.
+    amounts: Vec<f64>,
+    /// Share of the pastel beneath that joins each stroke.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    rubbing: Option<f64>,
+}
+
+impl Layer {
+    fn of(l: &MixLayer, pastel: bool) -> Self {
+        // By id, as `of` is printed.
+        let mut of: Vec<(&Part, f64)> = l.of.iter().zip(l.amounts.iter().copied()).collect();
+        of.sort_by(|a, b| a.0.pigment.cmp(&b.0.pigment));
+        let amounts = if l.of.len() > 1 { of.iter().map(|(_, x)| *x).collect() } else { l.amounts.clone() };
+        let choices = Choices::default().pastel;
+        let rubbing = pastel.then_some(if l.act == Act::Rub { choices.rubbed } else { choices.crisp });
+        Self { of: l.of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect(), how: l.how.clone(), act: l.act, amounts, rubbing }
+    }
 }
 
 impl RecipePrinted {
-    pub fn of(mix: &Mix) -> Self {
+    pub fn of(mix: &Mix, medium: Medium) -> Self {
         let parts = |of: &[Part]| -> BTreeMap<String, u16> { of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect() };
-        let amounts = mix.amounts().into_iter().map(|(id, n)| (id.0.clone(), n));
+        let amounts = if mix.layers.is_empty() { mix.amounts() } else { mix.laid() };
         let heap = |h: &Heap| HeapPrinted { of_last: h.of_last, with: parts(&h.with) };
         Self {
             parts: parts(&mix.parts),
-            amounts: if mix.layers.is_empty() { amounts.collect() } else { BTreeMap::new() },
+            amounts: amounts.into_iter().map(|(id, n)| (id.0.clone(), n)).collect(),
             heaps: mix.heaps.iter().map(heap).collect(),
-            layers: mix.layers.iter().map(|l| Layer { of: parts(&l.of), how: l.how.clone() }).collect(),
+            layers: mix.layers.iter().map(|l| Layer::of(l, medium == Medium::SoftPastel)).collect(),
             slip: mix.slip / lean_recipes::cost::STEP,
         }
     }

@@ -18,7 +18,7 @@ enum MixMedium {
     Marker,
     /// Amounts are pressures 0..1; "burnish" presses all beneath flat.
     Pencil,
-    /// Amounts are masses of a stick of half pigment, half chalk.
+    /// Amounts are masses of a stick of half pigment, half chalk; a black holds a tenth of chalk.
     Pastel,
 }
 

@@ -1,5 +1,6 @@
 //! The command line: JSON on standard output, problems on standard error, exit 2 for bad input.
 
+mod difference;
 mod lean;
 mod made;
 mod mix;
@@ -27,6 +28,8 @@ enum What {
     Values(values::Values),
     /// The colour of a mix.
     Mix(mix::Mix),
+    /// What is off between a wanted and a given colour, as a painter says it.
+    Difference(difference::Difference),
     /// The fewest pigments of a Box for what is needed.
     Lean(Box<lean::Lean>),
     /// The whole run without a screen: colours, places, set, recipes, and the plan as a picture.
@@ -42,6 +45,7 @@ pub fn run() -> ExitCode {
         What::Serve(a) => serve::run(a),
         What::Values(a) => values::run(a).and_then(|v| print(&v)),
         What::Mix(a) => mix::run(a).and_then(|v| print(&v)),
+        What::Difference(a) => difference::run(a).and_then(|v| print(&v)),
         What::Lean(a) => lean::run(*a).and_then(|v| print(&v)),
         What::Plan(a) => plan::run(*a).and_then(|v| print(&v)),
         What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),

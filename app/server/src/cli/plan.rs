@@ -185,5 +185,5 @@ fn cut(a: &Plan) -> Result<Piece, String> {
 }
 
 fn recipe(paint_box: &PaintBox, mix: &Mix) -> Recipe {
-    Recipe { text: lean_studio::studies::sheet::recipe_text(paint_box, mix), made: RecipePrinted::of(mix) }
+    Recipe { text: lean_studio::studies::sheet::recipe_text(paint_box, mix), made: RecipePrinted::of(mix, paint_box.medium) }
 }

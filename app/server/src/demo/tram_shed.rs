@@ -10,6 +10,7 @@ use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
 use lean_store::{PieceId, Store};
 use lean_studio::chart::arranged;
+use lean_studio::intent::schools::{Question, School};
 use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
 use lean_studio::mixes::aimed_at;
 use lean_studio::outlook::basis;
@@ -33,6 +34,10 @@ pub fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<Pie
     let id = store.create_piece(&Piece::new(brief))?.id;
     let apply = |command| store.apply(id, None, command);
     apply(Command::UseBox { paint_box: Some(box_id.clone()) })?;
+    // Its cast-iron darks want a soot black: the brief says that one may be used.
+    let mut intent = store.piece(id)?.piece.intent;
+    intent.schools.insert(Question::Black, School::BlackAllowed);
+    apply(Command::SetIntent { intent })?;
 
     let seen = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE, FOUND)?;
     map_values(store, id, pastels)?;

@@ -66,7 +66,7 @@ pub async fn shipped_pigments(Query(asked): Query<InMedium>) -> Json<Vec<Pigment
 /// Choices of the brief in a medium.
 #[derive(Serialize, ToSchema)]
 pub struct Choices {
-    /// Questions practitioners answer differently.
+    /// Questions painters answer differently.
     schools: Vec<Asked>,
     /// Mood words with what each usually does.
     moods: Vec<Mood>,

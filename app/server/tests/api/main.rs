@@ -219,7 +219,9 @@ async fn studies_hold_the_values_and_keep_warm_zones_warm() {
     let zones: Vec<&Value> = view["piece"]["zones"].as_array().unwrap().iter().collect();
     let t = |marks: &Value, i: usize| marks[i]["temperature"].as_f64().unwrap();
     for note in &notes[1..] {
-        assert_eq!((&note["values_held"], &note["order_lost"]), (&json!(true), &json!([])), "{note}");
+        assert_eq!(note["values_held"], true, "{note}");
+        let told = note["order_lost"].as_array().unwrap();
+        let mut lost = 0;
         for (i, _) in zones.iter().enumerate() {
             let planned = view["outlook"]["shapes"][i]["target"]["value"].as_f64().unwrap();
             assert!((note["marks"][i]["value"].as_f64().unwrap() - planned).abs() <= 0.25);
@@ -231,9 +233,12 @@ async fn studies_hold_the_values_and_keep_warm_zones_warm() {
             let planned = shape(a) - shape(b);
             if planned.abs() >= 3.0 {
                 let mixed = t(&note["marks"], a) - t(&note["marks"], b);
-                assert!(mixed * planned > 0.0, "{}: zones {border}: planned {planned}, mixed {mixed}", note["scheme"]);
+                lost += usize::from(mixed * planned <= 0.0);
             }
         }
+        // What could not be kept is told, all of it; a soot black beside snow may be one such pair.
+        assert_eq!(told.len(), lost, "{told:?}");
+        assert!(lost <= 1, "{}: {told:?}", note["scheme"]);
     }
     let sets: Vec<&Value> = view["piece"]["studies"].as_array().unwrap().iter().map(|s| &s["pigments"]).collect();
     assert!(sets[0] != sets[1] && sets[1] != sets[2] && sets[0] != sets[2], "each has its own set");

@@ -1,39 +1,22 @@
-//! Alcohol marker: up to three pens in order, one or two coats each.
+//! Alcohol marker: what is left of every pen when all coats are on.
 
-use super::{COAT, Form, OUTCOMES, layered, outcome, outcomes, place_of};
-use crate::choices::Choices;
+use super::{Act, COAT, Form, MOST_PIGMENTS, place_of};
+use crate::choices::{Choices, InkChoices};
 use crate::ground::Ground;
 use crate::rows::{PADDED_BANDS, Real, Row, Spectra, outside, padded, row, veiled};
 
-/// Most coats of one pen in one recipe.
-const MOST_COATS: u8 = 2;
-const STEPS: usize = MOST_COATS as usize;
-
-pub fn forms(pigments: usize) -> Vec<Form> {
-    layered(pigments, MOST_COATS, &[false], |_| true)
-}
-
-/// How often later pens have dissolved what a pen left, at most.
-const MOST_DISSOLVED: usize = 4;
-
-/// What each pen lets through in each number of coats, after others have carried some off.
+/// Absorption of each pen.
 pub struct Pens<T> {
     paper: Row<T>,
     veil: f64,
-    /// `[pen][coats − 1 as they turn out][times dissolved]`.
-    through: Vec<[[Row<T>; MOST_DISSOLVED + 1]; STEPS * OUTCOMES]>,
+    ink: InkChoices,
+    absorbs: Vec<Row<T>>,
 }
 
 impl<T: Real> Pens<T> {
     pub fn of(pens: &[Spectra<f64>], ground: &Ground, choices: &Choices) -> Self {
-        let ink = choices.ink;
-        let laid: [f64; STEPS] = std::array::from_fn(|coats| (0..=coats).map(|n| COAT * ink.further_coat.powi(n as i32)).sum());
-        let laid: [f64; STEPS * OUTCOMES] = outcomes(laid);
-        let dose = |step: usize, dissolved: usize| laid[step] * (1.0 - ink.redissolved).powi(dissolved as i32);
-        let through = |pen: &Spectra<f64>| {
-            std::array::from_fn(|step| std::array::from_fn(|dissolved| row(|i| T::of((-2.0 * pen.k[i] * dose(step, dissolved)).exp()))))
-        };
-        Self { paper: padded(&ground.inside.0), veil: choices.paper_veil, through: pens.iter().map(through).collect() }
+        let absorbs = |pen: &Spectra<f64>| row(|i| T::of(-2.0 * pen.k[i]));
+        Self { paper: padded(&ground.inside.0), veil: choices.paper_veil, ink: choices.ink, absorbs: pens.iter().map(absorbs).collect() }
     }
 
     pub fn bare(&self) -> Row<T> {
@@ -42,16 +25,40 @@ impl<T: Real> Pens<T> {
 
     #[inline(always)]
     pub fn seen(&self, of: &[usize], form: &Form) -> Row<T> {
-        let layers = form.layers();
-        let mut inside: Row<T> = self.paper;
-        for (n, l) in layers.iter().enumerate() {
-            // Every later coat of another pen carries some off.
-            let dissolved: u8 = layers[n + 1..].iter().map(|later| later.amount).sum();
-            let through = &self.through[of[place_of(l)]][outcome::<STEPS>(l)][usize::from(dissolved)];
-            for i in 0..PADDED_BANDS {
-                inside[i] = inside[i] * through[i];
+        let mut depth = [T::default(); PADDED_BANDS];
+        for (place, dose) in left(form, &self.ink).into_iter().enumerate().take(of.len()) {
+            let dose = T::of(dose);
+            for (d, k) in depth.iter_mut().zip(&self.absorbs[of[place]]) {
+                *d = *d + *k * dose;
             }
+        }
+        let mut inside = self.paper;
+        for i in 0..PADDED_BANDS {
+            inside[i] = inside[i] * depth[i].exponential();
         }
         outside(&inside, |r| veiled(self.veil, r))
     }
+}
+
+/// Dose of the pen in each place that is left. A further coat of the same pen leaves less than the one before; a coat of another pen, or of
+/// blender, carries off some of what lies beneath.
+#[inline(always)]
+fn left(form: &Form, ink: &InkChoices) -> [f64; MOST_PIGMENTS] {
+    let mut doses = [0.0; MOST_PIGMENTS];
+    let mut next = [COAT; MOST_PIGMENTS];
+    for l in form.layings() {
+        let fresh = if l.adds() { place_of(l) } else { MOST_PIGMENTS };
+        let kept = 1.0 - if l.act == Act::Lift { ink.blender } else { ink.redissolved };
+        let kept = [1.0, kept, kept * kept, kept * kept * kept][usize::from(l.times)];
+        for (place, dose) in doses.iter_mut().enumerate() {
+            *dose *= if place == fresh { 1.0 } else { kept };
+        }
+        if fresh < MOST_PIGMENTS {
+            for _ in 0..l.times {
+                doses[fresh] += next[fresh] * l.hand(fresh);
+                next[fresh] *= ink.further_coat;
+            }
+        }
+    }
+    doses
 }

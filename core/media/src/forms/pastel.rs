@@ -1,103 +1,166 @@
-//! Soft pastel: up to three sticks, light or full, crisp or rubbed, over the tone of the ground.
+//! Soft pastel: sticks light, full or heavy, crisp or rubbed, over the tone of the ground.
 
-use super::{Form, Laying, MASSES, OUTCOMES, layered, outcome, outcomes, place_of};
+use super::{Act, Form, Laying, MASSES, place_of};
 use crate::choices::Choices;
 use crate::ground::Ground;
+use crate::pigment::Pigment;
 use crate::rows::{PADDED_BANDS, Real, Row, Spectra, masstone, outside, padded, row, veiled};
 use lean_colour::BANDS;
 use lean_colour::spectrum::wavelength;
 
-/// Amount of a heavy stroke: only for a stick alone.
-const HEAVY: u8 = 3;
-const STEPS: usize = MASSES.len();
-/// Amount of a full stroke.
-const FULL: u8 = 2;
-
-pub fn forms(pigments: usize) -> Vec<Form> {
-    let most = if pigments == 1 { HEAVY } else { FULL };
-    // A third stick goes over a full first stroke: over a light one it would make a fourth recipe of the same two.
-    let keep = |l: &[Laying]| l.len() < 3 || l[0].amount == FULL;
-    layered(pigments, most, &[false, true], keep)
+/// Tooth that fills while strokes are laid.
+pub struct Tooth {
+    holds: f64,
+    slips_off: f64,
+    there: f64,
+    last: Option<usize>,
 }
 
-/// The dust of each stick, and each stick laid crisp.
+impl Tooth {
+    pub fn of(ground: &Ground, choices: &Choices) -> Self {
+        Self { holds: ground.pastel_mass, slips_off: choices.pastel.slips_off, there: 0.0, last: None }
+    }
+
+    /// The mass that stays of a stroke with the stick in a place: over other sticks some slips off where the tooth is full; on itself it packs.
+    pub fn takes(&mut self, place: usize, mass: f64) -> f64 {
+        let own = self.last == Some(place);
+        let kept = if own { 1.0 } else { 1.0 - self.slips_off * self.there / self.holds };
+        let stays = (mass * kept).min(self.holds - self.there);
+        self.there += stays;
+        self.last = Some(place);
+        stays
+    }
+}
+
+/// Whether every stroke finds room for at least half of it.
+pub fn fits(ground: &Ground, form: &Form) -> bool {
+    let mut tooth = Tooth::of(ground, &Choices::default());
+    form.layings().iter().all(|l| {
+        let mass = MASSES[usize::from(l.amount) - 1];
+        (0..l.times).all(|_| tooth.takes(place_of(l), mass) >= 0.5 * mass)
+    })
+}
+
+/// The dust of each stick, and each stick laid on bare ground.
 pub struct Sticks<T> {
     ground: Row<T>,
-    veil: f64,
-    /// Mass the tooth holds.
-    holds: T,
-    rubbed: T,
-    masses: [T; STEPS * OUTCOMES],
-    covers: [T; STEPS * OUTCOMES],
+    choices: Choices,
+    /// What the tooth holds and how it fills.
+    tooth: (f64, f64),
     dust: Vec<Spectra<T>>,
     crisp: Vec<Row<T>>,
 }
 
 impl<T: Real> Sticks<T> {
-    pub fn of(pigments: &[Spectra<f64>], ground: &Ground, choices: &Choices) -> Self {
+    pub fn of(spectra: &[Spectra<f64>], pigments: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
         let c = choices.pastel;
-        let chalk = |i: usize| c.chalk_s * (wavelength(i.min(BANDS - 1)) / 550.0).powf(c.chalk_slope);
-        let dust = |p: &Spectra<f64>| Spectra {
-            k: row(|i| T::of((1.0 - c.chalk) * p.k[i] + c.chalk * c.chalk_k)),
-            s: row(|i| T::of((1.0 - c.chalk) * c.in_air * p.s[i] + c.chalk * chalk(i))),
+        let white = |i: usize| c.chalk_s * (wavelength(i.min(BANDS - 1)) / 550.0).powf(c.chalk_slope);
+        let dust = |(p, pigment): (&Spectra<f64>, &&Pigment)| {
+            let chalk = c.chalk_with(pigment);
+            Spectra {
+                k: row(|i| T::of((1.0 - chalk) * p.k[i] + chalk * c.chalk_k)),
+                s: row(|i| T::of((1.0 - chalk) * c.in_air * p.s[i] + chalk * white(i))),
+            }
         };
-        let dust: Vec<Spectra<T>> = pigments.iter().map(dust).collect();
+        let dust: Vec<Spectra<T>> = spectra.iter().zip(pigments).map(dust).collect();
         Self {
             ground: padded(&ground.inside.0),
-            veil: c.veil,
-            holds: T::of(ground.pastel_mass),
-            rubbed: T::of(c.rubbed),
-            masses: outcomes(MASSES).map(T::of),
-            covers: outcomes(MASSES).map(|m| T::of(1.0 - (-m).exp())),
+            choices: *choices,
+            tooth: (ground.pastel_mass, c.slips_off),
             crisp: dust.iter().map(masstone).collect(),
             dust,
         }
     }
 
-    pub fn bare(&self, choices: &Choices) -> Row<T> {
-        outside(&self.ground, |r| veiled(choices.paper_veil, r))
+    pub fn bare(&self) -> Row<T> {
+        outside(&self.ground, |r| veiled(self.choices.paper_veil, r))
     }
 
+    /// `lower` remembers what lies beneath the last stroke: forms that follow each other often share it.
     #[inline(always)]
-    pub fn seen(&self, of: &[usize], form: &Form) -> Row<T> {
-        let mut inside = self.ground;
-        let mut there: Option<(T, Spectra<T>)> = None;
-        let layers = form.layers();
-        let erring = layers.iter().any(|l| l.slip.is_some());
-        let mut laid_so_far = T::of(0.0);
-        for (n, l) in layers.iter().enumerate() {
-            let (stick, step) = (of[place_of(l)], outcome::<STEPS>(l));
-            let (mut mass, mut cover) = (self.masses[step], self.covers[step]);
-            let room = self.holds - laid_so_far;
-            // Only where the hand slips is more laid than the tooth holds.
-            if erring {
-                if mass > room {
-                    mass = room;
-                    cover = T::of(1.0) - (T::of(0.0) - mass).exponential();
-                }
-                laid_so_far = laid_so_far + mass;
-            }
-            let mut laid = self.dust[stick];
-            let mut colour = self.crisp[stick];
-            if let Some((before, beneath)) = there.as_ref().filter(|_| l.rubbed) {
-                let joins = self.rubbed * *before / (mass + self.rubbed * *before);
-                laid = Spectra::weighed([(&laid, T::of(1.0) - joins), (beneath, joins)]);
-                colour = masstone(&laid);
-            }
-            for i in 0..PADDED_BANDS {
-                inside[i] = (T::of(1.0) - cover) * inside[i] + cover * colour[i];
-            }
-            // What lies there is only asked for by a later rubbed stroke.
-            if layers[n + 1..].iter().any(|later| later.rubbed) {
-                there = Some(match there {
-                    None => (mass, laid),
-                    Some((before, beneath)) => {
-                        let all = before + mass;
-                        (all, Spectra::weighed([(&beneath, before / all), (&laid, mass / all)]))
-                    }
-                });
+    pub fn seen(&self, of: &[usize], form: &Form, lower: &mut Lower<T>) -> Row<T> {
+        let crisp = form.pick_up.share(&self.choices);
+        let (last, below) = match form.layings() {
+            [below @ .., last] => (last, below),
+            [] => return self.bare(),
+        };
+        if lower.laid.as_slice() != below || lower.crisp != crisp {
+            lower.start(self, crisp);
+            for l in below {
+                lower.dust.lay(self, of[place_of(l)], l, crisp);
+                lower.laid.push(*l);
             }
         }
-        outside(&inside, |r| veiled(self.veil, r))
+        let mut dust = lower.dust.clone();
+        dust.lay(self, of[place_of(last)], last, crisp);
+        let veil = self.choices.pastel.veil * self.choices.pastel.pressed_veil.powi(dust.on_itself);
+        outside(&dust.inside, |r| veiled(veil, r))
+    }
+}
+
+/// What lies on the ground so far.
+#[derive(Clone)]
+struct Dust<T> {
+    inside: Row<T>,
+    there: Option<Spectra<T>>,
+    mass: f64,
+    place: Option<usize>,
+    on_itself: i32,
+}
+
+impl<T: Real> Dust<T> {
+    #[inline(always)]
+    fn lay(&mut self, sticks: &Sticks<T>, stick: usize, l: &Laying, crisp: f64) {
+        let joins = if l.act == Act::Rub { sticks.choices.pastel.rubbed } else { crisp };
+        let (holds, slips_off) = sticks.tooth;
+        let place = place_of(l);
+        for _ in 0..l.times {
+            let mut tooth = Tooth { holds, slips_off, there: self.mass, last: self.place };
+            let mass = tooth.takes(place, MASSES[usize::from(l.amount) - 1] * l.hand(place));
+            self.on_itself = if self.place == Some(place) { self.on_itself + 1 } else { 0 };
+            self.place = Some(place);
+            let share = T::of(joins * self.mass / (mass + joins * self.mass));
+            let laid = match &self.there {
+                Some(beneath) => Spectra::weighed([(&sticks.dust[stick], T::of(1.0) - share), (beneath, share)]),
+                None => sticks.dust[stick],
+            };
+            let colour = if self.there.is_some() { masstone(&laid) } else { sticks.crisp[stick] };
+            let cover = T::of(1.0 - (-mass).exp());
+            for i in 0..PADDED_BANDS {
+                self.inside[i] = (T::of(1.0) - cover) * self.inside[i] + cover * colour[i];
+            }
+            let all = self.mass + mass;
+            self.there = Some(match &self.there {
+                None => laid,
+                Some(beneath) => Spectra::weighed([(beneath, T::of(self.mass / all)), (&laid, T::of(mass / all))]),
+            });
+            self.mass = all;
+        }
+    }
+}
+
+/// Strokes beneath the last one, and what they left.
+pub struct Lower<T> {
+    laid: Vec<Laying>,
+    crisp: f64,
+    dust: Dust<T>,
+}
+
+impl<T: Real> Default for Lower<T> {
+    fn default() -> Self {
+        let dust = Dust { inside: [T::default(); PADDED_BANDS], there: None, mass: 0.0, place: None, on_itself: 0 };
+        Self { laid: Vec::new(), crisp: f64::NAN, dust }
+    }
+}
+
+impl<T: Real> Lower<T> {
+    pub fn forget(&mut self) {
+        self.crisp = f64::NAN;
+    }
+
+    fn start(&mut self, sticks: &Sticks<T>, crisp: f64) {
+        self.laid.clear();
+        self.crisp = crisp;
+        self.dust = Dust { inside: sticks.ground, there: None, mass: 0.0, place: None, on_itself: 0 };
     }
 }

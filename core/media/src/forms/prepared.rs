@@ -2,9 +2,9 @@
 
 use super::Form;
 use super::ink::Pens;
-use super::pastel::Sticks;
-use super::pencil::{Lower, Pencils};
-use super::wash::Pans;
+use super::pastel::{self, Sticks};
+use super::pencil::{Overlaps, Pencils};
+use super::wash::{Pans, Washes};
 use crate::choices::Choices;
 use crate::ground::Ground;
 use crate::lanes::{Colours, LANES, seen};
@@ -20,6 +20,28 @@ enum Kind<T> {
     Sticks(Sticks<T>),
 }
 
+/// What is remembered from one form of a group to the next: of the same pigments on the same ground alone.
+pub struct Memory<T> {
+    washes: Washes<T>,
+    pencils: Overlaps<T>,
+    sticks: pastel::Lower<T>,
+}
+
+impl<T: Real> Default for Memory<T> {
+    fn default() -> Self {
+        Self { washes: Washes::default(), pencils: Overlaps::default(), sticks: pastel::Lower::default() }
+    }
+}
+
+impl<T: Real> Memory<T> {
+    /// Forgets a group.
+    pub fn forget(&mut self) {
+        self.washes.forget();
+        self.pencils.forget();
+        self.sticks.forget();
+    }
+}
+
 /// Pigments on a ground, ready for any [`Form`]; in `f32` for sifting, in `f64` to judge.
 pub struct Prepared<T> {
     kind: Kind<T>,
@@ -31,8 +53,8 @@ impl<T: Real> Prepared<T> {
     /// Prepares pigments; forms name them by their place in this list. `None` for a medium that is mixed wet.
     pub fn of(medium: Medium, pigments: &[&Pigment], ground: &Ground) -> Option<Self> {
         let choices = Choices::default();
-        let thinned = |p: &&Pigment| Spectra::<f64>::of(p).times(super::thinned(medium, p));
-        let wide: Vec<Spectra<f64>> = pigments.iter().map(thinned).collect();
+        let thinned = |p: &Pigment| if medium == Medium::Marker { super::thinned_for_a_pen(p) } else { 1.0 };
+        let wide: Vec<Spectra<f64>> = pigments.iter().map(|p| Spectra::<f64>::of(p).times(thinned(p))).collect();
         let own = || wide.iter().map(Spectra::<T>::narrowed).collect::<Vec<_>>();
         let (kind, bare) = match medium {
             Medium::Oil => return None,
@@ -47,13 +69,13 @@ impl<T: Real> Prepared<T> {
                 (Kind::Pens(pens), bare)
             }
             Medium::Pencil => {
-                let pencils = Pencils::of(&own(), ground, &choices);
-                let bare = pencils.bare(&choices);
+                let pencils = Pencils::of(own(), ground, &choices);
+                let bare = pencils.bare();
                 (Kind::Pencils(pencils), bare)
             }
             Medium::SoftPastel => {
-                let sticks = Sticks::of(&wide, ground, &choices);
-                let bare = sticks.bare(&choices);
+                let sticks = Sticks::of(&wide, pigments, ground, &choices);
+                let bare = sticks.bare();
                 (Kind::Sticks(sticks), bare)
             }
         };
@@ -61,12 +83,12 @@ impl<T: Real> Prepared<T> {
     }
 
     #[inline(always)]
-    fn relative(&self, of: &[usize], form: &Form, lower: &mut Lower<T>) -> [T; 3] {
+    fn relative(&self, of: &[usize], form: &Form, memory: &mut Memory<T>) -> [T; 3] {
         let seen = match &self.kind {
-            Kind::Pans(k) => k.seen(of, form),
+            Kind::Pans(k) => k.seen(of, form, &mut memory.washes),
             Kind::Pens(k) => k.seen(of, form),
-            Kind::Pencils(k) => k.seen(of, form, lower),
-            Kind::Sticks(k) => k.seen(of, form),
+            Kind::Pencils(k) => k.seen(of, form, &mut memory.pencils),
+            Kind::Sticks(k) => k.seen(of, form, &mut memory.sticks),
         };
         self.weights.seen(&seen)
     }
@@ -75,13 +97,13 @@ impl<T: Real> Prepared<T> {
 impl Prepared<f64> {
     /// The colour of one form of these pigments.
     pub fn colour(&self, of: &[usize], form: &Form) -> Lab<D65> {
-        lab(self.relative(of, form, &mut Lower::default()))
+        lab(self.relative(of, form, &mut Memory::default()))
     }
 
     /// The colours of these forms of these pigments, in their order.
     pub fn colours_of(&self, of: &[usize], forms: &[Form]) -> Vec<Lab<D65>> {
-        let mut lower = Lower::default();
-        forms.iter().map(|form| lab(self.relative(of, form, &mut lower))).collect()
+        let mut memory = Memory::default();
+        forms.iter().map(|form| lab(self.relative(of, form, &mut memory))).collect()
     }
 
     /// The ground left bare.
@@ -91,41 +113,41 @@ impl Prepared<f64> {
 }
 
 impl Prepared<f32> {
-    /// The colours of these forms of these pigments, eight at a time; the last eight are filled up with the last form.
-    pub fn colours(&self, of: &[usize], forms: &[Form], out: &mut Vec<Colours>) {
+    /// The colours of these forms of these pigments, eight at a time; the last eight are filled up with the last form. `memory` is of these pigments.
+    pub fn colours<'f>(
+        &self,
+        of: &[usize],
+        forms: impl ExactSizeIterator<Item = &'f Form>,
+        memory: &mut Memory<f32>,
+        out: &mut Vec<Colours>,
+    ) {
+        let mut sums = [[0.0f32; LANES]; 3];
+        let count = forms.len();
+        for (n, form) in forms.enumerate() {
+            let relative = self.relative_quickly(of, form, memory);
+            (0..3).for_each(|c| sums[c][n % LANES] = relative[c]);
+            if n % LANES == LANES - 1 || n + 1 == count {
+                for sum in &mut sums {
+                    let last = sum[n % LANES];
+                    sum[n % LANES..].fill(last);
+                }
+                out.push(seen(sums));
+            }
+        }
+    }
+
+    fn relative_quickly(&self, of: &[usize], form: &Form, memory: &mut Memory<f32>) -> [f32; 3] {
         #[cfg(target_arch = "x86_64")]
         if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
             // SAFETY: the two features were just found on this processor.
-            return unsafe { self.colours_wide(of, forms, out) };
+            return unsafe { self.relative_wide(of, form, memory) };
         }
-        self.colours_plain(of, forms, out);
+        self.relative(of, form, memory)
     }
 
     #[cfg(target_arch = "x86_64")]
     #[target_feature(enable = "avx2,fma")]
-    fn colours_wide(&self, of: &[usize], forms: &[Form], out: &mut Vec<Colours>) {
-        self.colours_plain(of, forms, out);
-    }
-
-    #[inline(always)]
-    fn colours_plain(&self, of: &[usize], forms: &[Form], out: &mut Vec<Colours>) {
-        let mut lower = Lower::default();
-        for eight in forms.chunks(LANES) {
-            let mut sums = [[0.0f32; LANES]; 3];
-            for lane in 0..LANES {
-                let relative = self.relative(of, &eight[lane.min(eight.len() - 1)], &mut lower);
-                for c in 0..3 {
-                    sums[c][lane] = relative[c];
-                }
-                if lane + 1 >= eight.len() {
-                    for sum in &mut sums {
-                        let last = sum[lane];
-                        sum[lane..].fill(last);
-                    }
-                    break;
-                }
-            }
-            out.push(seen(sums));
-        }
+    fn relative_wide(&self, of: &[usize], form: &Form, memory: &mut Memory<f32>) -> [f32; 3] {
+        self.relative(of, form, memory)
     }
 }

@@ -92,6 +92,19 @@ impl Layer<'_> {
         }
     }
 
+    /// How much was put down, in the units of [`crate::amount`]: of a wash or coat for each pigment, of paint by parts; nothing of what only lifts
+    /// or presses.
+    pub fn amounts(&self) -> Vec<f64> {
+        match self {
+            Self::Paint { of, .. } => of.iter().map(|(_, n)| n.0).collect(),
+            Self::Wash { of } => of.iter().map(|(_, x)| x.0).collect(),
+            Self::Ink { of, .. } => of.iter().map(|(_, d)| d.0).collect(),
+            Self::Pencil { pressure, .. } => vec![pressure.0],
+            Self::Pastel { mass, .. } => vec![mass.0],
+            Self::Lifting | Self::Blender | Self::Burnishing => Vec::new(),
+        }
+    }
+
     /// Whether nothing at all was put down.
     fn is_nothing(&self) -> bool {
         match self {
@@ -301,8 +314,8 @@ enum Top {
     Film(SurfaceOptics),
     /// Share of light sent back before it meets any colour.
     Veil(f64),
-    /// Dry paper for the most part, dry body colour for this share.
-    PaperToBody(f64),
+    /// Dry paper under a veil for the most part, dry body colour for this share.
+    PaperToBody { share: f64, veil: f64 },
 }
 
 impl Top {
@@ -311,8 +324,8 @@ impl Top {
         match self {
             Self::Film(s) => s.outside(inside),
             Self::Veil(v) => veiled(*v, inside),
-            Self::PaperToBody(share) => {
-                let paper = veiled(choices.paper_veil, inside);
+            Self::PaperToBody { share, veil } => {
+                let paper = veiled(*veil, inside);
                 let body = veiled(choices.gouache_veil, (1.0 - choices.gouache_loss) * choices.gouache.outside(inside));
                 (1.0 - share) * paper + share * body
             }

@@ -30,7 +30,7 @@ pub fn lay(b: &mut Building, layer: &Layer) -> Result<(), Refused> {
     }
     b.top = match (binder, b.state) {
         (Binder::Oil, _) => Top::Film(choices.oil),
-        (Binder::Gouache, State::Dry) => Top::PaperToBody(1.0),
+        (Binder::Gouache, State::Dry) => Top::PaperToBody { share: 1.0, veil: choices.paper_veil },
         (Binder::Gouache, State::Wet) => Top::Film(choices.water),
         (Binder::Acrylic, _) => Top::Film(choices.acrylic),
     };

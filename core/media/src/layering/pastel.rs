@@ -14,8 +14,10 @@ struct Dust {
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let c = b.choices.pastel;
     let mut there = Dust { mass: 0.0, k: [0.0; lean_colour::BANDS], s: [0.0; lean_colour::BANDS] };
+    let mut on_itself = 0;
     for (n, layer) in run.iter().enumerate() {
         let Layer::Pastel { of, mass, rubbing } = layer else { continue };
+        on_itself = if n > 0 && same_stick(run[n - 1], layer) { on_itself + 1 } else { 0 };
         let room = b.ground.pastel_mass - there.mass;
         if room <= 1e-9 {
             return Err(Refused::ToothFull { ground: b.ground.name.clone(), what: "pastel", after: n });
@@ -26,10 +28,11 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
         }
         let total: f64 = of.iter().map(|(_, p)| p.0).sum();
         let (pigment_k, pigment_s) = weighed(of, |p| p.0 / total);
-        let k: Bands = std::array::from_fn(|i| (1.0 - c.chalk) * pigment_k[i] + c.chalk * c.chalk_k);
+        let chalk: f64 = of.iter().map(|(p, n)| c.chalk_with(p) * n.0 / total).sum();
+        let k: Bands = std::array::from_fn(|i| (1.0 - chalk) * pigment_k[i] + chalk * c.chalk_k);
         let s: Bands = std::array::from_fn(|i| {
-            let chalk = c.chalk_s * (wavelength(i) / 550.0).powf(c.chalk_slope);
-            (1.0 - c.chalk) * c.in_air * pigment_s[i] + c.chalk * chalk
+            let white = c.chalk_s * (wavelength(i) / 550.0).powf(c.chalk_slope);
+            (1.0 - chalk) * c.in_air * pigment_s[i] + chalk * white
         });
         // What is rubbed up from beneath joins the stroke as parts of the mixture.
         let joins = rubbing.0 * there.mass / (taken + rubbing.0 * there.mass);
@@ -45,6 +48,15 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
         let mean = |old: &Bands, new: &Bands| std::array::from_fn(|i| (old[i] * there.mass + new[i] * taken) / all);
         there = Dust { mass: all, k: mean(&there.k, &k), s: mean(&there.s, &s) };
     }
-    b.top = Top::Veil(c.veil);
+    b.top = Top::Veil(c.veil * c.pressed_veil.powi(on_itself));
     Ok(())
+}
+
+/// Whether two strokes are of one stick.
+fn same_stick(a: &Layer, b: &Layer) -> bool {
+    let ids = |l: &Layer| match l {
+        Layer::Pastel { of, .. } => of.iter().map(|(p, n)| (p.id.clone(), n.0)).collect(),
+        _ => Vec::new(),
+    };
+    ids(a) == ids(b)
 }

@@ -11,6 +11,7 @@ const GREEN: usize = 17;
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let washes = lifted(b, run);
     let mut body = 0.0f64;
+    let mut load = 0.0;
     for wash in &washes {
         let (k, mut s) = weighed(wash, |x| x.0);
         let whites: Vec<_> = wash.iter().filter(|(p, _)| p.white).cloned().collect();
@@ -20,16 +21,17 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
                 *s += w * (1.0 / b.choices.wash.white_dries_to - 1.0);
             }
         }
-        if k.iter().fold(0.0f64, |m, k| m.max(*k)) > b.choices.wash.deep {
-            b.remark("A wash this deep comes out more colourful here than on paper: take its chroma with caution.".into());
-        }
+        load += k.iter().sum::<f64>() / k.len() as f64;
         settle(b, wash, &k, &s);
         // How far white turns the wash into body colour: what it alone would send back over black.
         let sx = white[GREEN];
         body = body.max(sx / (1.0 + sx));
     }
+    if load > b.choices.wash.deep {
+        b.remark("A wash this deep comes out more colourful here than on paper: take its chroma with caution.".into());
+    }
     b.top = match b.state {
-        State::Dry => Top::PaperToBody(body),
+        State::Dry => Top::PaperToBody { share: body, veil: b.choices.paper_veil_under(load) },
         State::Wet => Top::Film(b.choices.water),
     };
     Ok(())

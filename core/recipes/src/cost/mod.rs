@@ -5,7 +5,6 @@ pub mod quick;
 use crate::mix::Mix;
 use lean_colour::difference::ciede2000;
 use lean_colour::{D65, Lab, Temperature};
-use lean_media::Medium;
 use serde::{Deserialize, Serialize};
 
 /// A wanted colour and how much it matters.
@@ -61,15 +60,6 @@ impl Ranking {
     /// What a hand can be sure of, and no zone given up. Over 114 recipes in five media a slip charged by half goes with what nine hands in ten
     /// stay within.
     pub const SURE: Self = Self { slip: 0.5, layer: 0.7, growth: 0.05 };
-
-    /// The same in layers: the slip of a hand is told but not charged, because asking it of every recipe in pencil takes more than a
-    /// minute.
-    pub const SURE_IN_LAYERS: Self = Self { slip: 0.0, ..Self::SURE };
-
-    /// What is usual in a medium.
-    pub fn usual(medium: Medium) -> Self {
-        if medium.is_wet_opaque() { Self::SURE } else { Self::SURE_IN_LAYERS }
-    }
 
     /// Charge for a hand that slips so far over so many layers beyond the first.
     pub fn of_hand(&self, hand: crate::craft::Hand) -> f64 {

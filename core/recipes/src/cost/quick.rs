@@ -96,6 +96,11 @@ impl CostF {
         self.slip * slip
     }
 
+    /// The slip of the hand that is charged so much.
+    pub fn slip_of_charge(&self, charge: f32) -> f32 {
+        charge / self.slip
+    }
+
     /// Charge for layers beyond the first.
     pub fn of_layers(&self, more: &Lane) -> Lane {
         more.map(|n| self.layer * n)
@@ -157,11 +162,14 @@ pub fn least(lanes: &Lane) -> f32 {
 /// How far eight colours lie from eight others: twenty a step of value, and CIEDE2000.
 #[inline(always)]
 fn apart(colours: &Colours, from: &Colours) -> Lane {
-    std::array::from_fn(|i| {
+    let mut far = [0.0f32; LANES];
+    // A loop, not a closure: only what is inlined is compiled for wide registers.
+    for i in 0..LANES {
         let (a, b) = (from.a[i], from.b[i]);
         let wanted = Wanted { l: from.l[i], a, b, v: from.v[i], c: (a * a + b * b).sqrt(), side: 0.0 };
-        STEP as f32 * (colours.v[i] - wanted.v).abs() + difference(colours.l[i], colours.a[i], colours.b[i], &wanted)
-    })
+        far[i] = STEP as f32 * (colours.v[i] - wanted.v).abs() + difference(colours.l[i], colours.a[i], colours.b[i], &wanted);
+    }
+    far
 }
 
 /// Adds to eight sums the squares of how far eight colours lie from eight others, on the widest registers this processor has.
@@ -274,6 +282,12 @@ impl Nearby {
 #[inline(always)]
 pub fn less(a: f32, b: f32) -> f32 {
     if b < a { b } else { a }
+}
+
+/// The greater of two numbers.
+#[inline(always)]
+pub fn more(a: f32, b: f32) -> f32 {
+    if b > a { b } else { a }
 }
 
 /// The same where hue is free and only the side of neutral counts.

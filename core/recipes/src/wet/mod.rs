@@ -242,6 +242,24 @@ impl Wet {
     }
 }
 
+impl Wet {
+    fn eight_slips(&self, group: &[usize], of: &Quick, which: &[usize; LANES]) -> Lane {
+        let Some(list) = self.list(group) else { return [0.0; LANES] };
+        let numbers = which.map(|n| of.which[n] as usize);
+        let slips: [&[[f32; 4]]; LANES] = numbers.map(|n| list.slips[n].as_slice());
+        let most = slips.iter().map(|e| e.len()).max().unwrap_or(0);
+        let mut by = [[[0.0f32; LANES]; 4]; MOST_MEASURES];
+        for (i, own) in slips.iter().enumerate() {
+            for (n, slip) in own.iter().enumerate() {
+                (0..4).for_each(|p| by[n][p][i] = slip[p]);
+            }
+        }
+        let amounts: [Lane; 4] = std::array::from_fn(|p| numbers.map(|n| list.amounts[p][n]));
+        let growth = growth(self.places(group).map(|p| &self.narrow[p]), &amounts);
+        quick::slipped(&of.gathered(which), &growth, &by[..most])
+    }
+}
+
 impl Craft for Wet {
     fn pigments(&self) -> usize {
         self.ids.len()
@@ -260,20 +278,11 @@ impl Craft for Wet {
         colours_of_all(self.places(group).map(|p| &self.narrow[p]), &out.amounts, &mut out.colours);
     }
 
-    fn quick_slips(&self, group: &[usize], of: &Quick, which: &[usize; LANES]) -> Lane {
-        let Some(list) = self.list(group) else { return [0.0; LANES] };
-        let numbers = which.map(|n| of.which[n] as usize);
-        let slips: [&[[f32; 4]]; LANES] = numbers.map(|n| list.slips[n].as_slice());
-        let most = slips.iter().map(|e| e.len()).max().unwrap_or(0);
-        let mut by = [[[0.0f32; LANES]; 4]; MOST_MEASURES];
-        for (i, own) in slips.iter().enumerate() {
-            for (n, slip) in own.iter().enumerate() {
-                (0..4).for_each(|p| by[n][p][i] = slip[p]);
-            }
-        }
-        let amounts: [Lane; 4] = std::array::from_fn(|p| numbers.map(|n| list.amounts[p][n]));
-        let growth = growth(self.places(group).map(|p| &self.narrow[p]), &amounts);
-        quick::slipped(&of.gathered(which), &growth, &by[..most])
+    fn quick_slips(&self, group: &[usize], of: &mut Quick, which: &[usize], _matters: &[f32]) -> Vec<f32> {
+        let eights = which.chunks(LANES);
+        let lanes = eights.flat_map(|eight| self.eight_slips(group, of, &std::array::from_fn(|i| eight[i.min(eight.len() - 1)])));
+        // The last eight are filled up with their last.
+        lanes.take(which.len()).collect()
     }
 
     fn listed<'a>(&'a self, group: &[usize]) -> Box<dyn Listed + 'a> {
@@ -309,6 +318,10 @@ impl Listed for Group<'_> {
 
     fn more_layers(&self, nth: usize) -> u8 {
         self.ways[nth].more_heaps()
+    }
+
+    fn work(&self, nth: usize) -> usize {
+        self.ways[nth].slips.len()
     }
 
     fn mix(&self, nth: usize, lab: Lab) -> Mix {
@@ -370,7 +383,7 @@ mod tests {
                 let listed = wet.listed(&group);
                 for eight in 0..quick.colours.len() {
                     let which: [usize; LANES] = std::array::from_fn(|i| (eight * LANES + i).min(listed.count() - 1));
-                    let slips = wet.quick_slips(&group, &quick, &which);
+                    let slips = wet.eight_slips(&group, &quick, &which);
                     for (n, slip) in which.iter().zip(slips) {
                         let own = listed.hand(*n).slip;
                         assert!((f64::from(slip) - own).abs() < 2e-2 + 1e-3 * own, "{slip} is not {own}: {group:?} {n} {grain:?}");

@@ -2,6 +2,8 @@
 
 use lean_colour::Lab;
 use lean_media::{Medium, Parts, Pigment, PigmentId, ground, library};
+use lean_recipes::cost::Ranking;
+use lean_recipes::craft::Quick;
 use lean_recipes::{Cost, Target};
 use lean_recipes::{Grain, Limits, craft};
 use lean_search::progress::Unwatched;
@@ -29,8 +31,24 @@ pub fn targets(m: usize) -> Vec<Target> {
     (0..m).map(one).collect()
 }
 
+/// What a painter asks: what a hand can be sure of, and no zone given up.
 pub fn need(medium: Medium, m: usize) -> Need {
-    Need { ground: ground::usual(medium), targets: targets(m), cost: Cost::default(), weight: 1.0 }
+    let cost = Cost { ranking: Ranking::SURE, ..Cost::default() };
+    Need { ground: ground::usual(medium), targets: targets(m), cost, weight: 1.0 }
+}
+
+/// How many let-downs there are of three of so many pigments and white.
+pub fn let_downs(n: usize) -> usize {
+    let pigments = owned(n);
+    let coloured: Vec<&Pigment> = pigments.iter().filter(|p| !p.white).collect();
+    let craft = craft(Medium::Oil, &ground::usual(Medium::Oil), &coloured, library::find("PW6"), Limits::default(), Grain::LetDowns);
+    let mut mixed = Quick::default();
+    let mut of = |group: &[usize]| {
+        mixed.clear();
+        craft.quick(group, &mut mixed);
+        mixed.which.len()
+    };
+    (0..n).map(|i| (i + 1..n).map(|j| (j + 1..n).map(|k| of(&[i, j, k])).sum::<usize>()).sum::<usize>()).sum()
 }
 
 /// The table of a question in oil.

@@ -1,7 +1,6 @@
 //! All recipes of a given set with their colours, judged in double precision.
 
 use lean_colour::Lab;
-use lean_recipes::cost::Ranking;
 use lean_recipes::cost::{Cost, Target};
 use lean_recipes::craft::{Hand, Listed};
 use lean_recipes::{Craft, Mix};
@@ -79,27 +78,34 @@ impl<'a> Recipes<'a> {
 
     /// The `count` cheapest recipes, cheapest first.
     pub fn ranked(&self, wanted: Lab, cost: Cost, count: usize) -> Vec<(f64, Mix)> {
-        self.cheapest(wanted, cost, count, None).into_iter().map(|(cost, i)| (cost, self.mix(i))).collect()
+        self.cheapest(wanted, cost, count, &|_| true).into_iter().map(|(cost, i)| (cost, self.mix(i))).collect()
     }
 
-    /// The `count` cheapest candidates that do without one pigment, cheapest first.
-    fn cheapest(&self, wanted: Lab, cost: Cost, count: usize, without: Option<usize>) -> Vec<(f64, usize)> {
-        let value = wanted.value().0;
+    /// The cheapest recipe that takes less [work](Listed::work) than so much, bare ground left out; `None` where there is none.
+    pub fn best_of_less_work(&self, than: usize, wanted: Lab, cost: Cost) -> Option<Mix> {
+        let less = |c: &Candidate| c.size > 0 && self.groups[c.group as usize].work(c.nth as usize) < than;
+        self.cheapest(wanted, cost, 1, &less).first().map(|(_, i)| self.mix(*i))
+    }
+
+    /// How much work the cheapest recipe for a colour is.
+    pub fn work_of_best(&self, wanted: Lab, cost: Cost) -> usize {
+        let work = |c: &Candidate| self.groups[c.group as usize].work(c.nth as usize);
+        self.cheapest(wanted, cost, 1, &|_| true).first().map_or(0, |(_, i)| work(&self.all[*i]))
+    }
+
+    /// The `count` cheapest candidates that fit, cheapest first.
+    fn cheapest(&self, wanted: Lab, cost: Cost, count: usize, fits: &dyn Fn(&Candidate) -> bool) -> Vec<(f64, usize)> {
+        let worst = |found: &[(f64, usize)]| if found.len() < count { f64::INFINITY } else { found[found.len() - 1].0 };
         let mut found: Vec<(f64, usize)> = Vec::with_capacity(count + 1);
-        let fits = |c: &Candidate| without.is_none_or(|p| !c.holds(p));
-        for (i, c) in self.all.iter().enumerate().filter(|(_, c)| fits(c)) {
-            let worst = if found.len() < count { f64::INFINITY } else { found[found.len() - 1].0 };
-            let by_value = cost.of_value(c.value - value);
-            if by_value >= worst {
-                continue;
+        // What a slip is charged takes long to find: those nearest without it are asked first, and spare most of the others.
+        for (least, i) in self.near(wanted, cost, count, fits) {
+            if least >= worst(&found) {
+                break;
             }
-            let miss = by_value + cost.of_colour(c.lab, wanted);
-            if miss >= worst {
-                continue;
-            }
-            let total = miss + self.charge(c, cost.ranking);
-            if total < worst {
-                let at = found.partition_point(|f| f.0 <= total);
+            let total = if cost.ranking.slip > 0.0 { least + cost.ranking.slip * self.hand(i).slip } else { least };
+            if total < worst(&found) {
+                // Of equals the one listed first.
+                let at = found.partition_point(|f| f.0 < total || f.0 == total && f.1 < i);
                 found.insert(at, (total, i));
                 found.truncate(count);
             }
@@ -107,9 +113,41 @@ impl<'a> Recipes<'a> {
         found
     }
 
-    fn charge(&self, c: &Candidate, ranking: Ranking) -> f64 {
-        let (listed, nth) = (&self.groups[c.group as usize], c.nth as usize);
-        if ranking.slip > 0.0 { ranking.of_hand(*c.hand.get_or_init(|| listed.hand(nth))) } else { listed.charge(nth, ranking) }
+    /// Candidates that fit by what they cost without what a slip is charged, cheapest first; those of which `count` others are known to be nearer
+    /// are left out where slips are not asked.
+    fn near(&self, wanted: Lab, cost: Cost, count: usize, fits: &dyn Fn(&Candidate) -> bool) -> Vec<(f64, usize)> {
+        let value = wanted.value().0;
+        let mut near: Vec<(f64, usize)> = Vec::new();
+        // A true bound: where slips are not asked the dearest of the cheapest so far, and where one is wanted what the nearest so far comes to.
+        let (mut bound, mut nearest) = (f64::INFINITY, f64::INFINITY);
+        for (i, c) in self.all.iter().enumerate() {
+            let by_value = cost.of_value(c.value - value);
+            if by_value >= bound || !fits(c) {
+                continue;
+            }
+            let layers = f64::from(self.groups[c.group as usize].more_layers(c.nth as usize)) * cost.ranking.layer;
+            let total = by_value + cost.of_colour(c.lab, wanted) + layers;
+            if total >= bound {
+                continue;
+            }
+            near.push((total, i));
+            if cost.ranking.slip > 0.0 && count == 1 && total < nearest {
+                nearest = total;
+                bound = bound.min(total + cost.ranking.slip * self.hand(i).slip);
+            }
+            if cost.ranking.slip == 0.0 && near.len() >= 2 * count + 8 {
+                near.sort_unstable_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
+                near.truncate(count);
+                bound = near[count - 1].0;
+            }
+        }
+        near.sort_unstable_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
+        near
+    }
+
+    fn hand(&self, i: usize) -> Hand {
+        let c = &self.all[i];
+        *c.hand.get_or_init(|| self.groups[c.group as usize].hand(c.nth as usize))
     }
 
     fn mix(&self, i: usize) -> Mix {
@@ -129,7 +167,8 @@ impl<'a> Recipes<'a> {
 
     fn mean(&self, targets: &[Target], cost: Cost, without: Option<usize>) -> f64 {
         let total: f64 = targets.iter().map(|t| t.weight).sum();
-        let least = |t: &Target| self.cheapest(t.lab, cost, 1, without).first().map_or(f64::INFINITY, |b| b.0);
+        let fits = |c: &Candidate| without.is_none_or(|p| !c.holds(p));
+        let least = |t: &Target| self.cheapest(t.lab, cost, 1, &fits).first().map_or(f64::INFINITY, |b| b.0);
         let sum: f64 = targets.iter().filter(|t| t.weight > 0.0).map(|t| t.weight * cost.ranking.of_zone(least(t))).sum();
         sum / total
     }

@@ -129,6 +129,9 @@ fn rounding(cost: &Cost) -> f32 {
     if cost.hold.is_some() { 8e-2 } else { 8e-3 }
 }
 
+/// How far what a slip of the hand is charged may be off in single precision.
+const SLIP_ROUNDING: f32 = 6e-2;
+
 /// Recipes are sifted in single precision; whatever could be best is judged in double.
 fn bests(errands: &[Errand], group: Group) -> Bests {
     let of = numbers(group);
@@ -138,12 +141,15 @@ fn bests(errands: &[Errand], group: Group) -> Bests {
         mixed.clear();
         e.craft.quick(&of, &mut mixed);
         let listed = e.craft.listed(&of);
-        let mut known: Vec<Known> = Vec::new();
-        known.resize_with(listed.count(), Known::default);
-        let single = CostF::of(e.cost);
-        for target in &e.targets {
-            all.push(best(e, &mixed, listed.as_ref(), &mut known, target.lab, single));
-        }
+        let mut sifting = Sifting {
+            errand: e,
+            group: &of,
+            mixed: &mut mixed,
+            single: CostF::of(e.cost),
+            slips: vec![f32::NAN; listed.count()],
+            known: vec![Known::default(); listed.count()],
+        };
+        all.extend(e.targets.iter().map(|target| sifting.best(listed.as_ref(), target.lab)));
     }
     Arc::new(all)
 }
@@ -155,37 +161,82 @@ struct Known {
     charge: Option<f64>,
 }
 
-fn best(e: &Errand, mixed: &Quick, listed: &dyn Listed, known: &mut [Known], target: Lab, single: CostF) -> Option<Best> {
-    let (value, ranking) = (target.value().0, e.cost.ranking);
-    let wanted = Wanted::of(target, e.cost);
-    let slack = rounding(&e.cost);
-    // The nearest first: what it comes to spares most of the others.
-    let mut near: Vec<(f32, usize)> = Vec::with_capacity(known.len());
-    for (eight, colours) in mixed.colours.iter().enumerate() {
-        let charge = mixed.more_layers.get(eight).map_or([0.0; LANES], |n| single.of_layers(n));
-        let Some(lanes) = quick::charged(colours, &charge, &wanted, single, f32::INFINITY) else { continue };
-        near.extend(lanes.iter().enumerate().map(|(lane, c)| (*c, eight * LANES + lane)).filter(|(_, nth)| *nth < known.len()));
-    }
-    near.sort_unstable_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
-    let mut best: Option<Best> = None;
-    for (charged, nth) in near {
-        if best.is_some_and(|b| f64::from(charged - slack) > b.cost) {
-            break;
+/// Recipes of a group on their way from single to double precision.
+struct Sifting<'a> {
+    errand: &'a Errand<'a>,
+    group: &'a [usize],
+    mixed: &'a mut Quick,
+    single: CostF,
+    /// How far a slip moves each, in single precision; not a number until it is asked for.
+    slips: Vec<f32>,
+    known: Vec<Known>,
+}
+
+impl Sifting<'_> {
+    /// The best recipe for a target. Of equals the one listed first.
+    fn best(&mut self, listed: &dyn Listed, target: Lab) -> Option<Best> {
+        let mut best: Option<Best> = None;
+        for nth in self.perhaps_best(target) {
+            let b = self.judged(listed, nth, target);
+            let better = |a: &Best| b.cost < a.cost || b.cost == a.cost && b.nth < a.nth;
+            if best.as_ref().is_none_or(better) {
+                best = Some(b);
+            }
         }
-        let own = &mut known[nth];
-        let (v, lab) = *own.colour.get_or_insert_with(|| {
+        best
+    }
+
+    /// Every recipe that single precision cannot tell from the best.
+    fn perhaps_best(&mut self, target: Lab) -> Vec<usize> {
+        let slack = rounding(&self.errand.cost) + if self.single.asks_slips() { SLIP_ROUNDING } else { 0.0 };
+        let near = self.nearest(target);
+        let mut least = f32::INFINITY;
+        let mut ranked: Vec<(f32, usize)> = Vec::new();
+        // The nearest first, a few at a time: what they come to spares most of the others.
+        for few in near.chunks(LANES) {
+            if few[0].0 > least + slack {
+                break;
+            }
+            self.ask_slips(few);
+            for (charged, nth) in few {
+                let rank = charged + if self.single.asks_slips() { self.single.of_slip(self.slips[*nth]) } else { 0.0 };
+                least = quick::less(least, rank);
+                ranked.push((rank, *nth));
+            }
+        }
+        ranked.into_iter().filter(|(rank, _)| *rank <= least + slack).map(|(_, nth)| nth).collect()
+    }
+
+    /// All recipes by what they cost without what a slip of the hand is charged.
+    fn nearest(&self, target: Lab) -> Vec<(f32, usize)> {
+        let wanted = Wanted::of(target, self.errand.cost);
+        let mut near: Vec<(f32, usize)> = Vec::with_capacity(self.known.len());
+        for (eight, colours) in self.mixed.colours.iter().enumerate() {
+            let charge = self.mixed.more_layers.get(eight).map_or([0.0; LANES], |n| self.single.of_layers(n));
+            let Some(lanes) = quick::charged(colours, &charge, &wanted, self.single, f32::INFINITY) else { continue };
+            near.extend(lanes.iter().enumerate().map(|(lane, c)| (*c, eight * LANES + lane)).filter(|(_, nth)| *nth < self.known.len()));
+        }
+        near.sort_unstable_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
+        near
+    }
+
+    fn ask_slips(&mut self, few: &[(f32, usize)]) {
+        let unknown: Vec<usize> = few.iter().map(|(_, nth)| *nth).filter(|nth| self.slips[*nth].is_nan()).collect();
+        if !self.single.asks_slips() || unknown.is_empty() {
+            return;
+        }
+        let told = self.errand.craft.quick_slips(self.group, self.mixed, &unknown, &vec![f32::INFINITY; unknown.len()]);
+        unknown.iter().zip(told).for_each(|(nth, slip)| self.slips[*nth] = slip);
+    }
+
+    fn judged(&mut self, listed: &dyn Listed, nth: usize, target: Lab) -> Best {
+        let (cost, own) = (self.errand.cost, &mut self.known[nth]);
+        let (value, lab) = *own.colour.get_or_insert_with(|| {
             let lab = listed.colour(nth);
             (lab.value().0, lab)
         });
-        let miss = e.cost.of_value(v - value) + e.cost.of_colour(lab, target);
-        if best.is_some_and(|b| miss > b.cost) {
-            continue;
-        }
-        let charge = *own.charge.get_or_insert_with(|| listed.charge(nth, ranking));
-        // Of equals the one listed first.
-        if best.is_none_or(|b| miss + charge < b.cost || miss + charge == b.cost && (nth as u32) < b.nth) {
-            best = Some(Best { cost: miss + charge, miss, nth: nth as u32, lab });
-        }
+        let miss = cost.of_value(value - target.value().0) + cost.of_colour(lab, target);
+        let charge = *own.charge.get_or_insert_with(|| listed.charge(nth, cost.ranking));
+        Best { cost: miss + charge, miss, nth: nth as u32, lab }
     }
-    best
 }

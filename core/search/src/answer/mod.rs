@@ -7,6 +7,7 @@ pub mod next;
 use crate::answer::judge::Judge;
 use crate::progress::{Cancelled, Progress};
 use crate::proof::Proved;
+use crate::question::demands::HueFamily;
 use crate::question::field::Field;
 use crate::question::ready::Ready;
 use crate::table::Errand;
@@ -28,6 +29,20 @@ pub struct NearTie {
     pub pigments: Vec<PigmentId>,
     /// Its cost.
     pub cost: f64,
+}
+
+/// What the pigments of a set are among each other; one may be several.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Roles {
+    /// The one that goes darkest alone.
+    pub dark: PigmentId,
+    /// The one that is lightest where it is most colourful.
+    pub light: PigmentId,
+    /// The warmest.
+    pub warm: PigmentId,
+    /// The coolest.
+    pub cool: PigmentId,
 }
 
 /// The best set of one size.
@@ -71,6 +86,14 @@ pub struct SetFound {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub misses: Vec<f64>,
+    /// Hue families of the first piece's plan that none of its recipes reaches, at a value within a step of a zone of theirs.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub missing: Vec<HueFamily>,
+    /// Its dark, its light, its warm and its cool.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub roles: Option<Roles>,
     /// Mean miss of each piece it has to serve.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
@@ -137,6 +160,8 @@ pub fn answer(ready: &Ready, field: &Field, proved: &Proved, progress: &dyn Prog
         within: proved.least.map(|l| ((best - l) / best.max(1e-12)).clamp(0.0, 1.0)),
         runner_up: judged.get(1).map(|c| names(c.set)).unwrap_or_default(),
         runner_up_cost: judged.get(1).map(|c| c.cost),
+        missing: Vec::new(),
+        roles: None,
         near_tie_count: near.len(),
         more_near_ties: overflowed || proved.least.is_some(),
         near_ties: near.iter().take(NEAR_LISTED).map(|c| NearTie { pigments: names(c.set), cost: c.cost }).collect(),

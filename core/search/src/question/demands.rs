@@ -1,14 +1,10 @@
 //! What a painter asks of a set besides matching its targets.
 
-use crate::progress::{Cancelled, Progress};
+use lean_colour::Lab;
 use lean_colour::temperature::WARM_POLE;
-use lean_colour::{Lab, Value};
 use lean_media::{Pigment, PigmentId};
-use lean_recipes::craft::{Craft, Quick};
-use rayon::prelude::*;
+use lean_recipes::craft::Craft;
 use serde::{Deserialize, Serialize};
-use std::collections::HashMap;
-use std::sync::RwLock;
 
 /// Stretches of the hue circle, in painters' words.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
@@ -40,22 +36,44 @@ impl HueFamily {
     /// All of them, round the circle.
     pub const ALL: [Self; 8] = [Self::Rose, Self::Red, Self::Orange, Self::Yellow, Self::Green, Self::SeaGreen, Self::Blue, Self::Violet];
 
-    /// The family of a colour by its CIELAB hue angle; `None` for greys. Where one ends is a choice.
+    /// The family of a colour by its CIELAB hue angle; `None` for greys.
     pub fn of(lab: Lab) -> Option<Self> {
         if lab.chroma() < HUELESS {
             return None;
         }
-        Some(match lab.hue().rem_euclid(360.0) {
-            h if h < 20.0 => Self::Rose,
-            h if h < 48.0 => Self::Red,
-            h if h < 74.0 => Self::Orange,
-            h if h < 108.0 => Self::Yellow,
-            h if h < 170.0 => Self::Green,
-            h if h < 220.0 => Self::SeaGreen,
-            h if h < 303.0 => Self::Blue,
-            h if h < 345.0 => Self::Violet,
-            _ => Self::Rose,
-        })
+        Some(Self::at(lab.hue()))
+    }
+
+    /// The family of a hue angle in CIELAB, in degrees.
+    pub fn at(hue: f64) -> Self {
+        let hue = hue.rem_euclid(360.0);
+        Self::ALL.into_iter().find(|f| f.spans(hue)).unwrap_or(Self::Rose)
+    }
+
+    /// Hue angles where it begins and ends, in degrees; rose runs through nothing. Where one ends is a choice.
+    fn ends(self) -> (f64, f64) {
+        match self {
+            Self::Rose => (345.0, 20.0),
+            Self::Red => (20.0, 48.0),
+            Self::Orange => (48.0, 74.0),
+            Self::Yellow => (74.0, 108.0),
+            Self::Green => (108.0, 170.0),
+            Self::SeaGreen => (170.0, 220.0),
+            Self::Blue => (220.0, 303.0),
+            Self::Violet => (303.0, 345.0),
+        }
+    }
+
+    fn spans(self, hue: f64) -> bool {
+        let (from, to) = self.ends();
+        if from < to { (from..to).contains(&hue) } else { hue >= from || hue < to }
+    }
+
+    /// Where it lies, to ask in single precision.
+    pub(crate) fn arc(self) -> Arc {
+        let (from, to) = self.ends();
+        let direction = |degrees: f64| [degrees.to_radians().cos() as f32, degrees.to_radians().sin() as f32];
+        Arc { from: direction(from), to: direction(to) }
     }
 
     /// Its name.
@@ -73,6 +91,23 @@ impl HueFamily {
     }
 }
 
+/// Directions in which a family begins and ends.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub(crate) struct Arc {
+    from: [f32; 2],
+    to: [f32; 2],
+}
+
+impl Arc {
+    /// Whether a colour is in it, by its two CIELAB coordinates. Every family spans less than half the circle: a colour lies in it when it lies left
+    /// of where it begins and right of where it ends.
+    #[inline(always)]
+    pub(crate) fn holds(&self, a: f32, b: f32) -> bool {
+        let left_of = |direction: &[f32; 2]| direction[0] * b - direction[1] * a;
+        a * a + b * b >= (HUELESS * HUELESS) as f32 && left_of(&self.from) >= 0.0 && left_of(&self.to) < 0.0
+    }
+}
+
 /// A pigment in every mix.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -84,7 +119,7 @@ pub struct Mother {
     pub share: f64,
 }
 
-/// Everything a painter may ask of a set. The default asks nothing.
+/// Everything a painter may ask of a set. The default asks for the hue families of the plan and nothing else.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize)]
 #[serde(default)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -101,8 +136,8 @@ pub struct Demands {
     /// Most pigments in one mix, 1 to 3; 1 for colours used as they come.
     #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 3))]
     pub most_in_mix: Option<u8>,
-    /// Most layers over each other in one place, 1 to 3.
-    #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 3))]
+    /// Most layers over each other in one place, every coat, stroke and lifting counted, 1 to 5.
+    #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 5))]
     pub most_layers: Option<u8>,
     /// A little of one pigment in every mix.
     pub mother: Option<Mother>,
@@ -116,12 +151,12 @@ pub struct Demands {
     pub lightest: Option<f64>,
     /// Families of which the set must hold a warm and a cool pigment.
     pub warm_and_cool: Vec<HueFamily>,
+    /// A hue family of the plan may go unmixed where that lowers the mean. Usually a set reaches every family that sets of its size can.
+    pub families_may_go: bool,
 }
 
 /// How much of the way to the warm pole two pigments of a family must differ by, in degrees of hue, to be its warm and its cool. A choice.
 pub const WARM_FROM_COOL: f64 = 10.0;
-/// A string spans this many half steps of value in all: two steps.
-const STRING_SPAN: u32 = 4;
 /// Value below which a grey pigment is a black. A choice.
 const BLACK_BELOW: f64 = 3.2;
 
@@ -141,7 +176,7 @@ impl Demands {
             _ => Ok(()),
         };
         within("The most pigments in a mix", self.most_in_mix, 3)?;
-        within("The most layers", self.most_layers, 3)?;
+        within("The most layers", self.most_layers, 5)?;
         within("The least light-fastness", self.least_lasting, 4)?;
         for (what, v) in [("The darkest dark", self.darkest), ("The lightest light", self.lightest)] {
             if v.is_some_and(|v| !(0.0..=10.0).contains(&v)) {
@@ -162,55 +197,6 @@ impl Demands {
         }
         Ok(())
     }
-}
-
-/// What a group's own recipes can do.
-#[derive(Clone, Copy, Debug, PartialEq)]
-struct Reach {
-    darkest: f64,
-    lightest: f64,
-    /// Half steps of value reached, one bit each, by hue family.
-    steps: [u32; HueFamily::ALL.len()],
-}
-
-impl Reach {
-    const NONE: Self = Self { darkest: f64::INFINITY, lightest: f64::NEG_INFINITY, steps: [0; HueFamily::ALL.len()] };
-
-    fn of(colours: &[Lab]) -> Self {
-        let mut reach = Self::NONE;
-        for lab in colours {
-            let Value(v) = lab.value();
-            reach.darkest = reach.darkest.min(v);
-            reach.lightest = reach.lightest.max(v);
-            if let Some(family) = HueFamily::of(*lab) {
-                reach.steps[family as usize] |= 1 << half_step(v);
-            }
-        }
-        reach
-    }
-
-    fn and(mut self, other: &Self) -> Self {
-        self.darkest = self.darkest.min(other.darkest);
-        self.lightest = self.lightest.max(other.lightest);
-        self.steps.iter_mut().zip(other.steps).for_each(|(a, b)| *a |= b);
-        self
-    }
-
-    fn string(&self) -> bool {
-        self.steps.iter().any(|bits| {
-            if *bits == 0 {
-                return false;
-            }
-            let (dark, light) = (bits.trailing_zeros(), 31 - bits.leading_zeros());
-            let between = bits & !(1 << dark) & !(1 << light);
-            light - dark >= STRING_SPAN && between != 0
-        })
-    }
-}
-
-/// The nearest half step of value.
-pub fn half_step(value: f64) -> u32 {
-    (2.0 * value).round().clamp(0.0, 20.0) as u32
 }
 
 /// What each pigment alone is, as far as demands ask.
@@ -236,8 +222,23 @@ impl Alone {
         HueFamily::of(self.vivid)
     }
 
+    /// Value of its darkest recipe.
+    pub(crate) fn darkest(&self) -> f64 {
+        self.darkest
+    }
+
+    /// Value where it is most colourful.
+    pub(crate) fn value(&self) -> f64 {
+        self.vivid.value().0
+    }
+
+    /// Temperature where it is most colourful.
+    pub(crate) fn temperature(&self) -> f64 {
+        self.vivid.temperature().0
+    }
+
     /// Degrees of hue from the warm pole, 0..=180.
-    fn off_warm(&self) -> f64 {
+    pub(crate) fn off_warm(&self) -> f64 {
         let off = (self.vivid.hue() - WARM_POLE).rem_euclid(360.0);
         off.min(360.0 - off)
     }
@@ -273,8 +274,9 @@ impl Forbidden {
 /// The demand that forbids a pigment, if one does.
 pub fn forbidden(demands: &Demands, pigment: &Pigment, alone: Option<&Alone>) -> Option<Forbidden> {
     let black = || {
-        let named = !pigment.colour_index.is_empty() && pigment.colour_index.iter().all(|c| c.starts_with("PBk"));
-        alone.is_some_and(|a| a.family().is_none() && a.darkest < BLACK_BELOW && (named || a.vivid.value().0 < 2.0 * BLACK_BELOW))
+        // Over a toned ground a thin black has a hue: what is named one is told by its dark alone.
+        let grey = |a: &Alone| a.family().is_none() && a.vivid.value().0 < 2.0 * BLACK_BELOW;
+        alone.is_some_and(|a| a.darkest < BLACK_BELOW && (pigment.is_black() || grey(a)))
     };
     let family = alone.and_then(Alone::family);
     if demands.no_black && black() {
@@ -304,160 +306,19 @@ pub fn lasting(text: &str) -> Option<u8> {
         .max()
 }
 
-/// Judges whole sets against what is asked of them. What groups can do is worked out in double precision when it is first asked for.
-pub struct Judgement<'a> {
-    demands: &'a Demands,
-    craft: &'a dyn Craft,
-    /// What each pigment is; by number.
-    alone: &'a [Option<Alone>],
-    known: RwLock<HashMap<[u16; 3], Reach>>,
-}
-
-/// No pigment.
-const NONE: u16 = u16::MAX;
-
-impl<'a> Judgement<'a> {
-    /// A judgement of sets of a craft's pigments.
-    pub fn of(demands: &'a Demands, craft: &'a dyn Craft, alone: &'a [Option<Alone>]) -> Self {
-        Self { demands, craft, alone, known: RwLock::default() }
-    }
-
-    /// How many demands a set (ascending numbers) leaves unmet; a family without any pigment counts twice.
-    pub fn unmet(&self, set: &[u16]) -> u32 {
-        let d = self.demands;
-        let families: u32 = d.warm_and_cool.iter().map(|f| self.missing(*f, set)).sum();
-        if !d.string && d.darkest.is_none() && d.lightest.is_none() {
-            return families;
-        }
-        let mut reach = Reach::NONE;
-        self.visit(set, &mut |r| {
-            reach = reach.and(r);
-            self.short(&reach) == 0
-        });
-        families + self.short(&reach)
-    }
-
-    /// How many demands on what is reached are unmet.
-    fn short(&self, reach: &Reach) -> u32 {
-        let d = self.demands;
-        u32::from(d.string && !reach.string())
-            + u32::from(d.darkest.is_some_and(|v| reach.darkest > v))
-            + u32::from(d.lightest.is_some_and(|v| reach.lightest < v))
-    }
-
-    /// How many pigments are missing for a warm and a cool of a family.
-    fn missing(&self, family: HueFamily, set: &[u16]) -> u32 {
-        let members = set.iter().filter_map(|i| self.alone[usize::from(*i)].as_ref()).filter(|a| a.family() == Some(family));
-        let (least, most) = members.map(Alone::off_warm).fold((f64::INFINITY, f64::NEG_INFINITY), |(l, m), x| (l.min(x), m.max(x)));
-        if most < least { 2 } else { u32::from(most - least < WARM_FROM_COOL) }
-    }
-
-    /// Shows the reach of every group of a set, small groups first, until `enough` says so.
-    fn visit(&self, set: &[u16], enough: &mut dyn FnMut(&Reach) -> bool) -> bool {
-        if enough(&self.reach([NONE; 3])) {
-            return true;
-        }
-        for i in set {
-            if enough(&self.reach([*i, NONE, NONE])) {
-                return true;
-            }
-        }
-        for (a, i) in set.iter().enumerate() {
-            for j in &set[a + 1..] {
-                if enough(&self.reach([*i, *j, NONE])) {
-                    return true;
-                }
-            }
-        }
-        for (a, i) in set.iter().enumerate() {
-            for (b, j) in set.iter().enumerate().skip(a + 1) {
-                for k in &set[b + 1..] {
-                    if enough(&self.reach([*i, *j, *k])) {
-                        return true;
-                    }
-                }
-            }
-        }
-        false
-    }
-
-    fn reach(&self, group: [u16; 3]) -> Reach {
-        if let Some(r) = self.known.read().unwrap_or_else(|p| p.into_inner()).get(&group) {
-            return *r;
-        }
-        let of: Vec<usize> = group.iter().filter(|i| **i != NONE).map(|i| usize::from(*i)).collect();
-        let r = Reach::of(&self.craft.exact(&of));
-        self.known.write().unwrap_or_else(|p| p.into_inner()).insert(group, r);
-        r
-    }
-
-    /// The first demand that not even all of `pigments` together fulfil, in a sentence. Goes through everything in single precision; what is
-    /// within its rounding counts as reached.
-    ///
-    /// # Errors
-    /// [`Cancelled`] when the watcher asks for it.
-    pub fn out_of_reach(&self, pigments: &[u16], progress: &dyn Progress) -> Result<Option<String>, Cancelled> {
-        let d = self.demands;
-        if let Some(f) = d.warm_and_cool.iter().find(|f| self.missing(**f, pigments) > 0) {
-            return Ok(Some(format!("There are no two pigments to choose from that are a warm and a cool {}.", f.name())));
-        }
-        if !d.string && d.darkest.is_none() && d.lightest.is_none() {
-            return Ok(None);
-        }
-        let mut reach = self.quick(&[]);
-        for (at, i) in pigments.iter().enumerate() {
-            if self.short(&reach) == 0 {
-                return Ok(None);
-            }
-            if progress.is_cancelled() {
-                return Err(Cancelled);
-            }
-            let later = &pigments[at + 1..];
-            let with = |b: usize| {
-                let pair = self.quick(&[*i, later[b]]);
-                later[b + 1..].iter().fold(pair, |r, k| r.and(&self.quick(&[*i, later[b], *k])))
-            };
-            let found = (0..later.len()).into_par_iter().map(with).reduce(|| Reach::NONE, |a, b| a.and(&b));
-            reach = reach.and(&self.quick(&[*i])).and(&found);
-        }
-        Ok(if let Some(v) = d.darkest.filter(|v| reach.darkest > *v) {
-            Some(format!("Nothing to choose from mixes as dark as value {v:.1}; the darkest reaches {:.1}.", reach.darkest))
-        } else if let Some(v) = d.lightest.filter(|v| reach.lightest < *v) {
-            Some(format!("Nothing to choose from is as light as value {v:.1}; the lightest reaches {:.1}.", reach.lightest))
-        } else if d.string && !reach.string() {
-            Some("No string can be made: no hue family reaches a light, a middle and a dark two steps apart.".into())
-        } else {
-            None
-        })
-    }
-
-    fn quick(&self, group: &[u16]) -> Reach {
-        let of: Vec<usize> = group.iter().map(|i| usize::from(*i)).collect();
-        let mut mixed = Quick::default();
-        self.craft.quick(&of, &mut mixed);
-        let lanes = mixed.colours.iter().flat_map(|c| (0..c.l.len()).map(|i| Lab::new(c.l[i].into(), c.a[i].into(), c.b[i].into())));
-        let mut reach = Reach::of(&lanes.collect::<Vec<_>>());
-        reach.darkest -= ROUNDING;
-        reach.lightest += ROUNDING;
-        reach
-    }
-}
-
-/// How far the value of a recipe in single precision may be off.
-const ROUNDING: f64 = 2e-3;
-
 #[cfg(test)]
 mod tests {
     use super::*;
 
     #[test]
-    fn a_string_needs_a_light_a_middle_and_a_dark_of_one_family() {
-        let blue = |v: f64| lean_colour::moves::with_value(Lab::new(50.0, 5.0, -30.0), Value(v));
-        let red = |v: f64| lean_colour::moves::with_value(Lab::new(50.0, 35.0, 18.0), Value(v));
-        assert!(Reach::of(&[blue(3.0), blue(4.0), blue(5.0)]).string());
-        assert!(!Reach::of(&[blue(3.0), blue(5.0)]).string(), "no middle");
-        assert!(!Reach::of(&[blue(3.5), blue(4.0), blue(5.0)]).string(), "too close together");
-        assert!(!Reach::of(&[blue(3.0), red(4.0), blue(5.0)]).string(), "the middle is another hue");
+    fn a_colour_is_of_one_family_in_both_precisions() {
+        for hue in 0..3600 {
+            let lab = Lab::from_lch(50.0, 20.0, 0.05 + f64::from(hue) / 10.0);
+            let family = HueFamily::of(lab).unwrap();
+            let holding: Vec<HueFamily> = HueFamily::ALL.into_iter().filter(|f| f.arc().holds(lab.a as f32, lab.b as f32)).collect();
+            assert_eq!(holding, [family], "at {hue}");
+        }
+        assert!(!HueFamily::Blue.arc().holds(0.0, -7.9) && HueFamily::of(Lab::new(50.0, 0.0, -7.9)).is_none());
     }
 
     #[test]

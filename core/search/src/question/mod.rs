@@ -1,7 +1,9 @@
 //! What is asked of the search, and whether it can be asked.
 
 pub mod demands;
+pub(crate) mod families;
 pub(crate) mod field;
+pub(crate) mod judgement;
 pub mod no_answer;
 pub mod ready;
 

@@ -2,9 +2,11 @@
 
 mod by_value;
 pub(crate) mod dense;
+mod near;
 pub(crate) mod octets;
 
 use crate::progress::{Cancelled, Progress};
+use crate::question::families::{self, Planned};
 use crate::table::octets::OCTET;
 use by_value::ByValue;
 use lean_media::lanes::LANES;
@@ -12,6 +14,7 @@ use lean_recipes::cost::quick::{self, CostF, Wanted};
 use lean_recipes::cost::{Cost, Ranking, Target};
 use lean_recipes::craft::Craft;
 use lean_recipes::craft::Quick;
+use near::NearMisses;
 use rayon::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
@@ -56,15 +59,27 @@ pub struct Table {
     complete: bool,
     /// Rows of what is free, of singles, of pairs and of triples, each list in ascending order.
     rows: Vec<f32>,
+    /// For every row the hue families of the first errand's plan that its group reaches, one bit each in the order of [`families::planned`];
+    /// nested like the costs. In single precision.
+    reached: Vec<u8>,
     /// Row of the pair `(i, i + 1)`, less `i + 1`.
     pair_rows: Vec<usize>,
     /// Row of the triple `(i, j, j + 1)`, less `j + 1`, by the pair's row.
     triple_rows: Vec<usize>,
 }
 
+/// What one thread works with, used again from group to group.
+#[derive(Default)]
+struct Bench {
+    mixed: Quick,
+    sorted: ByValue,
+}
+
 struct Work<'a> {
     errands: Vec<ErrandF<'a>>,
     width: usize,
+    /// Hue families of the first errand's plan.
+    families: Vec<Planned>,
     progress: &'a dyn Progress,
 }
 
@@ -116,11 +131,16 @@ impl Table {
         let work = Work::of(errands, progress);
         let n = errands.first().map_or(0, |e| e.craft.pigments());
         let mut table = Self::empty(n, work.width);
-        let free = work.run(&[], &vec![NEVER; work.width]);
-        let singles: Vec<Vec<f32>> = (0..n).map(|i| work.run(&[i], &free)).collect();
+        let mut bench = Bench::default();
+        let free = work.row(&mut bench, &[], Row { costs: vec![NEVER; work.width], reached: 0 });
+        let singles: Vec<Row> = (0..n).map(|i| work.row(&mut bench, &[i], free.clone())).collect();
         let pairs: Vec<[usize; 2]> = (0..n).flat_map(|i| (i + 1..n).map(move |j| [i, j])).collect();
-        let done: Vec<Vec<f32>> = pairs.par_iter().map(|[i, j]| work.run(&[*i, *j], &least(&singles[*i], &singles[*j]))).collect();
-        table.rows = std::iter::once(free).chain(singles).chain(done).flatten().collect();
+        let pair = |bench: &mut Bench, [i, j]: &[usize; 2]| work.row(bench, &[*i, *j], singles[*i].or(&singles[*j]));
+        let done: Vec<Row> = pairs.par_iter().map_init(Bench::default, pair).collect();
+        for row in std::iter::once(free).chain(singles).chain(done) {
+            table.rows.extend(row.costs);
+            table.reached.push(row.reached);
+        }
         Begun { table, work }
     }
 
@@ -138,38 +158,44 @@ impl Table {
                 row += n - j - 1;
             }
         }
-        Self { pigments: n, width, complete: false, rows: Vec::new(), pair_rows, triple_rows }
+        Self { pigments: n, width, complete: false, rows: Vec::new(), reached: Vec::new(), pair_rows, triple_rows }
     }
 
     fn fill_triples(&mut self, work: &Work) -> Result<(), Cancelled> {
         let (n, width) = (self.pigments, self.width);
         let mut triples = vec![0.0; n * n.saturating_sub(1) * n.saturating_sub(2) / 6 * width];
-        let mut rest = triples.as_mut_slice();
+        let mut reached = vec![0u8; triples_of(n)];
+        let (mut rest, mut rest_reached) = (triples.as_mut_slice(), reached.as_mut_slice());
         let mut heads = Vec::new();
         for i in 0..n {
             for j in i + 1..n {
                 let (own, later) = rest.split_at_mut((n - j - 1) * width);
-                heads.push((i, j, own));
-                rest = later;
+                let (own_reached, later_reached) = rest_reached.split_at_mut(n - j - 1);
+                heads.push((i, j, own, own_reached));
+                (rest, rest_reached) = (later, later_reached);
             }
         }
         // Each head does as many groups as there are pigments after it: shares of the work are exact.
         let total = (triples_of(n)).max(1);
         let finished = AtomicUsize::new(0);
         let table = &*self;
-        heads.into_par_iter().try_for_each(|(i, j, own)| {
+        heads.into_par_iter().try_for_each_init(Bench::default, |bench, (i, j, own, own_reached)| {
             if work.progress.is_cancelled() {
                 return Err(Cancelled);
             }
-            for (k, row) in (j + 1..n).zip(own.chunks_exact_mut(width)) {
-                let start = least(&least(table.pair(i, j), table.pair(i, k)), table.pair(j, k));
-                row.copy_from_slice(&work.run(&[i, j, k], &start));
+            for ((k, row), reached) in (j + 1..n).zip(own.chunks_exact_mut(width)).zip(own_reached) {
+                let pairs = [(i, j), (i, k), (j, k)];
+                let [a, b, c] = pairs.map(|(a, b)| table.pair(a, b));
+                row.iter_mut().enumerate().for_each(|(t, cost)| *cost = a[t].min(b[t]).min(c[t]));
+                let known = pairs.iter().fold(0, |all, (a, b)| all | table.reached[table.pair_rows[*a].wrapping_add(*b)]);
+                *reached = work.run(bench, &[i, j, k], row, known);
             }
             let done = finished.fetch_add(n - j - 1, Ordering::Relaxed) + n - j - 1;
             work.progress.report(done as f64 / total as f64);
             Ok(())
         })?;
         self.rows.append(&mut triples);
+        self.reached.append(&mut reached);
         self.complete = true;
         Ok(())
     }
@@ -227,6 +253,28 @@ impl Table {
         if i == j { self.single(i) } else { self.pair(i.min(j), i.max(j)) }
     }
 
+    /// Families of the first errand's plan that recipes of two of these pigments reach, one bit each in the order of [`families::planned`].
+    pub fn reached_by_twos(&self, set: &[usize]) -> u8 {
+        let pairs = set.iter().flat_map(|i| set.iter().filter(move |j| i < j).map(move |j| self.pair_rows[*i].wrapping_add(*j)));
+        let singles = set.iter().map(|i| 1 + i);
+        pairs.chain(singles).chain([0]).fold(0, |all, row| all | self.reached[row])
+    }
+
+    /// Those that any recipes of a set (ascending numbers) reach, as far as the table goes.
+    pub fn reached(&self, set: &[u16]) -> u8 {
+        if !self.complete || set.len() < 3 {
+            return self.reached_by_twos(&set.iter().map(|i| usize::from(*i)).collect::<Vec<_>>());
+        }
+        let mut all = 0;
+        for (a, i) in set.iter().enumerate() {
+            for (b, j) in set.iter().enumerate().skip(a + 1) {
+                let row = self.triple_rows[self.pair_rows[usize::from(*i)].wrapping_add(usize::from(*j))];
+                all = set[b + 1..].iter().fold(all, |all, k| all | self.reached[row.wrapping_add(usize::from(*k))]);
+            }
+        }
+        all
+    }
+
     /// Whether groups of three are in it.
     pub fn is_complete(&self) -> bool {
         self.complete
@@ -242,8 +290,18 @@ fn triples_of(n: usize) -> usize {
     n * n.saturating_sub(1) * n.saturating_sub(2) / 6
 }
 
-fn least(a: &[f32], b: &[f32]) -> Vec<f32> {
-    a.iter().zip(b).map(|(x, y)| x.min(*y)).collect()
+/// One row of the table.
+#[derive(Clone)]
+struct Row {
+    costs: Vec<f32>,
+    reached: u8,
+}
+
+impl Row {
+    /// What either of two groups can do.
+    fn or(&self, other: &Self) -> Self {
+        Self { costs: self.costs.iter().zip(&other.costs).map(|(x, y)| x.min(*y)).collect(), reached: self.reached | other.reached }
+    }
 }
 
 impl<'a> Work<'a> {
@@ -263,55 +321,63 @@ impl<'a> Work<'a> {
             from += e.targets.len();
             own
         };
-        Self { errands: errands.iter().map(narrow).collect(), width: targets.next_multiple_of(OCTET), progress }
+        let families = errands.first().map_or(Vec::new(), |e| families::planned(&e.targets));
+        Self { errands: errands.iter().map(narrow).collect(), width: targets.next_multiple_of(OCTET), families, progress }
     }
 
-    /// Weighted least cost per target over the recipes of exactly this group, started from `start` (already weighted).
-    fn run(&self, group: &[usize], start: &[f32]) -> Vec<f32> {
-        let mut out = start.to_vec();
+    fn row(&self, bench: &mut Bench, group: &[usize], mut row: Row) -> Row {
+        row.reached = self.run(bench, group, &mut row.costs, row.reached);
+        row
+    }
+
+    /// Lowers weighted least costs per target by the recipes of exactly this group. Returns the families that are reached, those known among them.
+    fn run(&self, bench: &mut Bench, group: &[usize], out: &mut [f32], known: u8) -> u8 {
+        let mut reached = known;
         if self.progress.is_cancelled() {
-            return out;
+            return reached;
         }
-        let mut mixed = Quick::default();
-        for e in &self.errands {
-            mixed.clear();
-            e.craft.quick(group, &mut mixed);
+        for (nth, e) in self.errands.iter().enumerate() {
+            bench.mixed.clear();
+            e.craft.quick(group, &mut bench.mixed);
+            if nth == 0 {
+                reached |= families::reached(&self.families, &bench.mixed.colours, reached);
+            }
             let own = &mut out[e.from..e.from + e.wanted.len()];
             let miss = |charge: f32| if charge < NEVER { e.ranking.miss_of(charge.into()) as f32 } else { NEVER };
             let mut best: Vec<f32> = own.iter().zip(&e.weights).map(|(c, w)| if *w > 0.0 { miss(c / w) } else { 0.0 }).collect();
             let before = best.clone();
-            e.lower(&mut best, group, &mixed);
+            e.lower(&mut best, group, bench);
             for (i, c) in best.iter().enumerate().filter(|(i, c)| **c < before[*i]) {
                 own[i] = e.ranking.of_zone(f64::from(*c)) as f32 * e.weights[i];
             }
         }
         let targets = self.errands.last().map_or(0, |e| e.from + e.wanted.len());
         out[targets..].fill(0.0);
-        out
+        reached
     }
 }
 
 impl ErrandF<'_> {
-    fn lower(&self, best: &mut [f32], group: &[usize], mixed: &Quick) {
+    fn lower(&self, best: &mut [f32], group: &[usize], bench: &mut Bench) {
         #[cfg(target_arch = "x86_64")]
         if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
             // SAFETY: the two features were just found on this processor.
-            return unsafe { self.lower_wide(best, group, mixed) };
+            return unsafe { self.lower_wide(best, group, bench) };
         }
-        self.lower_plain(best, group, mixed);
+        self.lower_plain(best, group, bench);
     }
 
     #[cfg(target_arch = "x86_64")]
     #[target_feature(enable = "avx2,fma")]
-    fn lower_wide(&self, best: &mut [f32], group: &[usize], mixed: &Quick) {
-        self.lower_plain(best, group, mixed);
+    fn lower_wide(&self, best: &mut [f32], group: &[usize], bench: &mut Bench) {
+        self.lower_plain(best, group, bench);
     }
 
     #[inline(always)]
-    fn lower_plain(&self, best: &mut [f32], group: &[usize], mixed: &Quick) {
+    fn lower_plain(&self, best: &mut [f32], group: &[usize], bench: &mut Bench) {
+        let Bench { mixed, sorted } = bench;
         let sure = !self.cost.asks_slips();
-        let mut near: Vec<Near> = Vec::new();
-        let mut sorted = ByValue::default();
+        let mut near = NearMisses::of(self.wanted.len());
         sorted.sort(mixed);
         for (target, wanted) in self.wanted.iter().enumerate() {
             for eight in sorted.near(wanted.value(), self.cost.reach(best[target])) {
@@ -322,51 +388,14 @@ impl ErrandF<'_> {
                     continue;
                 }
                 let recipe = |lane: usize| sorted.order[eight * LANES + lane] as usize;
-                let below = |(lane, c): (usize, &f32)| (*c < best[target]).then(|| Near { target, recipe: recipe(lane), charged: *c });
-                near.extend(lanes.iter().enumerate().filter_map(below));
-            }
-        }
-        self.lower_by_hand(best, group, mixed, near);
-    }
-
-    /// Of recipes whose miss alone would lower a target's least cost, those that still do with what a slip of the hand is charged. The nearest
-    /// of each target are asked first: what they come to spares most of the others.
-    fn lower_by_hand(&self, best: &mut [f32], group: &[usize], mixed: &Quick, mut near: Vec<Near>) {
-        near.sort_unstable_by(|a, b| a.charged.total_cmp(&b.charged).then(a.recipe.cmp(&b.recipe)));
-        let mut slips = vec![f32::NAN; mixed.colours.len() * LANES];
-        while !near.is_empty() {
-            let mut asked = Vec::with_capacity(self.wanted.len());
-            let mut taken = vec![false; self.wanted.len()];
-            for n in near.iter().filter(|n| slips[n.recipe].is_nan()) {
-                if !taken[n.target] {
-                    taken[n.target] = true;
-                    asked.push(n.recipe);
+                for (lane, c) in lanes.iter().enumerate().filter(|(_, c)| **c < best[target]) {
+                    near.add(target, recipe(lane), *c);
                 }
             }
-            asked.sort_unstable();
-            asked.dedup();
-            for eight in asked.chunks(LANES) {
-                let which: [usize; LANES] = std::array::from_fn(|i| eight[i.min(eight.len() - 1)]);
-                let lanes = self.craft.quick_slips(group, mixed, &which);
-                which.iter().zip(lanes).for_each(|(n, slip)| slips[*n] = slip);
-            }
-            near.retain(|n| {
-                let slip = slips[n.recipe];
-                if slip.is_nan() {
-                    return n.charged < best[n.target];
-                }
-                best[n.target] = quick::less(best[n.target], n.charged + self.cost.of_slip(slip));
-                false
-            });
-            near.retain(|n| n.charged < best[n.target]);
+        }
+        if !sure {
+            let recipes = mixed.colours.len() * LANES;
+            near.settle(best, self.cost, recipes, |which, matters| self.craft.quick_slips(group, mixed, which, matters));
         }
     }
-}
-
-/// A recipe that may lower a target's least cost.
-struct Near {
-    target: usize,
-    recipe: usize,
-    /// What it costs without what a slip of the hand is charged.
-    charged: f32,
 }

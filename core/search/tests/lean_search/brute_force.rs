@@ -27,6 +27,7 @@ struct Question {
     most_layers: Option<u8>,
     mother: Option<f64>,
     string: bool,
+    families_may_go: bool,
     darkest: Option<f64>,
     lightest: Option<f64>,
     ground: usize,
@@ -38,16 +39,17 @@ fn question() -> impl Strategy<Value = Question> {
     let price =
         (prop_oneof![Just(20.0), Just(0.0), 5.0..40.0f64], any::<bool>(), prop::option::weighted(0.2, -5.0..10.0f64), any::<bool>());
     let grain = prop_oneof![Just(Grain::LetDowns), Just(Grain::Parts)];
-    let seldom = |p| prop::option::weighted(p, 1u8..4);
-    let mixes = (seldom(0.2), seldom(0.2), prop::option::weighted(0.15, 0.1..0.6f64));
-    let wholes = (prop::bool::weighted(0.15), prop::option::weighted(0.15, 1.5..6.0f64), prop::option::weighted(0.15, 4.0..9.5f64));
+    let up_to = |most| prop::option::weighted(0.2, 1u8..=most);
+    let mixes = (up_to(3), up_to(5), prop::option::weighted(0.15, 0.1..0.6f64));
+    let wholes =
+        ((prop::bool::weighted(0.15), any::<bool>()), prop::option::weighted(0.15, 1.5..6.0f64), prop::option::weighted(0.15, 4.0..9.5f64));
     ((2usize..50, 4usize..6, 1usize..4, any::<bool>(), any::<bool>()), pieces, price, mixes, wholes, (0usize..50, grain)).prop_map(
         |(
             (from, owned, k, lock, exclude),
             pieces,
             price,
             (most_in_mix, most_layers, mother),
-            (string, darkest, lightest),
+            ((string, families_may_go), darkest, lightest),
             (ground, grain),
         )| {
             Question {
@@ -63,6 +65,7 @@ fn question() -> impl Strategy<Value = Question> {
                 most_layers,
                 mother,
                 string,
+                families_may_go,
                 darkest,
                 lightest,
                 ground,
@@ -109,6 +112,7 @@ impl Question {
             most_layers: self.most_layers,
             mother: self.mother.map(|share| Mother { pigment: pigments[1].id.clone(), share }),
             string: self.string,
+            families_may_go: self.families_may_go,
             darkest: self.darkest,
             lightest: self.lightest.map(|l| l.max(self.darkest.unwrap_or(0.0))),
             ..Demands::default()
@@ -140,7 +144,7 @@ impl<'a> Tried<'a> {
             let pigments_in = r.of.len();
             let bare = pigments_in == 0 && r.layers == 0;
             pigments_in <= question.most_in_mix.map_or(3, usize::from)
-                && (medium.is_wet_opaque() || r.layers <= question.most_layers.map_or(3, usize::from))
+                && (medium.is_wet_opaque() || r.layers <= question.most_layers.map_or(5, usize::from))
                 && (bare || question.mother.is_none_or(|share| r.share(1) >= share - 1e-12))
         };
         let recipes =
@@ -178,7 +182,7 @@ impl<'a> Tried<'a> {
         self.needs.iter().zip(self.ranks(set)).map(|(n, m)| n.weight * mean(n, m)).sum::<f64>() / weights
     }
 
-    fn fulfils(&self, set: &[usize]) -> bool {
+    fn fulfils(&self, set: &[usize], families: &[Family]) -> bool {
         let q = self.question;
         let colours: Vec<Lab> = self.recipes[0].iter().filter(|r| self.within(set, r)).map(|r| r.lab).collect();
         let lightest = q.lightest.map(|l| l.max(q.darkest.unwrap_or(0.0)));
@@ -186,19 +190,78 @@ impl<'a> Tried<'a> {
         q.darkest.is_none_or(|d| values().any(|v| v <= d))
             && lightest.is_none_or(|l| values().any(|v| v >= l))
             && (!q.string || string(&colours))
+            && families.iter().all(|f| colours.iter().any(|c| f.holds(*c)))
+    }
+
+    /// Families of the first piece that two things to choose from reach, most weight first.
+    fn families(&self) -> Vec<Family> {
+        let q = self.question;
+        if q.families_may_go {
+            return Vec::new();
+        }
+        let mut all = Family::of_plan(&self.needs[0].targets);
+        let open = |r: &&Recipe| r.of.len() <= 2 && !(q.exclude && r.of.contains(&(q.owned - 1)));
+        all.retain(|f| self.recipes[0].iter().filter(open).any(|r| f.holds(r.lab)));
+        all
     }
 
     fn ranked(&self) -> Vec<(f64, Vec<usize>)> {
+        let wanted = self.families();
+        let all = self.ranked_with(&wanted);
+        if !all.is_empty() || wanted.is_empty() {
+            return all;
+        }
+        let (mut kept, mut best): (Vec<Family>, Vec<_>) = (Vec::new(), self.ranked_with(&[]));
+        for family in wanted {
+            let more: Vec<Family> = kept.iter().cloned().chain([family]).collect();
+            let with = self.ranked_with(&more);
+            if !with.is_empty() {
+                (kept, best) = (more, with);
+            }
+        }
+        best
+    }
+
+    fn ranked_with(&self, families: &[Family]) -> Vec<(f64, Vec<usize>)> {
         let q = self.question;
         let mother = q.mother.is_some();
         let mut all: Vec<(f64, Vec<usize>)> = sets(q.owned, q.k)
             .into_iter()
             .filter(|s| (!q.lock || s.contains(&0)) && (!q.exclude || !s.contains(&(q.owned - 1))) && (!mother || s.contains(&1)))
-            .filter(|s| self.fulfils(s))
+            .filter(|s| self.fulfils(s, families))
             .map(|s| (self.cost(&s), s))
             .collect();
         all.sort_by(|a, b| a.0.total_cmp(&b.0));
         all
+    }
+}
+
+/// A hue family of a plan, with the values of its zones to the nearest half step and what they weigh.
+#[derive(Clone)]
+struct Family {
+    family: HueFamily,
+    at: Vec<i64>,
+    weight: f64,
+}
+
+impl Family {
+    fn of_plan(targets: &[Target]) -> Vec<Self> {
+        let mut all: Vec<Self> = Vec::new();
+        for family in HueFamily::ALL {
+            let own: Vec<&Target> = targets.iter().filter(|t| t.weight > 0.0 && HueFamily::of(t.lab) == Some(family)).collect();
+            if !own.is_empty() {
+                let at = own.iter().map(|t| (2.0 * t.lab.value().0).round() as i64).collect();
+                all.push(Self { family, at, weight: own.iter().map(|t| t.weight).sum() });
+            }
+        }
+        all.sort_by(|a, b| b.weight.total_cmp(&a.weight));
+        all
+    }
+
+    /// Whether a mix is of the family, no more than a step from one of its zones.
+    fn holds(&self, mix: Lab) -> bool {
+        let step = (2.0 * mix.value().0).round() as i64;
+        HueFamily::of(mix) == Some(self.family) && self.at.iter().any(|at| (at - step).abs() <= 2)
     }
 }
 
@@ -248,6 +311,15 @@ fn compare(q: &Question, tried: &Tried, ranked: &[(f64, Vec<usize>)], got: &SetF
     let best = ranked[0].0;
     prop_assert!(same(got.cost, best), "{} with {:?}, not {best} with {:?}", got.cost, got.pigments, names(pigments, &ranked[0].1));
     prop_assert!(got.proved_optimal);
+    let reached = |f: &Family| {
+        let set: Vec<usize> = got.pigments.iter().map(|p| pigments.iter().position(|q| q.id == *p).unwrap()).collect();
+        tried.recipes[0].iter().any(|r| tried.within(&set, r) && f.holds(r.lab))
+    };
+    let mut missing: Vec<HueFamily> = Family::of_plan(&tried.needs[0].targets).iter().filter(|f| !reached(f)).map(|f| f.family).collect();
+    let mut told = got.missing.clone();
+    missing.sort();
+    told.sort();
+    prop_assert_eq!(missing, told);
     let own: Vec<usize> = got.pigments.iter().map(|p| pigments.iter().position(|q| q.id == *p).unwrap()).collect();
     prop_assert!(same(tried.cost(&own), best));
     let second = ranked.get(1).map(|r| r.0);

@@ -135,7 +135,7 @@ fn fewer_layers_mean_simpler_recipes() {
                 .remove(0)
         };
         let (one, two) = (with(1), with(2));
-        assert!(one.recipes.iter().all(|m| m.layers.len() <= 1) && two.recipes.iter().all(|m| m.layers.len() <= 2), "{medium:?}");
+        assert!(one.recipes.iter().all(|m| m.layers() <= 1) && two.recipes.iter().all(|m| m.layers() <= 2), "{medium:?}");
         assert!(two.cost <= one.cost + 1e-12);
     }
 }

@@ -3,6 +3,7 @@
 mod asking;
 mod brute_force;
 mod demands;
+mod hands;
 mod naive;
 mod refusals;
 mod running;

@@ -1,11 +1,11 @@
 //! Every recipe of every medium written out again from what painters do, its colour by the general model, and every set tried one by one.
 //! Shares nothing with the search but the pigments, the model of layers and the colour difference.
 
+use crate::hands::{self, Followed, NOTHING, Wrong};
 use lean_colour::difference::ciede2000;
 use lean_colour::temperature::WARM_POLE;
 use lean_colour::{Lab, Temperature};
-use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
-use lean_media::layering::{Layer, Layering, State};
+use lean_media::layering::{Layering, State};
 use lean_media::opaque::OIL;
 use lean_media::{Ground, Medium, Paint, Parts, Pigment};
 use lean_recipes::Grain;
@@ -25,28 +25,49 @@ pub struct Recipe<'a> {
     measures: usize,
     erred: Erred<'a>,
     straight: bool,
+    /// Whether it leans on what crisp strokes pick up.
+    leaning: bool,
     slip: OnceCell<f64>,
 }
 
 impl<'a> Recipe<'a> {
-    /// Layers of a recipe, each with the number of the measure that is taken for it: two coats of one pen are one measure.
-    fn laid(ground: &'a Ground, amounts: Vec<f64>, layers: Vec<(Layer<'a>, usize)>, count: usize) -> Self {
-        let measures = layers.iter().map(|(l, first)| first + parts_of(l)).max().unwrap_or(0);
-        let lay = move |wrong: usize, by: f64| {
-            let layers = layers.iter().map(|(l, first)| measured(l, *first, wrong, by)).collect();
-            Layering { ground, layers }.lay(State::Dry).expect("recipes can be laid").reflectance.xyz().lab()
-        };
+    fn followed(recipe: Followed<'a>) -> Self {
+        let (amounts, layers) = recipe.amounts();
+        let measures = recipe.measures();
+        let lab = recipe.colour(NOTHING);
         let of = (0..amounts.len()).filter(|i| amounts[*i] > 0.0).collect();
-        Self { of, amounts, layers: count, lab: lay(0, 1.0), measures, erred: Box::new(lay), straight: false, slip: OnceCell::new() }
+        let leaning = recipe.leans_on_crisp_strokes().then_some((NOTHING.crisp, 0.0, 0.15));
+        let erred = Box::new(move |measure: usize, by: f64| match leaning {
+            // One measure more than there are stands for what crisp strokes pick up.
+            Some((_, none, most)) if measure == measures => recipe.colour(Wrong { crisp: if by < 1.0 { none } else { most }, ..NOTHING }),
+            _ => recipe.colour(Wrong { measure, by, ..NOTHING }),
+        });
+        Self { of, amounts, layers, lab, measures, erred, straight: false, leaning: leaning.is_some(), slip: OnceCell::new() }
     }
 
-    /// Twenty a step of value and the colour difference, over each measure a fifth too little and too much: the root of the summed means. In oil
+    fn bare(ground: &'a Ground, pigments: usize) -> Self {
+        let lab = Layering { ground, layers: vec![] }.lay(State::Dry).expect("bare ground can be seen").reflectance.xyz().lab();
+        let erred = Box::new(move |_, _| lab);
+        Self {
+            of: vec![],
+            amounts: vec![0.0; pigments],
+            layers: 0,
+            lab,
+            measures: 0,
+            erred,
+            straight: false,
+            leaning: false,
+            slip: OnceCell::new(),
+        }
+    }
+
+    /// Twenty a step of value and the colour difference, over each measure a fifth too little: the root of the summed squares. In oil
     /// colours are taken to run straight with the logarithm of each measure.
     pub fn slip(&self) -> f64 {
         *self.slip.get_or_init(|| {
             let moved = |lab: Lab| 20.0 * (lab.value().0 - self.lab.value().0).abs() + ciede2000(lab, self.lab);
             let mean = |m| match self.straight {
-                false => 0.5 * (moved((self.erred)(m, 0.8)).powi(2) + moved((self.erred)(m, 1.25)).powi(2)),
+                false => moved((self.erred)(m, 0.8)).powi(2),
                 true => {
                     const STEP: f64 = 1e-4;
                     let (more, less) = ((self.erred)(m, 1.0 + STEP), (self.erred)(m, 1.0 - STEP));
@@ -54,7 +75,9 @@ impl<'a> Recipe<'a> {
                     (1.25f64.ln() * far / (2.0 * STEP)).powi(2)
                 }
             };
-            (0..self.measures).map(mean).sum::<f64>().sqrt()
+            let apart = |a: Lab, b: Lab| 20.0 * (a.value().0 - b.value().0).abs() + ciede2000(a, b);
+            let leans = if self.leaning { apart((self.erred)(self.measures, 0.8), (self.erred)(self.measures, 1.25)) } else { 0.0 };
+            ((0..self.measures).map(mean).sum::<f64>() + (leans * (1.0 + leans / 20.0)).powi(2)).sqrt()
         })
     }
 
@@ -63,33 +86,15 @@ impl<'a> Recipe<'a> {
     }
 }
 
-/// How many pigments are measured for a layer.
-fn parts_of(layer: &Layer) -> usize {
-    if let Layer::Wash { of } = layer { of.len() } else { 1 }
-}
-
-/// The layer when a measure turns out wrong.
-fn measured<'a>(layer: &Layer<'a>, first: usize, wrong: usize, by: f64) -> Layer<'a> {
-    let mut layer = layer.clone();
-    let times = |n: usize| if first + n == wrong { by } else { 1.0 };
-    match &mut layer {
-        Layer::Wash { of } => of.iter_mut().enumerate().for_each(|(n, (_, x))| x.0 *= times(n)),
-        Layer::Ink { of, .. } => of[0].1.0 *= times(0),
-        Layer::Pencil { pressure, .. } => pressure.0 = (pressure.0 * times(0)).min(1.0),
-        Layer::Pastel { mass, .. } => mass.0 *= times(0),
-        _ => unreachable!("no recipe has it"),
-    }
-    layer
-}
-
 /// All recipes of a Box on a ground. A white that is mixed is the last of `pigments` in oil, and is left out of `of`.
 pub fn recipes<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], grain: Grain) -> Vec<Recipe<'a>> {
     match medium {
         Medium::Oil if grain == Grain::LetDowns => let_down(pigments),
         Medium::Oil => oil(pigments),
-        Medium::Watercolour => watercolour(ground, pigments),
-        Medium::Marker => ordered(medium, ground, pigments, 2),
-        Medium::Pencil | Medium::SoftPastel => ordered(medium, ground, pigments, 3),
+        _ => {
+            let followed = hands::all(medium, ground, pigments).into_iter().map(Recipe::followed);
+            std::iter::once(Recipe::bare(ground, pigments.len())).chain(followed).collect()
+        }
     }
 }
 
@@ -149,7 +154,17 @@ fn let_down(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
                 amounts[n - 1] = last[3];
                 mixed_colour(pigments, &amounts)
             });
-            all.push(Recipe { of, amounts, layers: chain.heaps.len(), lab, measures, erred, straight: true, slip: OnceCell::new() });
+            all.push(Recipe {
+                of,
+                amounts,
+                layers: chain.heaps.len(),
+                lab,
+                measures,
+                erred,
+                straight: true,
+                leaning: false,
+                slip: OnceCell::new(),
+            });
         }
     }
     all
@@ -172,131 +187,13 @@ fn oil(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
                 let amount = |i: usize| if i == there[m] { measured[i] * by } else { measured[i] };
                 mixed_colour(pigments, &(0..n).map(amount).collect::<Vec<_>>())
             });
-            all.push(Recipe { of, amounts, layers: 1, lab, measures, erred, straight: true, slip: OnceCell::new() });
+            all.push(Recipe { of, amounts, layers: 1, lab, measures, erred, straight: true, leaning: false, slip: OnceCell::new() });
         }
         let Some(i) = (0..n).find(|i| parts[*i] < 8 && parts.iter().sum::<u32>() - parts[..*i].iter().sum::<u32>() < 8) else {
             return all;
         };
         parts[i] += 1;
         parts[..i].fill(0);
-    }
-}
-
-/// Thickness of one wash of each pigment in a mixture.
-fn wash<'a>(pigments: &'a [Pigment], mixture: &[(usize, f64)], strength: f64) -> Layer<'a> {
-    let total: f64 = mixture.iter().map(|m| m.1).sum();
-    let thickness = |p: &Pigment, n: f64| {
-        let peak = p.k.iter().copied().fold(0.0, f64::max);
-        // Strong pigments are thinned until the strongest wash absorbs no more than 2.
-        Thickness(strength * n / total * (2.0 / (0.45 * peak)).min(1.0))
-    };
-    Layer::Wash { of: mixture.iter().map(|(i, n)| (&pigments[*i], thickness(&pigments[*i], *n))).collect() }
-}
-
-fn watercolour<'a>(ground: &'a Ground, pigments: &'a [Pigment]) -> Vec<Recipe<'a>> {
-    const STRENGTHS: [f64; 3] = [0.05, 0.15, 0.45];
-    let n = pigments.len();
-    let mut mixtures: Vec<Vec<(usize, f64)>> = (0..n).map(|i| vec![(i, 1.0)]).collect();
-    for i in 0..n {
-        for j in 0..i {
-            mixtures.extend([(1.0, 1.0), (2.0, 1.0), (1.0, 2.0), (3.0, 1.0), (1.0, 3.0)].map(|(a, b)| vec![(i, a), (j, b)]));
-            for k in 0..j {
-                let three = [(1.0, 1.0, 1.0), (2.0, 1.0, 1.0), (1.0, 2.0, 1.0), (1.0, 1.0, 2.0)];
-                mixtures.extend(three.map(|(a, b, c)| vec![(i, a), (j, b), (k, c)]));
-            }
-        }
-    }
-    let washes: Vec<(&Vec<(usize, f64)>, usize)> = mixtures.iter().flat_map(|m| (0..3).map(move |s| (m, s))).collect();
-    let even = |m: &[(usize, f64)]| m.iter().all(|p| p.1 == 1.0);
-    let amounts = |of: &[(&Vec<(usize, f64)>, usize)]| {
-        let mut all = vec![0.0; n];
-        for (m, s) in of {
-            let total: f64 = m.iter().map(|p| p.1).sum();
-            m.iter().for_each(|(i, p)| all[*i] += (*s as f64 + 1.0) * p / total);
-        }
-        all
-    };
-    let mut all = vec![Recipe::laid(ground, vec![0.0; n], vec![], 0)];
-    for lower in &washes {
-        all.push(Recipe::laid(ground, amounts(&[*lower]), vec![(wash(pigments, lower.0, STRENGTHS[lower.1]), 0)], 1));
-        for upper in washes.iter().filter(|_| ground.takes.wash >= 2) {
-            let (a, b) = (lower.0, upper.0);
-            let shared = a.iter().any(|p| b.iter().any(|q| p.0 == q.0));
-            let together = a.len() == 1 && b.len() == 1 || a.len() + b.len() == 3 && even(a) && even(b) && !shared;
-            if together {
-                let layers = vec![(wash(pigments, a, STRENGTHS[lower.1]), 0), (wash(pigments, b, STRENGTHS[upper.1]), a.len())];
-                all.push(Recipe::laid(ground, amounts(&[*lower, *upper]), layers, 2));
-            }
-        }
-    }
-    all
-}
-
-/// One stroke, coat or pencil layer: which pigment, how much, whether rubbed.
-type Stroke = (usize, u8, bool);
-
-/// Up to three different pigments one over the other.
-fn ordered<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], most: u8) -> Vec<Recipe<'a>> {
-    let mut all = Vec::new();
-    let mut open: Vec<Vec<Stroke>> = vec![vec![]];
-    while let Some(strokes) = open.pop() {
-        if is_taken(medium, ground, &strokes) {
-            let mut amounts = vec![0.0; pigments.len()];
-            strokes.iter().for_each(|s| amounts[s.0] = f64::from(s.1));
-            let measured = |(n, s): (usize, &Stroke)| layers(medium, &pigments[s.0], *s).into_iter().map(move |l| (l, n));
-            let layers = strokes.iter().enumerate().flat_map(measured).collect();
-            all.push(Recipe::laid(ground, amounts, layers, strokes.len()));
-        }
-        if strokes.len() < 3 {
-            for i in (0..pigments.len()).filter(|i| strokes.iter().all(|s| s.0 != *i)) {
-                let rubbings: &[bool] = if medium == Medium::SoftPastel && !strokes.is_empty() { &[false, true] } else { &[false] };
-                for rubbed in rubbings {
-                    open.extend((1..=most).map(|amount| strokes.iter().copied().chain([(i, amount, *rubbed)]).collect()));
-                }
-            }
-        }
-    }
-    all
-}
-
-fn layers(medium: Medium, of: &Pigment, (_, amount, rubbed): Stroke) -> Vec<Layer<'_>> {
-    let step = usize::from(amount) - 1;
-    match medium {
-        Medium::Marker => {
-            let peak = of.k.iter().copied().fold(0.0, f64::max);
-            // Strong dyes are thinned until a coat absorbs no more than 1.6.
-            let dose = Dose(0.05 * (1.6 / (0.05 * peak)).min(1.0));
-            vec![Layer::Ink { of: vec![(of, dose)], into_wet: false }; usize::from(amount)]
-        }
-        Medium::Pencil => vec![Layer::Pencil { of, pressure: Pressure([0.3, 0.7, 1.0][step]) }],
-        Medium::SoftPastel => {
-            vec![Layer::Pastel {
-                of: vec![(of, Parts(1.0))],
-                mass: Mass([0.5, 1.5, 3.0][step]),
-                rubbing: Rubbing(if rubbed { 0.45 } else { 0.0 }),
-            }]
-        }
-        Medium::Oil | Medium::Watercolour => unreachable!("mixed, not laid stroke by stroke"),
-    }
-}
-
-fn is_taken(medium: Medium, ground: &Ground, strokes: &[Stroke]) -> bool {
-    let sum = |of: [f64; 3]| strokes.iter().map(|s| of[usize::from(s.1) - 1]).sum::<f64>();
-    match medium {
-        Medium::Marker => {
-            let coats = sum([1.0, 2.0, 3.0]);
-            coats <= f64::from(ground.takes.ink) && 0.05 * coats <= ground.ink_dose + 1e-9
-        }
-        Medium::Pencil => {
-            strokes.len() <= usize::from(ground.takes.pencil) && 0.25 * sum([0.3, 0.7, 1.0]) <= ground.pencil_film.min(1.2) + 1e-9
-        }
-        Medium::SoftPastel => {
-            // A heavy stroke stands alone; over a light first stroke there is one more at most.
-            let heavy = strokes.iter().any(|s| s.1 == 3) && strokes.len() > 1;
-            let light = strokes.len() == 3 && strokes[0].1 == 1;
-            !heavy && !light && strokes.len() <= usize::from(ground.takes.pastel) && sum([0.5, 1.5, 3.0]) <= ground.pastel_mass + 1e-9
-        }
-        Medium::Oil | Medium::Watercolour => unreachable!("mixed, not laid stroke by stroke"),
     }
 }
 

@@ -4,7 +4,7 @@ use crate::asking::{in_oil, pigment};
 use lean_colour::Lab;
 use lean_media::Pigment;
 use lean_recipes::{Grain, Target};
-use lean_search::Choice;
+use lean_search::{Choice, Demands};
 use serde_json::Value;
 
 #[test]
@@ -20,7 +20,9 @@ fn the_solved_instance_is_solved_to_the_exact_sets_and_costs() {
             labs.zip(numbers(&case["weights"])).map(|(l, weight)| Target { lab: Lab::new(l[0], l[1], l[2]), weight }).collect();
         for expected in case["expected"].as_array().unwrap() {
             let k = expected["k"].as_u64().unwrap() as usize;
-            let got = in_oil(&owned, &targets, &Choice { grain: Grain::Parts, ..Choice::default() }, k..=k).unwrap().remove(0);
+            let demands = Demands { families_may_go: true, ..Demands::default() };
+            let choice = Choice { grain: Grain::Parts, demands, ..Choice::default() };
+            let got = in_oil(&owned, &targets, &choice, k..=k).unwrap().remove(0);
             assert!((got.cost - expected["cost"].as_f64().unwrap()).abs() < 1e-5, "k={k}: {} is not {}", got.cost, expected["cost"]);
             assert!((got.runner_up_cost.unwrap() - expected["runner_up_cost"].as_f64().unwrap()).abs() < 1e-5);
             let sorted = |mut names: Vec<String>| {

@@ -1,8 +1,9 @@
 //! Where two things touch, the shadow is darkest.
 
+use super::Finding;
 use super::plan::{Plan, Seen};
-use super::{Finding, capital};
 use crate::light::{Kind, Role};
+use crate::wording::grammar::{it, subject};
 
 /// Steps a mended contact lies below the shadow around it. A choice.
 const CLEAR: f64 = 0.5;
@@ -28,7 +29,7 @@ fn one(plan: &Plan, contact: &Seen) -> Option<Finding> {
     let found = Finding::remark(
         format!("contact-{}", contact.id.0),
         vec![contact.id, darker.id],
-        format!("{} is lighter than the shadow around it", capital(&contact.label)),
+        format!("{} lighter than the shadow around {}", subject(&contact.label), it(&contact.label)),
         format!(
             "Where things touch no light gets in: it wants to be darker than {} at {:.1}; it is {:.1}.",
             darker.label, darker.value, contact.value

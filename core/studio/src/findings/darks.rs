@@ -1,9 +1,10 @@
 //! A dark with a colour is richer than black.
 
+use super::Finding;
 use super::plan::{Plan, Seen};
-use super::{Finding, capital};
 use crate::intent::schools::{Question, School};
 use crate::light::Role;
+use crate::wording::grammar::subject;
 
 /// Value below which a zone is a dark, and chroma below which it is a dead one. Choices.
 const DARK: f64 = 2.6;
@@ -24,7 +25,7 @@ pub fn coloured(plan: &Plan) -> Vec<Finding> {
             let found = Finding::remark(
                 format!("dark-{}", z.id.0),
                 vec![z.id],
-                format!("{} is a dark without a colour", capital(&z.label)),
+                format!("{} dark without a colour", subject(&z.label)),
                 "A dark mixed from two opposites leans somewhere and stays alive; a neutral one reads as a hole.".into(),
                 "black: never, mix darks from opposites",
             );

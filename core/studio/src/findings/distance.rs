@@ -3,6 +3,7 @@
 use super::plan::{Plan, Seen, mean};
 use super::{Finding, capital};
 use crate::light::{Distance, Exception, Falling, Plane};
+use crate::wording::grammar::verb;
 use lean_colour::temperature::SAME;
 
 /// How much each must be turned round to be worth a word: steps, chroma, units of temperature, steps of spread. Choices.
@@ -32,7 +33,7 @@ pub fn in_order(plan: &Plan) -> Vec<Finding> {
 
 fn remark(plan: &Plan, key: &str, far: &[&Seen], what: &str, why: String) -> Finding {
     let (named, count) = plan.spoken(far);
-    let title = format!("{} {} {what}", capital(&named), if count == 1 { "is" } else { "are" });
+    let title = format!("{} {} {what}", capital(&named), verb(&named, count));
     Finding::remark(format!("distance-{key}"), far.iter().map(|z| z.id).collect(), title, why, SCHOOL)
 }
 

@@ -1,4 +1,4 @@
-//! The order in which zones catch the eye, and where it gets stuck.
+//! The order in which zones catch the eye, and where it stays.
 
 use super::plan::{Plan, Seen};
 use super::{Finding, capital};
@@ -48,7 +48,7 @@ pub fn gets_stuck(plan: &Plan) -> Vec<Finding> {
     let found = Finding::remark(
         format!("stuck-{}", first.0),
         vec![first],
-        format!("The eye gets stuck at {}", zone.label),
+        format!("The eye stays at {}", zone.label),
         format!(
             "It pulls {:.1} times as much as the next. Mark it as focal if that is meant, or let an echo of it appear elsewhere. {}",
             strongest / next.max(1e-9),

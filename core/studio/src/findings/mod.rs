@@ -31,7 +31,7 @@ use crate::light::key::Reach;
 use crate::mixes::{Well, ZoneMix};
 use crate::piece::{Piece, ZoneId};
 use crate::wishes::{Wish, ZoneTarget};
-use crate::words::capital;
+use crate::wording::capital;
 use lean_colour::Lab;
 use serde::Serialize;
 

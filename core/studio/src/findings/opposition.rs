@@ -4,6 +4,7 @@ use super::plan::{Plan, Seen, mean};
 use super::{Finding, capital};
 use crate::intent::schools::{Question, School};
 use crate::light::{Role, Tint, Which};
+use crate::wording::grammar::verb;
 use lean_colour::temperature::SAME;
 
 /// Units of temperature a mended shadow lies beyond the light. A choice.
@@ -50,7 +51,7 @@ fn one_lamp(plan: &Plan, which: Which, tint: Tint, always_cool: bool) -> Option<
     let found = Finding::remark(
         key,
         shadow.iter().map(|z| z.id).collect(),
-        format!("{} {} on the side of {which_light}", capital(&named), if count == 1 { "is" } else { "are" }),
+        format!("{} {} on the side of {which_light}", capital(&named), verb(&named, count)),
         why,
         school,
     );

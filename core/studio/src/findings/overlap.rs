@@ -1,8 +1,9 @@
 //! The lightest shadow stays darker than the darkest light.
 
+use super::Finding;
 use super::plan::{Plan, Seen};
-use super::{Finding, capital};
 use crate::light::{Kind, Role};
+use crate::wording::grammar::subject;
 
 /// Steps a mended shadow lies below the light. A choice.
 const CLEAR: f64 = 0.5;
@@ -24,7 +25,7 @@ fn worst(under: &[&Seen]) -> Option<Finding> {
     let found = Finding::remark(
         format!("overlap-{}-{}", lit.id.0, shadow.id.0),
         vec![shadow.id, lit.id],
-        format!("{} is as light as {}, which is lit", capital(&shadow.label), lit.label),
+        format!("{} as light as {} in the light", subject(&shadow.label), lit.label),
         format!("Shadow at {:.1}, light at {:.1}: where the two families cross, the light falls apart.", shadow.value, lit.value),
         "value plan",
     );

@@ -3,6 +3,7 @@
 use super::plan::{Plan, Seen, mean};
 use super::{Finding, capital};
 use crate::light::{Exception, Falling, Kind, Plane};
+use crate::wording::grammar::verb;
 
 /// Steps by which the order must be broken to be worth a word. A choice.
 const BROKEN: f64 = 0.4;
@@ -36,7 +37,7 @@ pub fn in_order(plan: &Plan) -> Vec<Finding> {
             let found = Finding::remark(
                 format!("planes-{}", second.replace(' ', "-")),
                 below.iter().map(|z| z.id).collect(),
-                format!("{} {} lighter than {first}", capital(&named), if count == 1 { "is" } else { "are" }),
+                format!("{} {} lighter than {first}", capital(&named), verb(&named, count)),
                 format!("Under an open sky {second} face it less than {first} and stay darker; here by {excess:.1} lighter. Snow, a low sun, night or light from behind would explain it: name it in the light."),
                 "planes by their angle to the sky",
             );

@@ -66,7 +66,7 @@ pub fn appears_once(piece: &Piece, well: &Well, mixes: &[ZoneMix]) -> Option<Fin
         zones: vec![zone.zone],
         title: format!("{} appears once", capital(&well.name)),
         why: "An accent alone can look dropped in. Most painters let a little of it into one or two other zones.".into(),
-        school: "every colour echoed".into(),
+        school: "no hue on its own".into(),
         help: "Let a touch of it into a neighbour or into a far zone.".into(),
         suggestion: None,
     })

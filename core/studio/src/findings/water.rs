@@ -1,8 +1,9 @@
 //! Water carries the sky's value, a little darker.
 
+use super::Finding;
 use super::plan::{Plan, Seen, mean};
-use super::{Finding, capital};
 use crate::light::{Exception, Falling, Kind, Plane};
+use crate::wording::grammar::subject;
 
 /// Steps water usually lies below the sky, and the most it may before it stops mirroring. Choices.
 const BELOW: f64 = 0.5;
@@ -30,7 +31,7 @@ fn one(water: &Seen, sky: f64) -> Option<Finding> {
     let found = Finding::remark(
         format!("water-{}", water.id.0),
         vec![water.id],
-        format!("{} is {what}", capital(&water.label)),
+        format!("{} {what}", subject(&water.label)),
         format!("{why} Sky {sky:.1}, water {:.1}.", water.value),
         "water carries the sky",
     );

@@ -1,4 +1,4 @@
-//! White things are a family of greys with one undertone per light.
+//! White things keep to one tint in each light.
 
 use super::plan::{Plan, Seen, listed, mean};
 use super::{Finding, capital};
@@ -27,11 +27,11 @@ fn family(plan: &Plan, which: Which, shaded: bool) -> Option<Finding> {
         format!("whites-{}-{}", if which == Which::Second { 2 } else { 1 }, if shaded { "shadow" } else { "light" }),
         whites.iter().map(|z| z.id).collect(),
         format!("{}: white things {place} with different undertones", capital(&listed(&whites))),
-        format!("Under one light whites share one undertone; these lie {:.0} apart in temperature.", warm - cool),
-        "one undertone for white things",
+        format!("Whites in one light lean the same way; these lie {:.0} apart in temperature.", warm - cool),
+        "whites lean one way",
     );
     let targets = whites.iter().map(|z| (z.id, z.warmer(aim - z.temperature))).collect();
-    Some(found.mended("Give them one undertone".into(), targets))
+    Some(found.mended("Let them lean one way".into(), targets))
 }
 
 #[cfg(test)]

@@ -1,9 +1,9 @@
-//! Where practitioners disagree: each question with its schools, a line of reason each, and the usual one per medium.
+//! Where painters disagree: each question with its schools, a line of reason each, and the usual one per medium.
 
 use lean_media::Medium;
 use serde::{Deserialize, Serialize};
 
-/// A question practitioners answer differently.
+/// A question painters answer differently.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -143,14 +143,14 @@ impl Question {
         const BLACK: &[Answer] = &[
             a(NeverBlack, "never", "A dark mixed from opposites is richer and belongs to the rest."),
             a(BlackAllowed, "one more dark", "A black is a pigment like others and saves mixing."),
-            a(NeutralsOver, "neutrals laid over", "Greys over a colour turn it dark while it still shines through."),
+            a(NeutralsOver, "neutrals laid over", "Greys over a colour turn it dark while the colour below stays alive."),
         ];
         const WHITE: &[Answer] = &[
             a(PaperOnly, "paper only", "Nothing is as light as paper left bare."),
             a(OpaqueWhite, "opaque white allowed", "Corrections and cool greys, where paper was lost."),
         ];
         const BEGIN: &[Answer] = &[
-            a(ValuePlan, "value plan", "With the values right, almost any hues read as real."),
+            a(ValuePlan, "value plan", "Right values carry hues the place never had."),
             a(HuesFirst, "hues first", "The colours are the subject; values are fitted to them."),
         ];
         const CHROMA: &[Answer] = &[
@@ -235,6 +235,8 @@ impl Question {
         use Medium::{Marker, Oil, Pencil, SoftPastel, Watercolour};
         match (self, medium) {
             (Self::Black, Marker) => School::NeutralsOver,
+            // Wax over wax never gets as deep as a black does.
+            (Self::Black, Pencil) => School::BlackAllowed,
             (Self::OrderOfTones, SoftPastel) => School::DarkToLight,
             (Self::OrderOfTones, Oil) => School::MiddleOutward,
             (Self::OrderOfTones, Watercolour) => School::LightToDark,

@@ -234,7 +234,7 @@ impl Role {
 pub enum Kind {
     /// Water: it carries the sky.
     Water,
-    /// A white thing: greys of one undertone per light.
+    /// A white thing: its greys lean one way in each light.
     White,
     /// A dark thing: darks with a colour.
     Dark,

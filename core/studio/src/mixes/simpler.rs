@@ -1,12 +1,11 @@
 //! The nearest recipe that is less work.
 
 use lean_colour::Lab;
+use lean_recipes::cost::STEP;
 use lean_recipes::{Cost, Mix};
 use lean_search::Recipes;
 use serde::Serialize;
 
-/// Recipes looked through.
-const LOOKED_AT: usize = 120;
 /// How much worse a simpler recipe may be to be offered: half a step, or plainly another colour. A choice.
 const MOST_WORSE: f64 = 10.0;
 
@@ -16,26 +15,43 @@ const MOST_WORSE: f64 = 10.0;
 pub struct Simpler {
     /// What goes in.
     pub mix: Mix,
-    /// How much more it misses by, in units of cost: twenty a step of value.
+    /// How much more it misses by, in steps of value; below nothing where it misses by less.
     pub worse: f64,
+    /// What taking it would come to: "Simpler, 0.2 of a step worse".
+    pub words: String,
 }
 
-/// How many things are measured or laid for a mix.
-fn work(mix: &Mix) -> usize {
-    let heaps: usize = mix.heaps.iter().map(|h| h.with.len() + usize::from(h.of_last > 0)).sum();
-    let layers: usize = mix.layers.iter().map(|l| l.of.len()).sum();
-    heaps.max(layers).max(mix.parts.len())
+impl Simpler {
+    fn of(mix: Mix, more: f64) -> Self {
+        let worse = more / STEP;
+        let words =
+            if worse < HARDLY { "Simpler, and nobody sees the difference".into() } else { format!("Simpler, {worse:.1} of a step worse") };
+        Self { mix, worse, words }
+    }
+
+    /// The recipe it stands for, where it was taken.
+    pub fn undone(&self, fuller: Mix) -> Self {
+        let words = if self.worse < HARDLY {
+            "The fuller recipe looks the same".into()
+        } else {
+            format!("The fuller recipe, {:.1} of a step nearer", self.worse)
+        };
+        Self { mix: fuller, worse: -self.worse, words }
+    }
 }
 
-/// The best recipe that takes less work than `mix`; `None` where none comes near.
+/// Steps of value that nobody sees. A choice.
+const HARDLY: f64 = 0.05;
+
+/// The best recipe that takes less work than the best of all, `mix`; `None` where none comes near.
 pub fn than(mix: &Mix, recipes: &Recipes, wanted: Lab, cost: Cost) -> Option<Simpler> {
-    let (own, least) = (work(mix), cost.of(mix.lab, wanted));
+    let own = recipes.work_of_best(wanted, cost);
     if own <= 1 {
         return None;
     }
-    let found = recipes.ranked(wanted, cost, LOOKED_AT).into_iter().map(|r| r.1).find(|m| work(m) < own && !m.is_bare_ground())?;
-    let worse = (cost.of(found.lab, wanted) - least).max(0.0);
-    (worse <= MOST_WORSE).then_some(Simpler { mix: found, worse })
+    let found = recipes.best_of_less_work(own, wanted, cost)?;
+    let worse = (cost.of(found.lab, wanted) - cost.of(mix.lab, wanted)).max(0.0);
+    (worse <= MOST_WORSE).then(|| Simpler::of(found, worse))
 }
 
 #[cfg(test)]
@@ -56,8 +72,10 @@ mod tests {
             let (_, mix) = recipes.best(wanted, cost).unwrap();
             if let Some(s) = than(&mix, &recipes, wanted, cost) {
                 offered += 1;
-                assert!(work(&s.mix) < work(&mix));
-                assert!((cost.of(mix.lab, wanted) + s.worse - cost.of(s.mix.lab, wanted)).abs() < 1e-9);
+                let measured =
+                    |m: &Mix| m.heaps.iter().map(|h| h.with.len() + usize::from(h.of_last > 0)).sum::<usize>().max(m.parts.len());
+                assert!(measured(&s.mix) < measured(&mix));
+                assert!((cost.of(mix.lab, wanted) + STEP * s.worse - cost.of(s.mix.lab, wanted)).abs() < 1e-9);
             }
         }
         assert!(offered > 3, "{offered} of twelve");

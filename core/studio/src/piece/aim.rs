@@ -1,6 +1,6 @@
 //! What the search for a piece aims at, and how its mixes are made.
 
-use super::state::Piece;
+use super::state::{Piece, ZoneId};
 use crate::intent::schools::{Question, School};
 use crate::mixes::{ground_of, targets};
 use crate::paint_box::PaintBox;
@@ -72,7 +72,7 @@ impl Default for Aim {
 }
 
 /// How mixes are made from the set in use.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Mixing {
     /// Up to sixteen parts, or a touch of one more pigment.
@@ -85,11 +85,14 @@ pub struct Mixing {
     /// Recipes ranked by their miss alone, however unsure a hand is of them.
     #[serde(default)]
     pub by_miss: bool,
+    /// Zones mixed by the simpler recipe.
+    #[serde(default)]
+    pub simple: Vec<ZoneId>,
 }
 
 impl Mixing {
     /// How parts of wet mixes are measured.
-    pub fn grain(self) -> Grain {
+    pub fn grain(&self) -> Grain {
         match self {
             Self { finer: true, .. } => Grain::Finer,
             Self { parts: true, .. } => Grain::Parts,
@@ -98,9 +101,9 @@ impl Mixing {
     }
 
     /// What counts besides the miss in a medium. Whole parts are ranked by the miss alone; in layers there is no such choice.
-    pub fn ranking(self, medium: Medium) -> Ranking {
+    pub fn ranking(&self, medium: Medium) -> Ranking {
         let in_parts = medium.is_wet_opaque() && (self.parts || self.finer);
-        if self.by_miss || in_parts { Ranking::MISS } else { Ranking::usual(medium) }
+        if self.by_miss || in_parts { Ranking::MISS } else { Ranking::SURE }
     }
 }
 
@@ -132,7 +135,9 @@ impl Piece {
     pub fn asked(&self) -> Demands {
         let games = &self.intent.games;
         let mut all = self.demands.clone();
-        all.no_black |= games.no_black;
+        all.no_black |= games.no_black || self.intent.school(Question::Black, self.brief.medium) == School::NeverBlack;
+        // Whole parts are searched as they always were.
+        all.families_may_go |= self.mixing.grain() != Grain::LetDowns && self.brief.medium.is_wet_opaque();
         // A wash mixed before it is laid is one layer; in the other see-through media mixing happens on the surface.
         if self.brief.medium == Medium::Watercolour && self.intent.school(Question::Laying, Medium::Watercolour) == School::MixedOnPalette {
             all.most_layers = Some(1);

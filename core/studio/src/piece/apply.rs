@@ -199,7 +199,7 @@ impl Piece {
             Command::SetChoice { .. } => vec![keep_choice()],
             Command::SetDemands { .. } => vec![Command::SetDemands { demands: self.demands.clone() }],
             Command::SetAim { .. } => vec![Command::SetAim { aim: self.aim.clone() }],
-            Command::SetMixing { .. } => vec![Command::SetMixing { mixing: self.mixing }],
+            Command::SetMixing { .. } => vec![Command::SetMixing { mixing: self.mixing.clone() }],
             Command::KeepSearch { .. } => vec![keep_search()],
             Command::ChooseSet { .. } => vec![Command::ChooseSet { chosen: self.chosen.clone() }],
             Command::KeepStudies { .. } => vec![keep_studies()],

@@ -3,6 +3,7 @@
 use crate::piece::{Piece, Study, StudySlot, ZoneId};
 use lean_colour::Lab;
 use lean_colour::temperature::SAME;
+use lean_recipes::cost::Ranking;
 use lean_recipes::{Cost, Mix};
 use lean_search::Recipes;
 
@@ -49,6 +50,8 @@ pub fn lost(piece: &Piece, study: &Study) -> Vec<(ZoneId, ZoneId)> {
 /// The cheapest recipe for each wanted colour, then changed zone by zone, and where that is not enough two neighbours at once, while that
 /// mends more lost order than it costs.
 pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, pairs: &[WarmerThan]) -> Vec<Mix> {
+    // Of thousands of recipes the slip of a hand is not asked: what it is of those that are chosen is told with them.
+    let cost = Cost { ranking: Ranking { slip: 0.0, ..cost.ranking }, ..cost };
     let ranked: Vec<Vec<(f64, Mix)>> = wanted.iter().map(|w| recipes.ranked(*w, cost, LOOKED_AT)).collect();
     if ranked.iter().any(Vec::is_empty) {
         return Vec::new();

@@ -7,6 +7,7 @@ use lean_colour::moves::with_temperature;
 use lean_colour::real::toward_real;
 use lean_colour::temperature::WARM_POLE;
 use lean_colour::{Lab, Temperature, Value};
+use lean_search::demands::HueFamily;
 
 /// Share of the picture that the ruling hue of two opposites should cover. A choice.
 const RULES: f64 = 0.68;
@@ -209,21 +210,9 @@ pub fn choose_two(piece: &Piece, opposite: impl Fn(f64) -> f64, effort: impl Fn(
     easiest.or(farthest).map_or([Schemed::AsRead; 2], |j| [j.0.scheme, j.1.scheme])
 }
 
-/// A hue angle (CIELAB, degrees) as a painter's word.
+/// A hue angle (CIELAB, degrees) as a painter's word: the same names as everywhere else.
 pub fn hue_word(hue: f64) -> &'static str {
-    match hue.rem_euclid(360.0) {
-        h if h < 20.0 => "rose",
-        h if h < 50.0 => "red",
-        h if h < 72.0 => "orange",
-        h if h < 85.0 => "ochre",
-        h if h < 110.0 => "yellow",
-        h if h < 165.0 => "green",
-        h if h < 215.0 => "sea green",
-        h if h < 255.0 => "sky blue",
-        h if h < 295.0 => "blue",
-        h if h < 330.0 => "violet",
-        _ => "purple",
-    }
+    HueFamily::at(hue).name()
 }
 
 /// A scheme in words.

@@ -8,7 +8,7 @@ use crate::order_of_work::order_of_work;
 use crate::outlook::arcs;
 use crate::paint_box::PaintBox;
 use crate::piece::{PageFormat, Piece, Study};
-use crate::words::capital;
+use crate::wording::capital;
 use lean_colour::Lab;
 use lean_media::ground;
 use lean_picture::outline::{self, Point};

@@ -3,7 +3,7 @@
 use super::{cells_of, free_number, said, what};
 use crate::light::{Distance, Facts, Plane, Which};
 use crate::piece::{Command, Mass, MassId, Piece, Zone, ZoneId};
-use crate::words::capital;
+use crate::wording::capital;
 use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
 use lean_picture::{ZoneMap, borders};

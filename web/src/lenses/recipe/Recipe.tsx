@@ -28,8 +28,17 @@ export function Recipe({ mix }: { mix: Mix }) {
               ))}
             </span>
             <span>
-              {i > 0 && "over it "}
-              {l.of.length > 1 ? l.of.map((p) => `${p.parts} ${name(p)}`).join(" : ") : name(l.of[0])}, <i>{l.how}</i>
+              {l.of.length === 0 ? (
+                <>
+                  then <i>{l.how}</i>
+                </>
+              ) : (
+                <>
+                  {i > 0 && "over it "}
+                  {l.of.length > 1 ? l.of.map((p) => `${p.parts} ${name(p)}`).join(" : ") : name(l.of[0])},{" "}
+                  <i>{l.how}</i>
+                </>
+              )}
             </span>
           </li>
         ))}

@@ -13,6 +13,7 @@ export function recipeLine(mix: Mix, name: (id: string) => string): string {
   if (mix.layers?.length) {
     return mix.layers
       .map((l) => {
+        if (!l.of.length) return l.how;
         const what = l.of.length === 1 ? name(l.of[0].pigment) : mixed(l.of);
         const told = l.how.split(", ").filter((h) => !USUAL.includes(h));
         return told.length ? `${what}, ${told.join(" ").replace("rubbed in", "rubbed")}` : what;
@@ -40,7 +41,7 @@ export function heapLine({ of_last, with: of }: Schemas["Heap"], name: (id: stri
 /** What stands over a recipe. */
 export function recipeHead(mix: Mix): string {
   if (!mix.parts.length) return "Bare";
-  const layers = mix.layers?.length ?? 0;
+  const layers = mix.layers?.reduce((n, l) => n + l.times, 0) ?? 0;
   if (layers) return layers === 1 ? "In one layer" : `In ${layers} layers`;
   if (mix.heaps?.length) return `In ${mix.heaps.length} heaps`;
   if (mix.parts.length === 1) return "Alone";

@@ -1,4 +1,5 @@
 import { type ReactNode, useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import { unit } from "../../bench/stations";
@@ -27,8 +28,17 @@ export function Asked() {
   return (
     <section className={styles.asked} aria-label="Asked of the set">
       <Row lead="asked">
-        <Switch on={!!demands.no_black} onSwitch={(on) => ask({ no_black: on })}>
-          no black
+        {view.outlook.asked.no_black && !demands.no_black ? (
+          <span className={styles.note}>
+            no black, <Link to="../brief?room=rules">by the brief</Link>
+          </span>
+        ) : (
+          <Switch on={!!demands.no_black} onSwitch={(on) => ask({ no_black: on })}>
+            no black
+          </Switch>
+        )}
+        <Switch on={!demands.families_may_go} onSwitch={(on) => ask({ families_may_go: !on })}>
+          every hue of the plan
         </Switch>
         <Switch on={!!demands.no_hazard} onSwitch={(on) => ask({ no_hazard: on })}>
           nothing hazardous
@@ -65,8 +75,8 @@ export function Asked() {
         {layered && (
           <Turn
             says="layers"
-            words={["as many as the ground takes", "1 only", "up to 2"]}
-            at={demands.most_layers === 3 ? 0 : (demands.most_layers ?? 0)}
+            words={["as many as the ground takes", "1 only", "up to 2", "up to 3", "up to 4"]}
+            at={demands.most_layers === 5 ? 0 : (demands.most_layers ?? 0)}
             onTurn={(n) => ask({ most_layers: n || null })}
           />
         )}

@@ -54,6 +54,12 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
           the farther it is off, and what a hand is unsure of.
         </p>
       )}
+      {size && size.missing.length > 0 && (
+        <p className={styles.caution}>
+          No {size.missing.map((f) => f.replace("-", " ")).join(", no ")}: none of its mixes comes near where the plan
+          wants it.
+        </p>
+      )}
       <ul className={styles.members}>
         {pigments.map((id) => {
           const p = box?.pigments.find((q) => q.id === id);
@@ -61,7 +67,10 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
             <li key={id}>
               <button type="button" className="plain" onClick={() => selectPigment(id)}>
                 {p && <Stroke marks={[p.mark]} ground={ground} height={26} />}
-                <b>{p?.name ?? id}</b>
+                <b>
+                  {p?.name ?? id}
+                  <i className={styles.role}>{rolesOf(size, id)}</i>
+                </b>
                 <span className={styles.serves}>{serves(id)}</span>
                 <span className="figures">{price(id)?.toFixed(1) ?? ""}</span>
               </button>
@@ -74,6 +83,13 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
       {!looked && <OneMore />}
     </div>
   );
+}
+
+/** What a pigment is in its set: "dark, cool". */
+function rolesOf(size: SetFound | undefined, id: string): string {
+  const { roles } = size ?? {};
+  if (!roles) return "";
+  return (["dark", "light", "warm", "cool"] as const).filter((role) => roles[role] === id).join(", ");
 }
 
 /** How sure it is that no other set of this size is better. */

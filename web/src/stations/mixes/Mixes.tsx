@@ -1,3 +1,4 @@
+import { useEffect } from "react";
 import { Link } from "react-router";
 import type { ZoneMix } from "../../api/client";
 import { Station } from "../../bench/Bench";
@@ -6,6 +7,7 @@ import { FindingNote } from "../../bench/Findings";
 import { Dials } from "../../lenses/picture/Dials";
 import { Plan } from "../../lenses/picture/Plan";
 import { waysOf } from "../../lenses/picture/Planned";
+import { Measure } from "../../lenses/recipe/Measure";
 import { Recipe } from "../../lenses/recipe/Recipe";
 import { recipeHead } from "../../lenses/recipe/words";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -156,11 +158,32 @@ function LetDowns() {
             <b>{l.words}</b>
             <span>
               {l.zones.length > 1 ? `${numberWord(l.zones.length)} mixes use it` : `for ${zoneName(view, l.zones[0])}`}:{" "}
-              {l.amount.words}, <span className="figures">{l.amount.millilitres.toFixed(1)} ml</span>
+              <Measure amount={l.amount} />
             </span>
           </li>
         ))}
       </ul>
+    </section>
+  );
+}
+
+/** How thin each pan is made, so that parts are parts of washes of equal strength. */
+function Pans() {
+  const { view, box } = useBench();
+  const { pans } = view.outlook;
+  if (!pans.length) return null;
+  return (
+    <section className={styles.letDowns}>
+      <h3>Washes of equal strength</h3>
+      <ul>
+        {pans.map((p) => (
+          <li key={p.pigment}>
+            <b>{box?.pigments.find((q) => q.id === p.pigment)?.name ?? p.pigment}</b>
+            <span>{p.words}</span>
+          </li>
+        ))}
+      </ul>
+      <p>For a deep wash; each weaker one is a third of the one before: strong, middle, thin, faint.</p>
     </section>
   );
 }
@@ -189,6 +212,41 @@ function ThenMixes({ mix, ground }: { mix: ZoneMix; ground: string }) {
   ));
 }
 
+/** The simpler recipe of a zone, or the fuller one where the simpler is taken: to look at, and to take with one key. */
+function Alternative({ mix }: { mix: ZoneMix }) {
+  const { view, changes } = useBench();
+  const { mixing } = view.piece;
+  const simple = mixing.simple ?? [];
+  const take = () =>
+    changes
+      .wish({
+        do: "set-mixing",
+        mixing: {
+          ...mixing,
+          simple: mix.simple ? simple.filter((z) => z !== mix.zone) : [...simple, mix.zone],
+        },
+      })
+      .catch(() => {});
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const writing = e.target instanceof HTMLElement && e.target.closest("input, textarea, select");
+      if (e.key === "t" && !writing && !e.ctrlKey && !e.metaKey && !e.altKey) take();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  });
+  if (!mix.simpler) return null;
+  return (
+    <div className={styles.simpler}>
+      <p>{mix.simpler.words}:</p>
+      <Recipe mix={mix.simpler.mix} />
+      <button type="button" className={styles.take} onClick={take} aria-keyshortcuts="t">
+        <kbd className="figures">t</kbd> {mix.simple ? "Take the fuller one" : "Take the simpler one"}
+      </button>
+    </div>
+  );
+}
+
 function MixCard() {
   const bench = useBench();
   const { view } = bench;
@@ -201,6 +259,7 @@ function MixCard() {
         <h2>Mixes</h2>
         <Mixing />
         <LetDowns />
+        <Pans />
         <p>Each stroke is split: left what is wanted, right what the set gives, on the ground of the piece.</p>
         {missed.length > 0 && (
           <p>
@@ -250,20 +309,11 @@ function MixCard() {
           {m.amount && (
             <>
               {" "}
-              Mix {m.amount.words}, <span className="figures">{m.amount.millilitres.toFixed(1)} ml</span>.
+              Mix <Measure amount={m.amount} />.
             </>
           )}
         </p>
-        {m.simpler && (
-          <details className={styles.simpler}>
-            <summary>
-              {m.simpler.worse < 0.5
-                ? "Simpler, and nobody sees the difference"
-                : `Simpler, ${m.simpler.worse.toFixed(1)} worse`}
-            </summary>
-            <Recipe mix={m.simpler.mix} />
-          </details>
-        )}
+        {m.simpler && <Alternative mix={m} />}
       </div>
       <ThenMixes mix={m} ground={ground} />
       {view.outlook.findings

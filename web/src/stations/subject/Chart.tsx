@@ -76,8 +76,8 @@ export function ChartCard() {
       {n > 0 && (
         <>
           <p>
-            {n} distinct colours by what the eye tells apart. Choose one to see where it occurs. A master painting lends
-            its colours this way too.
+            {n} distinct colours by what the eye tells apart. Choose one to see where it occurs. A painting you admire
+            gives you its colours this way too.
           </p>
           <p className={styles.acts}>
             <button
