@@ -18,6 +18,7 @@ pub mod neighbours;
 pub mod real;
 pub mod screen;
 pub mod spectrum;
+pub mod surfaces;
 pub mod temperature;
 pub mod value;
 

@@ -174,15 +174,15 @@ fn the_set_that_cannot_go_dark_enough_is_noticed_and_a_good_one_is_not() {
 #[test]
 fn only_alike_neighbours_read_as_one() {
     let p = piece();
-    assert!(findings::read_as_one(&p).is_empty());
+    assert!(findings::read_as_one(&findings::Plan::of(&p, &[], None)).is_empty());
     let alike = p.apply(Command::SetTarget { zone: ZoneId(2), target: Lab::new(85.5, 0.5, -6.0) }).unwrap().0;
-    let found = findings::read_as_one(&alike);
+    let found = findings::read_as_one(&findings::Plan::of(&alike, &[], None));
     assert_eq!((found.len(), &found[0].zones), (1, &vec![ZoneId(1), ZoneId(2)]));
     // Zones 1 and 3 do not touch: alike or not, nothing is said.
     let apart = p.apply(Command::SetTarget { zone: ZoneId(3), target: Lab::new(85.0, 0.0, -6.0) }).unwrap().0;
     let mut outlined = alike.clone();
     outlined.intent.schools.insert(Question::Outline, School::DrawnContours);
-    assert!(findings::read_as_one(&outlined).is_empty(), "a drawn line lies between them");
+    assert!(findings::read_as_one(&findings::Plan::of(&outlined, &[], None)).is_empty(), "a drawn line lies between them");
     assert!(findings::read_as_one(&apart).is_empty());
 }
 

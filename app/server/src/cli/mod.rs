@@ -1,6 +1,7 @@
 //! The command line: JSON on standard output, problems on standard error, exit 2 for bad input.
 
 mod difference;
+mod findings;
 mod lean;
 mod made;
 mod mix;
@@ -30,6 +31,8 @@ enum What {
     Mix(mix::Mix),
     /// What is off between a wanted and a given colour, as a painter says it.
     Difference(difference::Difference),
+    /// What would be said of a plan without a picture.
+    Findings(findings::Findings),
     /// The fewest pigments of a Box for what is needed.
     Lean(Box<lean::Lean>),
     /// The whole run without a screen: colours, places, set, recipes, and the plan as a picture.
@@ -46,6 +49,7 @@ pub fn run() -> ExitCode {
         What::Values(a) => values::run(a).and_then(|v| print(&v)),
         What::Mix(a) => mix::run(a).and_then(|v| print(&v)),
         What::Difference(a) => difference::run(a).and_then(|v| print(&v)),
+        What::Findings(a) => findings::run(a).and_then(|v| print(&v)),
         What::Lean(a) => lean::run(*a).and_then(|v| print(&v)),
         What::Plan(a) => plan::run(*a).and_then(|v| print(&v)),
         What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),

@@ -3,29 +3,18 @@
 //! A rule looks at a [`Plan`] and says what it notices. It stays silent where nobody has said enough, where the school in the brief sees it
 //! otherwise, and where the light is an exception.
 
-mod contact;
-mod darks;
-mod distance;
-mod eye;
-mod focal;
-mod one_hue;
-mod opposition;
-mod overlap;
-mod plan;
-mod planes;
-mod range;
-mod reflected;
-mod reserves;
-mod set;
+mod emphasis;
+mod hues;
+mod light;
+mod means;
+pub mod plan;
+mod space;
 #[cfg(test)]
 pub(crate) mod staged;
-mod wall;
-mod water;
-mod whites;
 
-pub use eye::order_of_pull;
-pub use plan::{Plan, Seen};
-pub use set::{appears_once, beyond_the_set, read_as_one};
+pub use emphasis::eye::order_of_pull;
+pub use means::set::{appears_once, beyond_the_set, read_as_one};
+pub use plan::{Plan, PlannedZone};
 
 use crate::light::key::Reach;
 use crate::mixes::{Well, ZoneMix};
@@ -35,10 +24,22 @@ use crate::wording::capital;
 use lean_colour::Lab;
 use serde::Serialize;
 
+/// A change that can be taken with one action.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Proposal {
+    /// What it does.
+    pub help: String,
+    /// The change.
+    pub wish: Wish,
+}
+
 /// Something noticed, with its reason and what would help.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Finding {
+    /// Which rule noticed it.
+    pub rule: &'static str,
     /// Stays the same while the finding is about the same thing.
     pub key: String,
     /// Zones it speaks of; may be empty.
@@ -53,12 +54,14 @@ pub struct Finding {
     pub help: String,
     /// The suggested change.
     pub suggestion: Option<Wish>,
+    /// Other changes that would mend it as well.
+    pub also: Vec<Proposal>,
 }
 
 impl Finding {
     /// A remark without a suggested change.
-    fn remark(key: impl Into<String>, zones: Vec<ZoneId>, title: String, why: String, school: &str) -> Self {
-        Self { key: key.into(), zones, title, why, school: school.into(), help: String::new(), suggestion: None }
+    fn remark(rule: &'static str, key: impl Into<String>, zones: Vec<ZoneId>, title: String, why: String, school: &str) -> Self {
+        Self { rule, key: key.into(), zones, title, why, school: school.into(), help: String::new(), suggestion: None, also: Vec::new() }
     }
 
     /// With what would help, in words.
@@ -68,36 +71,64 @@ impl Finding {
 
     /// With targets that would mend it.
     fn mended(self, help: String, targets: Vec<(ZoneId, Lab)>) -> Self {
+        let wish = self.changing(targets);
+        Self { help, suggestion: Some(wish), ..self }
+    }
+
+    /// With other targets that would mend it as well.
+    fn or(mut self, help: String, targets: Vec<(ZoneId, Lab)>) -> Self {
+        let wish = self.changing(targets);
+        self.also.push(Proposal { help, wish });
+        self
+    }
+
+    fn changing(&self, targets: Vec<(ZoneId, Lab)>) -> Wish {
         let targets = targets.into_iter().map(|(zone, target)| ZoneTarget { zone, target }).collect();
         let what = format!("what was suggested: {}", self.title.to_lowercase());
-        Self { help, suggestion: Some(Wish::SetTargets { targets, what: what.chars().take(80).collect() }), ..self }
+        Wish::SetTargets { targets, what: what.chars().take(80).collect() }
     }
+}
+
+/// The rules that need nothing but the plan, most pressing first.
+const RULES: &[fn(&Plan) -> Vec<Finding>] = &[
+    light::overlap::lit_and_shadow,
+    light::opposition::of_light_and_shadow,
+    light::luminous::outshines,
+    light::highlight::above_its_thing,
+    light::halftone::between,
+    space::planes::in_order,
+    space::distance::in_order,
+    light::contact::darkest,
+    light::reflected::inside_the_shadow,
+    light::shadow_chroma::by_school,
+    space::water::carries_the_sky,
+    hues::whites::one_undertone,
+    hues::darks::coloured,
+    hues::warranted::by_the_subject,
+    emphasis::focal::strongest_where_meant,
+    means::range::used,
+    means::reserves::bare_paper,
+    hues::one_hue::nearly,
+    hues::too_much::of_one_hue,
+    hues::shimmer::opposites_of_equal_value,
+    hues::lone::sticks_out,
+    hues::shares::of_the_scheme,
+    hues::shares::some_of_the_other,
+    emphasis::eye::gets_stuck,
+    means::wall::heard,
+    means::set::read_as_one,
+];
+
+/// What is noticed of a plan by itself, most pressing first.
+pub fn of_plan(plan: &Plan) -> Vec<Finding> {
+    RULES.iter().flat_map(|rule| rule(plan)).collect()
 }
 
 /// All findings that are not answered yet, most pressing first.
 pub fn findings(piece: &Piece, mixes: &[ZoneMix], wells: &[Well], reach: Option<Reach>) -> Vec<Finding> {
     let plan = Plan::of(piece, mixes, reach);
-    let rules: &[fn(&Plan) -> Vec<Finding>] = &[
-        overlap::lit_and_shadow,
-        opposition::of_light_and_shadow,
-        planes::in_order,
-        distance::in_order,
-        contact::darkest,
-        reflected::inside_the_shadow,
-        water::carries_the_sky,
-        whites::one_undertone,
-        darks::coloured,
-        focal::strongest_where_meant,
-        range::used,
-        reserves::bare_paper,
-        one_hue::nearly,
-        eye::gets_stuck,
-        wall::heard,
-    ];
-    let mut all = Vec::new();
-    all.extend(mixes.iter().filter_map(|m| beyond_the_set(piece, m)));
-    all.extend(rules.iter().flat_map(|rule| rule(&plan)));
-    all.extend(read_as_one(piece));
+    let mut all: Vec<Finding> = mixes.iter().filter_map(|m| beyond_the_set(piece, m)).collect();
+    all.extend(of_plan(&plan));
     all.extend(wells.iter().filter_map(|w| appears_once(piece, w, mixes)));
     all.retain(|f| !piece.dismissed.iter().any(|d| d.finding == f.key));
     all

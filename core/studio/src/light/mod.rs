@@ -5,6 +5,7 @@
 //! without a reference, [`borrowed`] lays the steps of another picture's light on this one's local colours.
 
 pub mod borrowed;
+pub mod credible;
 pub mod key;
 pub mod propose;
 pub mod rules;
@@ -242,6 +243,14 @@ pub enum Kind {
     Skin,
     /// Leaves and grass.
     Foliage,
+    /// Hair, fur and feathers.
+    Fur,
+    /// Metal: it mirrors what is around it.
+    Metal,
+    /// Cloth.
+    Cloth,
+    /// Fruit and flowers.
+    Fruit,
 }
 
 /// Which of two lights.

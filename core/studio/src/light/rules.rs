@@ -85,7 +85,7 @@ fn of_kind(facts: Facts, value: f64, sky: f64) -> f64 {
         Some(Kind::White) => value.max(6.6),
         Some(Kind::Dark) => value.min(3.4),
         Some(Kind::Foliage) => value - 0.4,
-        Some(Kind::Skin) | None => value,
+        Some(Kind::Skin | Kind::Fur | Kind::Metal | Kind::Cloth | Kind::Fruit) | None => value,
     }
 }
 

@@ -28,6 +28,10 @@ export const KINDS: Words<Schemas["Kind"]> = [
   { value: "dark", label: "a dark thing" },
   { value: "skin", label: "skin" },
   { value: "foliage", label: "leaves or grass" },
+  { value: "fur", label: "hair, fur or feathers" },
+  { value: "metal", label: "metal" },
+  { value: "cloth", label: "cloth" },
+  { value: "fruit", label: "fruit or flowers" },
 ];
 export const TINTS: Words<Schemas["Tint"]> = [
   { value: "warm", label: "warm" },

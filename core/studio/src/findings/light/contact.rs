@@ -1,7 +1,7 @@
 //! Where two things touch, the shadow is darkest.
 
-use super::Finding;
-use super::plan::{Plan, Seen};
+use crate::findings::Finding;
+use crate::findings::plan::{Plan, PlannedZone};
 use crate::light::{Kind, Role};
 use crate::wording::grammar::{it, subject};
 
@@ -16,9 +16,9 @@ pub fn darkest(plan: &Plan) -> Vec<Finding> {
     plan.zones.iter().filter(|z| z.is(Role::Contact)).filter_map(|z| one(plan, z)).collect()
 }
 
-fn one(plan: &Plan, contact: &Seen) -> Option<Finding> {
-    let usual = |z: &&Seen| z.is(Role::Shadow) && !z.kind(Kind::Dark);
-    let mut around: Vec<&Seen> = plan.beside(contact).into_iter().filter(usual).collect();
+fn one(plan: &Plan, contact: &PlannedZone) -> Option<Finding> {
+    let usual = |z: &&PlannedZone| z.is(Role::Shadow) && !z.kind(Kind::Dark);
+    let mut around: Vec<&PlannedZone> = plan.beside(contact).into_iter().filter(usual).collect();
     if around.is_empty() {
         around = plan.under(contact.facts.light).into_iter().filter(usual).collect();
     }
@@ -27,6 +27,7 @@ fn one(plan: &Plan, contact: &Seen) -> Option<Finding> {
         return None;
     }
     let found = Finding::remark(
+        "contact",
         format!("contact-{}", contact.id.0),
         vec![contact.id, darker.id],
         format!("{} lighter than the shadow around {}", subject(&contact.label), it(&contact.label)),

@@ -1,14 +1,14 @@
 //! How the piece speaks on its wall, against how it is meant to.
 
-use super::Finding;
-use super::plan::Plan;
-use crate::wall::{Heard, loudness};
+use crate::findings::Finding;
+use crate::findings::plan::Plan;
+use crate::wall::Heard;
 use lean_colour::{Lab, Value, moves::with_value};
 
 /// A piece meant to be quiet that speaks up on its wall, or the other way round. Silent until somebody said how it is meant.
 pub fn heard(plan: &Plan) -> Vec<Finding> {
-    let Some(wall) = &plan.piece.wall else { return Vec::new() };
-    let Some((meant, voice)) = wall.heard.zip(loudness::voice(plan.piece, &wall.reading)) else { return Vec::new() };
+    let Some((wall, voice)) = &plan.wall else { return Vec::new() };
+    let Some(meant) = wall.heard else { return Vec::new() };
     let numbers = format!(
         "The wall reads {:.1} with a loudness of {:.2}; the plan lies {:.1} steps {} it with {:.2}.",
         wall.reading.value,
@@ -20,6 +20,7 @@ pub fn heard(plan: &Plan) -> Vec<Finding> {
     match (meant, voice.speaks_up) {
         (Heard::Quiet, true) => {
             let found = Finding::remark(
+                "wall",
                 "wall",
                 Vec::new(),
                 "It speaks up on this wall".into(),
@@ -36,6 +37,7 @@ pub fn heard(plan: &Plan) -> Vec<Finding> {
         }
         (Heard::SpeaksUp, false) => {
             let found = Finding::remark(
+                "wall",
                 "wall",
                 Vec::new(),
                 "It is quiet on this wall".into(),

@@ -1,28 +1,30 @@
-//! The lightest shadow stays darker than the darkest light.
+//! A shadow stays darker than the light on the same thing.
 
-use super::Finding;
-use super::plan::{Plan, Seen};
+use crate::findings::Finding;
+use crate::findings::plan::{Plan, PlannedZone};
 use crate::light::{Kind, Role};
 use crate::wording::grammar::subject;
 
 /// Steps a mended shadow lies below the light. A choice.
 const CLEAR: f64 = 0.5;
-/// Local colours this many steps apart are not compared. A choice.
-const OTHER_THINGS: f64 = 1.5;
 
-/// Under each lamp: a shadow as light as something lit. White things in shadow and dark things in light may cross; so may things whose own
-/// colours lie far apart. Light left inside the shadow is another rule's.
+/// Shadows as light as the lit side of what they lie on, each judged by its own: a white wall in shadow may well be lighter than a lit
+/// hedge, and never lighter than the white in the light. Dark things in the light may cross. Light left inside the shadow is another
+/// rule's. Silent for zones of which no lit side is found.
 pub fn lit_and_shadow(plan: &Plan) -> Vec<Finding> {
-    plan.lamps().into_iter().filter_map(|(which, _)| worst(&plan.under(which))).collect()
+    if !plan.is_lit() {
+        return Vec::new();
+    }
+    let shadows = plan.zones.iter().filter(|z| z.is(Role::Shadow) || z.is(Role::Contact));
+    shadows.filter_map(|s| one(s, plan.lit_side(s)?)).collect()
 }
 
-fn worst(under: &[&Seen]) -> Option<Finding> {
-    let lit = under.iter().filter(|z| z.is(Role::Lit) && !z.kind(Kind::Dark));
-    let pairs = lit.flat_map(|l| under.iter().filter(|z| dark(z)).map(move |s| (*l, *s)));
-    let (lit, shadow) = pairs
-        .filter(|(l, s)| s.value >= l.value && comparable(l, s))
-        .max_by(|a, b| (a.1.value - a.0.value).total_cmp(&(b.1.value - b.0.value)))?;
+fn one(shadow: &PlannedZone, lit: &PlannedZone) -> Option<Finding> {
+    if shadow.value < lit.value || (lit.kind(Kind::Dark) && !shadow.kind(Kind::Dark)) {
+        return None;
+    }
     let found = Finding::remark(
+        "overlap",
         format!("overlap-{}-{}", lit.id.0, shadow.id.0),
         vec![shadow.id, lit.id],
         format!("{} as light as {} in the light", subject(&shadow.label), lit.label),
@@ -31,17 +33,6 @@ fn worst(under: &[&Seen]) -> Option<Finding> {
     );
     let below = lit.value - CLEAR;
     Some(found.mended(format!("Lower {} to {below:.1}", shadow.label), vec![(shadow.id, shadow.at_value(below))]))
-}
-
-fn dark(z: &Seen) -> bool {
-    (z.is(Role::Shadow) || z.is(Role::Contact)) && !z.kind(Kind::White)
-}
-
-fn comparable(lit: &Seen, shadow: &Seen) -> bool {
-    match (lit.facts.local, shadow.facts.local) {
-        (Some(a), Some(b)) => (a.value().0 - b.value().0).abs() < OTHER_THINGS,
-        _ => true,
-    }
 }
 
 #[cfg(test)]

@@ -1,7 +1,7 @@
 //! Reflected light stays inside the shadow, and carries the colour of the neighbour it comes from.
 
-use super::plan::{Plan, Seen};
-use super::{Finding, capital};
+use crate::findings::plan::{Plan, PlannedZone};
+use crate::findings::{Finding, capital};
 use crate::light::{Kind, Role};
 use lean_colour::Lab;
 
@@ -20,13 +20,15 @@ pub fn inside_the_shadow(plan: &Plan) -> Vec<Finding> {
     plan.zones.iter().filter(|z| z.is(Role::Reflected)).flat_map(|z| [too_light(plan, z), other_hue(plan, z)]).flatten().collect()
 }
 
-fn too_light(plan: &Plan, reflected: &Seen) -> Option<Finding> {
-    let lit = plan.under(reflected.facts.light).into_iter().filter(|z| z.is(Role::Lit) && !z.kind(Kind::Dark));
-    let lit = lit.min_by(|a, b| a.value.total_cmp(&b.value))?;
-    if reflected.kind(Kind::White) || reflected.value < lit.value {
+fn too_light(plan: &Plan, reflected: &PlannedZone) -> Option<Finding> {
+    let others = plan.under(reflected.facts.light).into_iter().filter(|z| z.is(Role::Lit) && !z.kind(Kind::Dark));
+    // The light on its own thing; where none is found, the darkest passage in the light.
+    let lit = plan.lit_side(reflected).or_else(|| others.min_by(|a, b| a.value.total_cmp(&b.value)))?;
+    if reflected.value < lit.value {
         return None;
     }
     let found = Finding::remark(
+        "reflected-value",
         format!("reflected-value-{}", reflected.id.0),
         vec![reflected.id, lit.id],
         format!("{} leaves the shadow", capital(&reflected.label)),
@@ -40,7 +42,7 @@ fn too_light(plan: &Plan, reflected: &Seen) -> Option<Finding> {
     Some(found.mended(format!("Lower it to {below:.1}"), vec![(reflected.id, reflected.at_value(below))]))
 }
 
-fn other_hue(plan: &Plan, reflected: &Seen) -> Option<Finding> {
+fn other_hue(plan: &Plan, reflected: &PlannedZone) -> Option<Finding> {
     let beside = plan.beside(reflected);
     let neighbour =
         beside.iter().filter(|z| z.in_light() && z.lab.chroma() >= GIVES).max_by(|a, b| a.lab.chroma().total_cmp(&b.lab.chroma()))?;
@@ -52,6 +54,7 @@ fn other_hue(plan: &Plan, reflected: &Seen) -> Option<Finding> {
         return None;
     }
     let found = Finding::remark(
+        "reflected-hue",
         format!("reflected-hue-{}", reflected.id.0),
         vec![reflected.id, neighbour.id],
         format!("{} does not carry the colour of {}", capital(&reflected.label), neighbour.label),

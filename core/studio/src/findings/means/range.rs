@@ -1,7 +1,7 @@
 //! Values used against values that could be.
 
-use super::Finding;
-use super::plan::Plan;
+use crate::findings::Finding;
+use crate::findings::plan::Plan;
 use crate::light::key::Key;
 use crate::light::{Exception, Falling};
 use crate::wishes::Wish;
@@ -11,8 +11,8 @@ const NARROW: f64 = 0.5;
 
 /// A plan that uses less than half of the values that can be reached. Silent where a high or low key or a soft contrast is wished for, at night, in a flat design, and while the reach is not known.
 pub fn used(plan: &Plan) -> Vec<Finding> {
-    let wished = plan.piece.intent.key() != Key::AsRead && plan.piece.intent.key() != Key::Full || plan.piece.intent.contrast() < 0.0;
-    let Some(reach) = plan.reach.filter(|_| !wished && plan.piece.lighting.falling != Falling::Flat && !plan.excepted(&[Exception::Night]))
+    let wished = plan.intent.key() != Key::AsRead && plan.intent.key() != Key::Full || plan.intent.contrast() < 0.0;
+    let Some(reach) = plan.reach.filter(|_| !wished && plan.lighting.falling != Falling::Flat && !plan.excepted(&[Exception::Night]))
     else {
         return Vec::new();
     };
@@ -26,6 +26,7 @@ pub fn used(plan: &Plan) -> Vec<Finding> {
         return Vec::new();
     }
     let mut found = Finding::remark(
+        "range",
         "range",
         Vec::new(),
         format!("The plan uses {used:.1} of {whole:.1} steps"),

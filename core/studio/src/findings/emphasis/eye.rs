@@ -1,7 +1,7 @@
 //! The order in which zones catch the eye, and where it stays.
 
-use super::plan::{Plan, Seen};
-use super::{Finding, capital};
+use crate::findings::plan::{Plan, PlannedZone};
+use crate::findings::{Finding, capital};
 use crate::intent::schools::{Question, School};
 use crate::piece::{Importance, ZoneId};
 
@@ -11,13 +11,18 @@ const STUCK: f64 = 1.8;
 const SPOT: f64 = 0.04;
 
 /// How strongly a zone pulls: contrast with what is beside it, by chroma, more when it is small and alone of its sort.
-pub fn pull(plan: &Plan, zone: &Seen) -> f64 {
-    let around = plan.around(zone);
+pub fn pull(plan: &Plan, zone: &PlannedZone) -> f64 {
+    pull_beside(plan, zone, |_| true)
+}
+
+/// How strongly a zone pulls by its contrast with some of what is beside it.
+pub fn pull_beside(plan: &Plan, zone: &PlannedZone, counts: impl Fn(&PlannedZone) -> bool) -> f64 {
+    let around: Vec<(&PlannedZone, f64)> = plan.around(zone).into_iter().filter(|(z, _)| counts(z)).collect();
     let whole: f64 = around.iter().map(|(_, n)| n).sum();
     if whole <= 0.0 {
         return 0.0;
     }
-    let mean = |of: &dyn Fn(&Seen) -> f64| around.iter().map(|(z, n)| n * of(z)).sum::<f64>() / whole;
+    let mean = |of: &dyn Fn(&PlannedZone) -> f64| around.iter().map(|(z, n)| n * of(z)).sum::<f64>() / whole;
     let contrast = mean(&|z| (z.value - zone.value).abs());
     let colour = mean(&|z| (z.lab.a - zone.lab.a).hypot(z.lab.b - zone.lab.b));
     let alike = plan
@@ -42,10 +47,11 @@ pub fn gets_stuck(plan: &Plan) -> Vec<Finding> {
     let [(first, strongest), (_, next), _, ..] = order[..] else { return Vec::new() };
     let Some(zone) = plan.zones.iter().find(|z| z.id == first) else { return Vec::new() };
     let meant = zone.importance == Importance::Focal && plan.school(Question::Emphasis) == School::OneFocalPoint;
-    if meant || zone.area > SPOT || strongest < STUCK * next {
+    if meant || zone.shines() || zone.area > SPOT || strongest < STUCK * next {
         return Vec::new();
     }
     let found = Finding::remark(
+        "stuck",
         format!("stuck-{}", first.0),
         vec![first],
         format!("The eye stays at {}", zone.label),

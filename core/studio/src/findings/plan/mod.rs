@@ -1,17 +1,26 @@
-//! A plan as the rules see it.
+//! A plan as the rules see it: of a piece, or written down without a picture.
 
+mod partners;
+pub mod written;
+
+pub use partners::{made_warmer, plainly, turn, warmer, warmer_at_like_chroma};
+
+use crate::intent::Intent;
 use crate::intent::schools::{Question, School};
 use crate::light::key::Reach;
-use crate::light::{Exception, Facts, Falling, Kind, Lamp, Role, Which};
+use crate::light::{Exception, Facts, Falling, Kind, Lamp, Lighting, Role, Which};
 use crate::mixes::ZoneMix;
 use crate::piece::{Importance, Piece, ZoneId};
+use crate::wall::Wall;
+use crate::wall::loudness::{self, Voice};
 use crate::zones::masses;
 use lean_colour::Lab;
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Temperature, Value};
+use lean_media::Medium;
 
 /// A zone as it is planned.
-pub struct Seen {
+pub struct PlannedZone {
     /// Which.
     pub id: ZoneId,
     /// What it is called.
@@ -30,7 +39,7 @@ pub struct Seen {
     pub importance: Importance,
 }
 
-impl Seen {
+impl PlannedZone {
     /// Its colour at another value.
     pub fn at_value(&self, value: f64) -> Lab {
         with_value(self.lab, Value(value.clamp(0.2, 9.9)))
@@ -79,16 +88,22 @@ pub struct Border {
 
 /// A plan as the rules see it.
 pub struct Plan<'a> {
-    /// The piece.
-    pub piece: &'a Piece,
+    /// Its medium.
+    pub medium: Medium,
+    /// Its light.
+    pub lighting: Lighting,
+    /// Moods, schools and games it is made by.
+    pub intent: Intent,
     /// Its zones.
-    pub zones: Vec<Seen>,
+    pub zones: Vec<PlannedZone>,
     /// Their borders.
     pub borders: Vec<Border>,
     /// The recipes, if there is a set.
     pub mixes: &'a [ZoneMix],
     /// What can be reached, if it is known.
     pub reach: Option<Reach>,
+    /// Its wall, with how it speaks there.
+    pub wall: Option<(Wall, Voice)>,
     /// Masses the painter named, each with the zones that lie in it.
     masses: Vec<(String, Vec<ZoneId>)>,
 }
@@ -96,12 +111,12 @@ pub struct Plan<'a> {
 impl<'a> Plan<'a> {
     /// The plan of a piece.
     pub fn of(piece: &'a Piece, mixes: &'a [ZoneMix], reach: Option<Reach>) -> Self {
-        let zones: Vec<Seen> = piece
+        let zones: Vec<PlannedZone> = piece
             .zones
             .iter()
             .map(|z| {
                 let lab = piece.wanted(z);
-                Seen {
+                PlannedZone {
                     id: z.id,
                     label: piece.zone_label(z.id),
                     lab,
@@ -116,12 +131,22 @@ impl<'a> Plan<'a> {
         let at = |id: u16| zones.iter().position(|z| z.id.0 == id);
         let borders = piece.geometry().borders.clone();
         let borders = borders.into_iter().filter_map(|(a, b, n)| Some(Border { one: at(a)?, other: at(b)?, length: n as f64 })).collect();
-        Self { piece, zones, borders, mixes, reach, masses: named_masses(piece) }
+        Self {
+            medium: piece.brief.medium,
+            lighting: piece.lighting.clone(),
+            intent: piece.intent.clone(),
+            zones,
+            borders,
+            mixes,
+            reach,
+            wall: piece.wall.as_ref().and_then(|w| Some((w.clone(), loudness::voice(piece, &w.reading)?))),
+            masses: named_masses(piece),
+        }
     }
 
     /// Zones joined for a sentence about planes, distance or light, where a painter thinks in masses: a named mass stands for its zones
     /// when all of them are spoken of. With it, how many things are named.
-    pub fn spoken(&self, zones: &[&Seen]) -> (String, usize) {
+    pub fn spoken(&self, zones: &[&PlannedZone]) -> (String, usize) {
         let is_whole = |members: &[ZoneId]| members.len() > 1 && members.iter().all(|m| zones.iter().any(|z| z.id == *m));
         let whole: Vec<&(String, Vec<ZoneId>)> = self.masses.iter().filter(|(_, members)| is_whole(members)).collect();
         let alone = zones.iter().filter(|z| !whole.iter().any(|(_, members)| members.contains(&z.id)));
@@ -131,7 +156,7 @@ impl<'a> Plan<'a> {
 
     /// The school on a question.
     pub fn school(&self, question: Question) -> School {
-        self.piece.intent.school(question, self.piece.brief.medium)
+        self.intent.school(question, self.medium)
     }
 
     /// How this school calms a colour, in a sentence.
@@ -145,17 +170,17 @@ impl<'a> Plan<'a> {
 
     /// Whether the light is an exception of one of these sorts.
     pub fn excepted(&self, any: &[Exception]) -> bool {
-        self.piece.lighting.has(any)
+        self.lighting.has(any)
     }
 
     /// Whether light falls on the piece at all.
     pub fn is_lit(&self) -> bool {
-        matches!(self.piece.lighting.falling, Falling::One { .. } | Falling::Two { .. })
+        matches!(self.lighting.falling, Falling::One { .. } | Falling::Two { .. })
     }
 
     /// The lamps of the piece.
     pub fn lamps(&self) -> Vec<(Which, Lamp)> {
-        match self.piece.lighting.falling {
+        match self.lighting.falling {
             Falling::One { first } => vec![(Which::First, first)],
             Falling::Two { first, second } => vec![(Which::First, first), (Which::Second, second)],
             Falling::Unnamed | Falling::Flat => Vec::new(),
@@ -163,18 +188,18 @@ impl<'a> Plan<'a> {
     }
 
     /// Zones that stand in a lamp's light; with one lamp, all.
-    pub fn under(&self, which: Which) -> Vec<&Seen> {
-        let two = matches!(self.piece.lighting.falling, Falling::Two { .. });
+    pub fn under(&self, which: Which) -> Vec<&PlannedZone> {
+        let two = matches!(self.lighting.falling, Falling::Two { .. });
         self.zones.iter().filter(|z| !two || z.facts.light == which).collect()
     }
 
     /// Zones that share a border with one.
-    pub fn beside(&self, zone: &Seen) -> Vec<&Seen> {
+    pub fn beside(&self, zone: &PlannedZone) -> Vec<&PlannedZone> {
         self.around(zone).into_iter().map(|(z, _)| z).collect()
     }
 
     /// Zones that share a border with one, and how long it is.
-    pub fn around(&self, zone: &Seen) -> Vec<(&Seen, f64)> {
+    pub fn around(&self, zone: &PlannedZone) -> Vec<(&PlannedZone, f64)> {
         self.borders
             .iter()
             .filter_map(|b| {
@@ -186,13 +211,13 @@ impl<'a> Plan<'a> {
 }
 
 /// Mean of something over zones by area; `None` without any.
-pub fn mean(zones: &[&Seen], of: impl Fn(&Seen) -> f64) -> Option<f64> {
+pub fn mean(zones: &[&PlannedZone], of: impl Fn(&PlannedZone) -> f64) -> Option<f64> {
     let area: f64 = zones.iter().map(|z| z.area).sum();
     (area > 0.0).then(|| zones.iter().map(|z| z.area * of(z)).sum::<f64>() / area)
 }
 
 /// Labels joined for a sentence: "sky", "sky and wall", "sky, wall and 2 more".
-pub fn listed(zones: &[&Seen]) -> String {
+pub fn listed(zones: &[&PlannedZone]) -> String {
     joined(&zones.iter().map(|z| z.label.as_str()).collect::<Vec<_>>())
 }
 

@@ -1,13 +1,13 @@
 //! Zones lighter than any layer of the medium on this ground have to stay bare paper.
 
-use super::plan::{Plan, listed};
-use super::{Finding, capital};
+use crate::findings::plan::{Plan, listed};
+use crate::findings::{Finding, capital};
 use crate::intent::schools::{Question, School};
 use lean_media::Medium;
 
 /// Zones that only bare paper can give, in media without white. Silent where opaque white is allowed.
 pub fn bare_paper(plan: &Plan) -> Vec<Finding> {
-    let medium = plan.piece.brief.medium;
+    let medium = plan.medium;
     let Some(reach) = plan.reach.filter(|_| !medium.has_white()) else { return Vec::new() };
     if medium == Medium::Watercolour && plan.school(Question::WhiteInWatercolour) == School::OpaqueWhite {
         return Vec::new();
@@ -18,6 +18,7 @@ pub fn bare_paper(plan: &Plan) -> Vec<Finding> {
     }
     let it = if bare.len() == 1 { "has" } else { "have" };
     let found = Finding::remark(
+        "reserve",
         format!("reserve-{}", bare.iter().map(|z| z.id.0.to_string()).collect::<Vec<_>>().join("-")),
         bare.iter().map(|z| z.id).collect(),
         format!("{} {it} to stay bare paper", capital(&listed(&bare))),

@@ -1,7 +1,7 @@
 //! Water carries the sky's value, a little darker.
 
-use super::Finding;
-use super::plan::{Plan, Seen, mean};
+use crate::findings::Finding;
+use crate::findings::plan::{Plan, PlannedZone, mean};
 use crate::light::{Exception, Falling, Kind, Plane};
 use crate::wording::grammar::subject;
 
@@ -11,15 +11,15 @@ const DEEP: f64 = 3.5;
 
 /// Water lighter than the sky it mirrors, or so dark that it mirrors none. Silent at night and against the light, where glitter is lighter than anything, and in a flat design.
 pub fn carries_the_sky(plan: &Plan) -> Vec<Finding> {
-    if plan.excepted(&[Exception::Night, Exception::Backlight]) || plan.piece.lighting.falling == Falling::Flat {
+    if plan.excepted(&[Exception::Night, Exception::Backlight]) || plan.lighting.falling == Falling::Flat {
         return Vec::new();
     }
-    let sky: Vec<&Seen> = plan.zones.iter().filter(|z| z.facts.plane == Some(Plane::Sky)).collect();
+    let sky: Vec<&PlannedZone> = plan.zones.iter().filter(|z| z.facts.plane == Some(Plane::Sky)).collect();
     let Some(sky) = mean(&sky, |z| z.value) else { return Vec::new() };
     plan.zones.iter().filter(|z| z.kind(Kind::Water) && !z.shines() && !z.in_shadow()).filter_map(|z| one(z, sky)).collect()
 }
 
-fn one(water: &Seen, sky: f64) -> Option<Finding> {
+fn one(water: &PlannedZone, sky: f64) -> Option<Finding> {
     let below = sky - water.value;
     let (what, why) = match below {
         b if b < -0.1 => ("lighter than the sky", "A mirror gives back less than it gets."),
@@ -29,6 +29,7 @@ fn one(water: &Seen, sky: f64) -> Option<Finding> {
         _ => return None,
     };
     let found = Finding::remark(
+        "water",
         format!("water-{}", water.id.0),
         vec![water.id],
         format!("{} {what}", subject(&water.label)),

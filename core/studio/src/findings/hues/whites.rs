@@ -1,11 +1,16 @@
 //! White things keep to one tint in each light.
 
-use super::plan::{Plan, Seen, listed, mean};
-use super::{Finding, capital};
+use crate::findings::plan::{Plan, PlannedZone, listed, mean, turn};
+use crate::findings::{Finding, capital};
 use crate::light::{Kind, Which};
+use lean_colour::Lab;
 
-/// Units of temperature the whites of one light and family may lie apart. A choice.
+/// CIELAB units the undertones of one light and family may lie apart, and how far where both lean the same way and one only more
+/// strongly. Choices.
 const APART: f64 = 8.0;
+const SAME_WAY: f64 = 14.0;
+/// Degrees within which two undertones lean the same way. A choice.
+const ONE_WAY: f64 = 30.0;
 
 /// White things under one lamp, lit ones and shaded ones apart, whose undertones pull in different ways. Silent without named light: nothing says then what they share.
 pub fn one_undertone(plan: &Plan) -> Vec<Finding> {
@@ -14,24 +19,32 @@ pub fn one_undertone(plan: &Plan) -> Vec<Finding> {
 }
 
 fn family(plan: &Plan, which: Which, shaded: bool) -> Option<Finding> {
-    let whites: Vec<&Seen> =
+    let whites: Vec<&PlannedZone> =
         plan.under(which).into_iter().filter(|z| z.kind(Kind::White) && !z.shines() && z.in_shadow() == shaded).collect();
-    let t = |z: &&Seen| z.temperature;
-    let (cool, warm) = (whites.iter().map(t).fold(f64::INFINITY, f64::min), whites.iter().map(t).fold(f64::NEG_INFINITY, f64::max));
-    if whites.len() < 2 || warm - cool <= APART {
+    let pairs = whites.iter().enumerate().flat_map(|(i, a)| whites[i + 1..].iter().map(move |b| undertones_apart(a.lab, b.lab)));
+    let apart = pairs.fold(0.0, f64::max);
+    if apart <= 0.0 {
         return None;
     }
-    let aim = mean(&whites, |z| z.temperature)?;
+    let aim = (mean(&whites, |z| z.lab.a)?, mean(&whites, |z| z.lab.b)?);
     let place = if shaded { "in shadow" } else { "in the light" };
     let found = Finding::remark(
+        "whites",
         format!("whites-{}-{}", if which == Which::Second { 2 } else { 1 }, if shaded { "shadow" } else { "light" }),
         whites.iter().map(|z| z.id).collect(),
         format!("{}: white things {place} with different undertones", capital(&listed(&whites))),
-        format!("Whites in one light lean the same way; these lie {:.0} apart in temperature.", warm - cool),
+        format!("Whites in one light lean the same way; the undertones of these lie {apart:.0} apart."),
         "whites lean one way",
     );
-    let targets = whites.iter().map(|z| (z.id, z.warmer(aim - z.temperature))).collect();
+    let targets = whites.iter().map(|z| (z.id, Lab::new(z.lab.l, aim.0, aim.1))).collect();
     Some(found.mended("Let them lean one way".into(), targets))
+}
+
+/// How far two undertones lie apart, beyond what is let pass; 0 where they go together.
+fn undertones_apart(a: Lab, b: Lab) -> f64 {
+    let apart = (a.a - b.a).hypot(a.b - b.b);
+    let one_way = a.chroma().min(b.chroma()) >= 1.5 && turn(a.hue(), b.hue()) <= ONE_WAY;
+    if apart > if one_way { SAME_WAY } else { APART } { apart } else { 0.0 }
 }
 
 #[cfg(test)]

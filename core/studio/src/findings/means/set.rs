@@ -1,9 +1,10 @@
 //! What the set in use cannot do, and what it does only once.
 
-use super::{Finding, capital};
+use crate::findings::plan::Plan;
+use crate::findings::{Finding, capital};
 use crate::intent::schools::{Question, School};
 use crate::mixes::{Well, ZoneMix};
-use crate::piece::{Piece, ZoneId};
+use crate::piece::Piece;
 use crate::wishes::Wish;
 
 /// A value the set cannot reach: half a step or more off.
@@ -15,6 +16,8 @@ pub fn beyond_the_set(piece: &Piece, mix: &ZoneMix) -> Option<Finding> {
     let (side, limit) = if mix.delta_value > 0.0 { ("dark", "darkest") } else { ("light", "lightest") };
     let near = mix.given.value.0;
     Some(Finding {
+        rule: "beyond",
+        also: Vec::new(),
         key: format!("beyond-{}", mix.zone.0),
         zones: vec![mix.zone],
         title: format!("{} cannot go this {side}", capital(&piece.zone_label(mix.zone))),
@@ -25,28 +28,29 @@ pub fn beyond_the_set(piece: &Piece, mix: &ZoneMix) -> Option<Finding> {
     })
 }
 
-/// Two neighbours planned so alike that they will read as one shape. Silent where a drawn contour lies between them.
-pub fn read_as_one(piece: &Piece) -> Vec<Finding> {
+/// Two neighbours planned so alike that they will read as one shape. Silent where a drawn contour lies between them, and within the
+/// shadows of one light, where edges are lost on purpose.
+pub fn read_as_one(plan: &Plan) -> Vec<Finding> {
     const ALIKE: f64 = 0.2;
-    if piece.intent.school(Question::Outline, piece.brief.medium) == School::DrawnContours {
+    if plan.school(Question::Outline) == School::DrawnContours {
         return Vec::new();
     }
-    let borders = piece.geometry().borders.clone();
-    let pairs = borders.into_iter().filter_map(|(a, b, _)| Some((piece.zone(ZoneId(a))?, piece.zone(ZoneId(b))?)));
+    let pairs = plan.borders.iter().map(|b| (&plan.zones[b.one], &plan.zones[b.other]));
     pairs
         .filter(|(a, b)| {
-            let value = a.target.value().steps_above(b.target.value()).abs();
-            let temperature = a.target.temperature().warmer_than(b.target.temperature()).abs();
-            value < ALIKE && temperature < lean_colour::temperature::SAME
+            let colour = (a.lab.a - b.lab.a).hypot(a.lab.b - b.lab.b);
+            (a.value - b.value).abs() < ALIKE && colour < lean_colour::temperature::SAME && !(a.in_shadow() && b.in_shadow())
         })
-        .map(|(a, b)| Finding {
-            key: format!("as-one-{}-{}", a.id.0, b.id.0),
-            zones: vec![a.id, b.id],
-            title: format!("{} and {} will read as one", capital(&piece.zone_label(a.id)), piece.zone_label(b.id)),
-            why: "Neighbours of equal value and temperature lose the edge between them.".into(),
-            school: "value plan".into(),
-            help: "Join them on the picture, or move one in the field.".into(),
-            suggestion: None,
+        .map(|(a, b)| {
+            let found = Finding::remark(
+                "as-one",
+                format!("as-one-{}-{}", a.id.0, b.id.0),
+                vec![a.id, b.id],
+                format!("{} and {} will read as one", capital(&a.label), b.label),
+                "Neighbours of equal value and colour lose the edge between them.".into(),
+                "value plan",
+            );
+            found.helped("Join them on the picture, or move one in the field.")
         })
         .collect()
 }
@@ -62,6 +66,8 @@ pub fn appears_once(piece: &Piece, well: &Well, mixes: &[ZoneMix]) -> Option<Fin
         return None;
     }
     Some(Finding {
+        rule: "once",
+        also: Vec::new(),
         key: format!("once-{}", well.pigment),
         zones: vec![zone.zone],
         title: format!("{} appears once", capital(&well.name)),

@@ -1,67 +1,56 @@
 //! Lights and shadows take opposite temperatures.
 
-use super::plan::{Plan, Seen, mean};
-use super::{Finding, capital};
+use crate::findings::plan::{Plan, PlannedZone, made_warmer, plainly, warmer};
+use crate::findings::{Finding, capital};
 use crate::intent::schools::{Question, School};
-use crate::light::{Role, Tint, Which};
+use crate::light::{Role, Tint};
 use crate::wording::grammar::verb;
-use lean_colour::temperature::SAME;
 
-/// Units of temperature a mended shadow lies beyond the light. A choice.
-const CLEAR: f64 = 8.0;
+/// Units of temperature a mended shadow lies beyond the light, on the side it belongs to. A choice.
+const CLEAR: f64 = 4.0;
+/// Units of temperature by which a shadow leans at least where shadows always do. A choice.
+const LEANS: f64 = 1.0;
 
-/// Under each lamp: shadows that are on the lamp's own side of its light. Silent for a neutral lamp, without both families, and while the
-/// difference could be one of local colour alone.
+/// Shadows on the lamp's own side of the light, each against the lit side of its own thing at like chroma. Silent for a neutral lamp and
+/// for zones of which no lit side is found; where two things touch, what little light there is has another way to go.
 pub fn of_light_and_shadow(plan: &Plan) -> Vec<Finding> {
-    let always_cool = plan.school(Question::Shadows) == School::AlwaysBlueViolet;
-    plan.lamps()
-        .into_iter()
-        .filter_map(|(which, lamp)| {
-            let tint = if always_cool { Tint::Warm } else { lamp.tint };
-            one_lamp(plan, which, tint, always_cool)
-        })
-        .collect()
+    let shadows = plan.zones.iter().filter(|z| z.is(Role::Shadow));
+    shadows.filter_map(|shadow| one(plan, shadow, plan.lit_side(shadow)?)).collect()
 }
 
-fn one_lamp(plan: &Plan, which: Which, tint: Tint, always_cool: bool) -> Option<Finding> {
-    let sign = tint.sign();
-    let under = plan.under(which);
-    let lit: Vec<&Seen> = under.iter().copied().filter(|z| z.is(Role::Lit)).collect();
-    let shadow: Vec<&Seen> = under.iter().copied().filter(|z| z.is(Role::Shadow) || z.is(Role::Contact)).collect();
-    let (warm, cool) = (mean(&lit, relative)?, mean(&shadow, relative)?);
-    let apart = sign * (warm - cool);
-    if sign == 0.0 || apart > -SAME {
+fn one(plan: &Plan, shadow: &PlannedZone, lit: &PlannedZone) -> Option<Finding> {
+    let always_cool = plan.school(Question::Shadows) == School::AlwaysBlueViolet;
+    let lamp = plan.lighting.lamp(shadow.facts.light)?;
+    let sign = if always_cool { 1.0 } else { lamp.tint.sign() };
+    let rich = plan.school(Question::ShadowChroma) == School::RichShadows;
+    let against = warmer(shadow, lit, rich) * sign;
+    // Where shadows are to lean to blue in any light, leaning nowhere is not enough.
+    let most = if always_cool { -LEANS } else { plainly(shadow.lab, lit.lab) };
+    if sign == 0.0 || against < most {
         return None;
     }
-    let (light, dark) = if sign > 0.0 { ("warm", "cool") } else { ("cool", "warm") };
-    let shift = -sign * (CLEAR - apart);
-    let which_light = if which == Which::Second { "the second light" } else { "the light" };
-    let school = if always_cool { "shadows always a little blue or violet" } else { "shadows opposite of the light" };
-    let why = if always_cool {
-        format!("They are {:.0} warmer than what is lit; in this school shadows lean to blue or violet under any light.", cool - warm)
-    } else {
-        format!(
-            "Under {light} light shadows look {dark}. Here they are {:.0} {} than what is lit.",
-            -apart,
-            if sign > 0.0 { "warmer" } else { "cooler" }
-        )
+    let turned = if sign > 0.0 { "warmer" } else { "cooler" };
+    let wanted = if sign > 0.0 { "cooler" } else { "warmer" };
+    let why = match (always_cool, lamp.tint) {
+        (true, _) => "In this school shadows lean to blue or violet under any light.",
+        (_, Tint::Warm) => "Under warm light shadows look cool.",
+        _ => "Under cool light shadows look warm.",
     };
-    let key = format!("opposition-{}", if which == Which::Second { 2 } else { 1 });
-    let (named, count) = plan.spoken(&shadow);
+    let school = if always_cool { "shadows always a little blue or violet" } else { "shadows opposite of the light" };
+    let named = plan.spoken(&[shadow]).0;
     let found = Finding::remark(
-        key,
-        shadow.iter().map(|z| z.id).collect(),
-        format!("{} {} on the side of {which_light}", capital(&named), verb(&named, count)),
-        why,
+        "opposition",
+        format!("opposition-{}", shadow.id.0),
+        vec![shadow.id, lit.id],
+        format!("{} {} on the side of the light", capital(&named), verb(&named, 1)),
+        match against {
+            a if a >= 1.0 => format!("{why} Beyond what dimming brings it is {a:.0} {turned} than {}.", lit.label),
+            _ => format!("{why} It leans no more that way than {}.", lit.label),
+        },
         school,
     );
-    let targets = shadow.iter().map(|z| (z.id, z.warmer(shift))).collect();
-    Some(found.mended(format!("Make {} {dark}er than the light", if shadow.len() == 1 { "it" } else { "them" }), targets))
-}
-
-/// Temperature against the zone's own local colour, where one was given: a red wall in shadow is still a red wall.
-fn relative(z: &Seen) -> f64 {
-    z.temperature - z.facts.local.map_or(0.0, |l| l.temperature().0)
+    let mended = made_warmer(shadow, lit, -sign * CLEAR, rich);
+    Some(found.mended(format!("Make it {wanted} than the light"), vec![(shadow.id, mended)]))
 }
 
 #[cfg(test)]
@@ -86,7 +75,7 @@ mod tests {
         let piece = pair(6.0, 14.0, Tint::Warm);
         let found = of(&piece);
         assert_eq!(found.len(), 1);
-        let mended = super::super::tests::taken(&piece, &found[0]);
+        let mended = crate::findings::tests::taken(&piece, &found[0]);
         assert!(of(&mended).is_empty());
         assert!(mended.zones[1].target.temperature().0 < mended.zones[0].target.temperature().0);
     }

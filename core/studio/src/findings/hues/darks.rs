@@ -1,7 +1,7 @@
 //! A dark with a colour is richer than black.
 
-use super::Finding;
-use super::plan::{Plan, Seen};
+use crate::findings::Finding;
+use crate::findings::plan::{Plan, PlannedZone};
 use crate::intent::schools::{Question, School};
 use crate::light::Role;
 use crate::wording::grammar::subject;
@@ -17,19 +17,20 @@ pub fn coloured(plan: &Plan) -> Vec<Finding> {
     if plan.school(Question::Black) != School::NeverBlack {
         return Vec::new();
     }
-    let dead = |z: &&Seen| z.value < DARK && z.lab.chroma() < DEAD && z.area > 0.01;
+    let dead = |z: &&PlannedZone| z.value < DARK && z.lab.chroma() < DEAD && z.area > 0.01;
     plan.zones
         .iter()
         .filter(dead)
         .map(|z| {
             let found = Finding::remark(
+                "dark",
                 format!("dark-{}", z.id.0),
                 vec![z.id],
                 format!("{} dark without a colour", subject(&z.label)),
                 "A dark mixed from two opposites leans somewhere and stays alive; a neutral one reads as a hole.".into(),
                 "black: never, mix darks from opposites",
             );
-            let lamp = plan.piece.lighting.lamp(z.facts.light).map_or(1.0, |l| l.tint.sign());
+            let lamp = plan.lighting.lamp(z.facts.light).map_or(1.0, |l| l.tint.sign());
             let side = if z.is(Role::Lit) { lamp } else { -lamp };
             let by = if side >= 0.0 && lamp != 0.0 { GIVEN } else { -GIVEN };
             found.mended(format!("Let it lean {}", if by > 0.0 { "warm" } else { "cool" }), vec![(z.id, z.warmer(by))])

@@ -1,14 +1,17 @@
 //! Strongest contrast and purest colour where the eye is meant to go.
 
-use super::eye::pull;
-use super::plan::{Plan, Seen};
-use super::{Finding, capital};
+use super::eye::{pull, pull_beside};
+use crate::findings::plan::{Plan, PlannedZone};
+use crate::findings::{Finding, capital};
 use crate::intent::schools::{Question, School};
+use crate::light::Role;
 use crate::piece::Importance;
 use lean_colour::{Lab, Value, moves::with_value};
 
 /// How much more than the focal zone another may pull before it competes. A choice.
-const COMPETES: f64 = 1.25;
+const COMPETES: f64 = 2.2;
+/// And what touches it, and so stands with it. A choice.
+const BESIDE: f64 = 3.0;
 
 /// A zone that pulls plainly more than every focal one. Silent while nothing is focal, and where the whole surface is to be alive.
 pub fn strongest_where_meant(plan: &Plan) -> Vec<Finding> {
@@ -17,13 +20,18 @@ pub fn strongest_where_meant(plan: &Plan) -> Vec<Finding> {
     }
     let focal = plan.zones.iter().filter(|z| z.importance == Importance::Focal);
     let Some((focal, strongest)) = focal.map(|z| (z, pull(plan, z))).max_by(|a, b| a.1.total_cmp(&b.1)) else { return Vec::new() };
-    let others = plan.zones.iter().filter(|z| z.importance != Importance::Focal);
-    let rival = others.map(|z| (z, pull(plan, z))).max_by(|a, b| a.1.total_cmp(&b.1)).filter(|(_, p)| *p > COMPETES * strongest);
+    // Contrast along the focal point's own edge is the focal point's; the accents of light belong to what they lie on.
+    let others = plan.zones.iter().filter(|z| z.importance != Importance::Focal && !z.shines() && !z.is(Role::Contact));
+    let rival = others
+        .map(|z| (z, pull_beside(plan, z, |n| n.importance != Importance::Focal)))
+        .max_by(|a, b| a.1.total_cmp(&b.1))
+        .filter(|(z, p)| *p > strongest * if plan.touch(z, focal) { BESIDE } else { COMPETES });
     rival.map(|(z, p)| competing(plan, z, p, focal, strongest)).into_iter().collect()
 }
 
-fn competing(plan: &Plan, rival: &Seen, pulls: f64, focal: &Seen, strongest: f64) -> Finding {
+fn competing(plan: &Plan, rival: &PlannedZone, pulls: f64, focal: &PlannedZone, strongest: f64) -> Finding {
     let found = Finding::remark(
+        "focal",
         format!("focal-{}", rival.id.0),
         vec![rival.id, focal.id],
         format!("{} competes with {}", capital(&rival.label), focal.label),

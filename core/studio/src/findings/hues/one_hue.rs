@@ -1,14 +1,14 @@
 //! A picture of nearly one hue, and ways out of it.
 
-use super::Finding;
-use super::plan::{Plan, Seen};
+use crate::findings::Finding;
+use crate::findings::plan::{Plan, PlannedZone};
 use crate::intent::schools::{Question, School};
 
 /// Width of the stretch of the circle that counts as one hue, in degrees, the share of the picture that must lie in it, and the chroma from
 /// which a zone has a hue. Choices.
 const STRETCH: f64 = 35.0;
 const NEARLY: f64 = 0.70;
-const COLOURED: f64 = 12.0;
+const COLOURED: f64 = 18.0;
 /// Units of temperature by which lights and shadows are parted when mended. A choice.
 const PARTED: f64 = 10.0;
 
@@ -18,7 +18,7 @@ pub fn nearly(plan: &Plan) -> Vec<Finding> {
         return Vec::new();
     }
     let all: f64 = plan.zones.iter().map(|z| z.area).sum();
-    let coloured: Vec<&Seen> = plan.zones.iter().filter(|z| z.lab.chroma() >= COLOURED).collect();
+    let coloured: Vec<&PlannedZone> = plan.zones.iter().filter(|z| z.lab.chroma() >= COLOURED).collect();
     let within =
         |start: f64| coloured.iter().filter(move |z| (z.lab.hue() - start).rem_euclid(360.0) <= STRETCH).map(|z| z.area).sum::<f64>();
     let Some((start, share)) =
@@ -28,6 +28,7 @@ pub fn nearly(plan: &Plan) -> Vec<Finding> {
     };
     let hue = crate::studies::scheme::hue_word(start + STRETCH / 2.0);
     let found = Finding::remark(
+        "one-hue",
         "one-hue",
         Vec::new(),
         format!("{:.0} % of the picture is {hue}", share * 100.0),

@@ -1,0 +1,4 @@
+//! Where the eye goes.
+
+pub mod eye;
+pub mod focal;

@@ -1,0 +1,5 @@
+//! Rules of planes, distance and water.
+
+pub mod distance;
+pub mod planes;
+pub mod water;
