@@ -2,7 +2,7 @@
 
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
 use lean_store::{Kept, KeptNote, Summary};
-use lean_studio::cautions::cautions;
+use lean_studio::cautions::{Caution, cautions};
 use lean_studio::compare;
 use lean_studio::field_note::FieldNote;
 use lean_studio::mixes::{Mark, swatch};
@@ -206,7 +206,7 @@ pub struct BoxView {
     /// What is in it, lightest first.
     pub pigments: Vec<PigmentView>,
     /// Cautions for working with it.
-    pub cautions: Vec<String>,
+    pub cautions: Vec<Caution>,
 }
 
 impl BoxView {

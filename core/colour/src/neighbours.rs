@@ -8,6 +8,10 @@ use palette::white_point;
 /// Strength of contrast (−1..0) or assimilation (0..1) by the surround (Hunt 1991). A choice: at −0.3 a grey beside a strong red would turn an
 /// implausible green.
 pub const CONTRAST: f64 = -0.1;
+/// How much of CAM16's shift in lightness by the background is taken. The whole of it parts a value 5 on black from the same on white by 1.4
+/// steps; matched greys in the usual display lie half a step to one apart (Gilchrist et al. 1999, An anchoring theory of lightness
+/// perception, Psychological Review 106), so half is taken: 0.7.
+pub const LIGHTNESS: f64 = 0.5;
 /// Luminance of the adapting field in cd/m²: a lit room. A choice.
 pub const ROOM: f64 = 40.0;
 
@@ -29,7 +33,7 @@ const MIDDLE_GREY: f64 = 20.0;
 /// How a colour tends to look among its neighbours.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Look {
-    /// CAM16 lightness J on a background of the neighbours' mean luminance, 0..100.
+    /// CAM16 lightness J, moved by the neighbours' mean luminance as far as is usually seen, 0..100.
     pub lightness: f64,
     /// The same colour's J on a middle grey, to compare with.
     pub lightness_alone: f64,
@@ -73,7 +77,8 @@ pub fn among(colour: Lab<D65>, neighbours: &[Neighbour]) -> Look {
     let surround = Xyz { x: mean(|c| c.x), y: mean(|c| c.y), z: mean(|c| c.z) };
     let white = induced_white(surround, xyz.y.max(0.1), CONTRAST);
     let seen: Lab<D65> = xyz.lab_relative_to(white);
-    Look { lightness: lightness_on(xyz, surround.y), lightness_alone, colour: Lab::new(colour.l, seen.a, seen.b) }
+    let shift = lightness_on(xyz, surround.y) - lightness_alone;
+    Look { lightness: lightness_alone + LIGHTNESS * shift, lightness_alone, colour: Lab::new(colour.l, seen.a, seen.b) }
 }
 
 /// The colour to show on a middle grey so that it is as light there (CAM16 J) as another place makes it: the look's own hue and chroma, found
@@ -122,6 +127,7 @@ pub fn over_zones(colours: &[Lab<D65>], borders: &[Border], ground: Lab<D65>, gr
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::Value;
 
     #[test]
     fn a_grey_is_lighter_on_black_than_on_white() {
@@ -159,6 +165,14 @@ mod tests {
             assert!((lightness_on(shown.xyz(), 20.0) - look.lightness).abs() < 1e-4);
             assert_eq!(shown.l > own.l, other < 50.0, "lighter beside dark: {shown:?}");
         }
+    }
+
+    #[test]
+    fn a_middle_grey_on_black_and_on_white_lies_half_a_step_to_one_apart() {
+        let grey = Lab::new(Value(5.0).lightness(), 0.0, 0.0);
+        let on = |l: f64| shown_alone(&among(grey, &[Neighbour { colour: Lab::new(l, 0.0, 0.0), weight: 1.0 }])).value().0;
+        let apart = on(20.0) - on(96.0);
+        assert!((0.5..=1.0).contains(&apart), "{apart}");
     }
 
     #[test]

@@ -2,8 +2,8 @@
 
 use crate::mixes::Mark;
 use crate::piece::{Piece, ZoneId};
+use crate::wording;
 use lean_colour::difference::ciede2000;
-use lean_colour::temperature::SAME;
 use serde::Serialize;
 
 /// Steps within which two values are the same to the eye. A choice.
@@ -23,32 +23,23 @@ pub struct Compared {
     pub warmer: f64,
     /// CIEDE2000 between them.
     pub difference: f64,
-    /// In a sentence: value first, temperature second, hue last.
+    /// In a sentence: value first, then chroma, hue and temperature as far as each moved.
     pub sentence: String,
 }
 
-/// Compares two patches: value first, temperature second, hue last.
+/// Compares two patches: value first, then what else moved.
 pub fn compare(one: Mark, other: Mark) -> Compared {
     let steps = one.value.steps_above(other.value);
     let warmer = one.temperature.warmer_than(other.temperature);
     let difference = ciede2000(one.lab, other.lab);
     let value = match steps {
         s if s.abs() < SAME_VALUE => "These two are the same value".to_owned(),
-        s => format!(
-            "The first is {:.1} {} {}",
-            s.abs(),
-            if s.abs() < 1.05 && s.abs() > 0.95 { "step" } else { "steps" },
-            if s > 0.0 { "lighter" } else { "darker" }
-        ),
+        s => format!("The first is {} {}", wording::steps(s.abs()), if s > 0.0 { "lighter" } else { "darker" }),
     };
-    let temperature = match warmer {
-        w if w.abs() < SAME => "as warm".to_owned(),
-        w => format!("{}{}", if w.abs() < 10.0 { "a touch " } else { "" }, if w > 0.0 { "warmer" } else { "cooler" }),
-    };
-    let turn = (one.lab.hue() - other.lab.hue() + 540.0).rem_euclid(360.0) - 180.0;
-    let hue = if one.lab.chroma().min(other.lab.chroma()) < 6.0 || turn.abs() < 12.0 { "" } else { ", and of another hue" };
-    let first = if steps.abs() < SAME_VALUE && warmer.abs() >= SAME { "; the first is " } else { ", " };
-    Compared { one, other, steps, warmer, difference, sentence: format!("{value}{first}{temperature}{hue}.") }
+    let colour = wording::Difference::of(other.lab, one.lab).comparison();
+    let first = if steps.abs() < SAME_VALUE { "; the first is " } else { ", " };
+    let sentence = if colour.is_empty() { format!("{value}, and much the same colour.") } else { format!("{value}{first}{colour}.") };
+    Compared { one, other, steps, warmer, difference, sentence }
 }
 
 /// Zones in order of value, those the eye takes for equal together.
@@ -77,9 +68,9 @@ mod tests {
 
     #[test]
     fn the_sentence_keeps_the_order() {
-        assert_eq!(compare(mark(50.0, 0.0, 0.0), mark(50.4, 0.0, 0.0)).sentence, "These two are the same value, as warm.");
+        assert_eq!(compare(mark(50.0, 0.0, 0.0), mark(50.4, 0.0, 0.0)).sentence, "These two are the same value, and much the same colour.");
         let warm = compare(mark(50.0, 12.0, 14.0), mark(50.0, 0.0, -10.0)).sentence;
-        assert!(warm.starts_with("These two are the same value; the first is warmer"), "{warm}");
+        assert_eq!(warm, "These two are the same value; the first is more orange and warmer.");
         let dark = compare(mark(30.0, 0.0, 0.0), mark(60.0, 0.0, 0.0));
         assert!(dark.steps < -2.5 && dark.sentence.contains("darker"), "{}", dark.sentence);
     }

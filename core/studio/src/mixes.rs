@@ -14,6 +14,7 @@ use lean_search::white_of;
 use serde::Serialize;
 
 mod aims;
+mod among;
 mod kinship;
 mod paint;
 mod pans;
@@ -21,6 +22,7 @@ mod simpler;
 mod string;
 
 pub use aims::{Aim, aimed_at, aims, targets, weight};
+pub use among::{Among, Remedy, among};
 pub use paint::{Amount, LetDown, amount_of, let_downs};
 pub use pans::{Pan, pans};
 pub use simpler::Simpler;

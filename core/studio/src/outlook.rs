@@ -4,7 +4,8 @@ use crate::findings::{Finding, Plan, findings, order_of_pull};
 use crate::intent::fit::{Carries, Lies, Proportion, carries, proportion};
 use crate::intent::grounds::{Suits, suits};
 use crate::light::key::{Key, Reach, Squeezed, squeezed};
-use crate::mixes::{self, LetDown, Mark, Pan, ReachRow, Well, ZoneMix};
+use crate::light::travels::{Travels, travels};
+use crate::mixes::{self, Among, LetDown, Mark, Pan, ReachRow, Well, ZoneMix};
 use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::paint_box::PaintBox;
 use crate::piece::{MassId, Millimetres, Piece, Reference, ZoneId};
@@ -71,6 +72,8 @@ pub struct Outlook {
     pub let_downs: Vec<LetDown>,
     /// How thin each pan is made, in watercolour.
     pub pans: Vec<Pan>,
+    /// How zones read among their neighbours, where that is worth a word.
+    pub among: Vec<Among>,
     /// In which order the zones are laid.
     pub order: OrderOfWork,
     /// How light orders the plan.
@@ -213,6 +216,7 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         kin_loss: None,
         let_downs: Vec::new(),
         pans: Vec::new(),
+        among: Vec::new(),
         order: order_of_work(piece),
         light: LightOutlook::default(),
         findings: Vec::new(),
@@ -229,6 +233,7 @@ pub fn outlook(piece: &Piece, paint_box: Option<&PaintBox>) -> Outlook {
         if piece.brief.medium == Medium::Watercolour {
             outlook.pans = mixes::pans(&mixes::pigments_of(paint_box, &piece.chosen.pigments));
         }
+        outlook.among = mixes::among(piece, &outlook.mixes, &outlook.order.zones, &recipes, &name);
         outlook.wells = mixes::wells(piece, paint_box, &recipes, &outlook.mixes);
         outlook.reach = mixes::reach(&recipes, neutral);
         reach = mixes::reach_within(&recipes).map(|r| r.within_rules(piece));
@@ -262,6 +267,8 @@ pub struct LightOutlook {
     pub squeezed: Vec<Squeezed>,
     /// Zones in the order in which they catch the eye.
     pub eye: Vec<ZoneId>,
+    /// Colours that light thrown back, or what lies under a surface, would give zones.
+    pub travels: Vec<Travels>,
     /// How the plan speaks on its wall, in a sentence; empty without a wall.
     pub on_the_wall: String,
     /// The ground the school would take; `None` where that cannot be told yet.
@@ -283,6 +290,7 @@ impl LightOutlook {
             key: piece.intent.key(),
             reach,
             squeezed: squeezed(piece),
+            travels: travels(&plan, piece.neutral()),
             eye: order_of_pull(&plan).into_iter().map(|(z, _)| z).collect(),
             on_the_wall: voice.map(|v| loudness::sentence(&v)).unwrap_or_default(),
             suits: suits(piece),

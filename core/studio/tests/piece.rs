@@ -183,7 +183,7 @@ fn only_alike_neighbours_read_as_one() {
     let mut outlined = alike.clone();
     outlined.intent.schools.insert(Question::Outline, School::DrawnContours);
     assert!(findings::read_as_one(&findings::Plan::of(&outlined, &[], None)).is_empty(), "a drawn line lies between them");
-    assert!(findings::read_as_one(&apart).is_empty());
+    assert!(findings::read_as_one(&findings::Plan::of(&apart, &[], None)).is_empty());
 }
 
 #[test]

@@ -145,12 +145,11 @@ fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
 fn an_order_that_was_not_kept_is_said() {
     let piece = some();
     let mut studies = make(&piece, &sticks(), &Tables::default(), &Unwatched).unwrap();
-    assert!(studies.iter().all(|s| lost(&piece, s).is_empty()));
+    assert!(studies[1..].iter().all(|s| lost(&piece, s).is_empty()));
     let (warm, cool) = ordered_pairs(&piece)[0];
     for s in &mut studies {
         s.mixes[warm].mix.lab = s.mixes[cool].mix.lab;
     }
     let named = (piece.zones[warm].id, piece.zones[cool].id);
-    assert!(lost(&piece, &studies[0]).is_empty(), "study A is as read");
-    assert!(lost(&piece, &studies[1]).contains(&named) && lost(&piece, &studies[2]).contains(&named));
+    assert!(studies.iter().all(|s| lost(&piece, s).contains(&named)));
 }

@@ -53,9 +53,17 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): P
   return result.data as T;
 }
 
+/** What a server says that is up but was asked something it does not know, as after an update. */
+const unknown: Problem = {
+  type: "/problems/not-understood",
+  title: "The request was not understood",
+  status: 400,
+  detail: "The request was not understood and nothing was changed. Load the page anew and try again.",
+};
+
 export function asProblem(error: unknown): Problem {
   const p = error as Partial<Problem> | undefined;
-  return p?.detail ? (p as Problem) : unreachable;
+  return p?.detail ? (p as Problem) : unknown;
 }
 
 export const hex = (c: Srgb8) => `rgb(${c.r} ${c.g} ${c.b})`;

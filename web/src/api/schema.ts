@@ -1188,6 +1188,17 @@ export interface components {
              */
             value_weight: number;
         };
+        /** @description How a zone reads among its neighbours. */
+        Among: {
+            own?: components["schemas"]["Remedy"] | null;
+            /** @description How it reads with everything in, against how it is meant to; empty while it reads as meant. */
+            reads: string;
+            surround?: components["schemas"]["Remedy"] | null;
+            /** @description What to wait for before it is judged; empty when nothing misleads on the way. */
+            wait: string;
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        };
         /** @description Paint a painter mixes. */
         Amount: {
             /**
@@ -1259,7 +1270,7 @@ export interface components {
         /** @description A Box for the screen. */
         BoxView: {
             /** @description Cautions for working with it. */
-            cautions: string[];
+            cautions: components["schemas"]["Caution"][];
             /** @description Its id. */
             id: components["schemas"]["BoxId"];
             /** @description Its medium. */
@@ -1315,6 +1326,13 @@ export interface components {
             pixels_per_cm: number;
             /** @description In a sentence. */
             sentence: string;
+        };
+        /** @description A caution: one line that is always shown, and the rest on request. */
+        Caution: {
+            /** @description What to do, on one line. */
+            line: string;
+            /** @description What it is about, and what comes first. */
+            reason: string;
         };
         /** @description A wish and the revision it was meant for. */
         Change: {
@@ -1412,7 +1430,7 @@ export interface components {
             one: components["schemas"]["Mark"];
             /** @description The second. */
             other: components["schemas"]["Mark"];
-            /** @description In a sentence: value first, temperature second, hue last. */
+            /** @description In a sentence: value first, then chroma, hue and temperature as far as each moved. */
             sentence: string;
             /**
              * Format: double
@@ -1709,10 +1727,14 @@ export interface components {
         };
         /** @description Something noticed, with its reason and what would help. */
         Finding: {
+            /** @description Other changes that would mend it as well. */
+            also: components["schemas"]["Proposal"][];
             /** @description What the suggested change does; empty when there is none. */
             help: string;
             /** @description Stays the same while the finding is about the same thing. */
             key: string;
+            /** @description Which rule noticed it. */
+            rule: string;
             /** @description Whose view it is. */
             school: string;
             suggestion?: components["schemas"]["Wish"] | null;
@@ -2076,7 +2098,7 @@ export interface components {
          * @description What a zone is, where that matters for its colour.
          * @enum {string}
          */
-        Kind: "water" | "white" | "dark" | "skin" | "foliage";
+        Kind: "water" | "white" | "dark" | "skin" | "foliage" | "fur" | "metal" | "cloth" | "fruit";
         /** @description On the wire a colour is `{l, a, b}`. */
         Lab: {
             /**
@@ -2177,6 +2199,8 @@ export interface components {
             /** @description Neighbours whose difference shrank from reference to plan. */
             squeezed: components["schemas"]["Squeezed"][];
             suits?: components["schemas"]["Suits"] | null;
+            /** @description Colours that light thrown back, or what lies under a surface, would give zones. */
+            travels: components["schemas"]["Travels"][];
             /** @description The light in a few words. */
             words: string;
         };
@@ -2520,6 +2544,8 @@ export interface components {
         };
         /** @description What follows from a piece. */
         Outlook: {
+            /** @description How zones read among their neighbours, where that is worth a word. */
+            among: components["schemas"]["Among"][];
             /** @description Everything asked of a set, by the piece's demands, its games and its schools. */
             asked: components["schemas"]["Demands"];
             /** @description Fingerprint of zones, locks and Box: compare with that of a search or study. */
@@ -2836,6 +2862,13 @@ export interface components {
             /** @description In a sentence. */
             sentence: string;
         };
+        /** @description A change that can be taken with one action. */
+        Proposal: {
+            /** @description What it does. */
+            help: string;
+            /** @description The change. */
+            wish: components["schemas"]["Wish"];
+        };
         /**
          * @description Where the numbers of a pigment come from.
          * @enum {string}
@@ -2927,6 +2960,15 @@ export interface components {
              * @description Pixels across, upright.
              */
             width: number;
+        };
+        /** @description One of the two remedies, with what it costs. */
+        Remedy: {
+            /** @description What it costs. */
+            cost: string;
+            /** @description What it does. */
+            help: string;
+            /** @description The change. */
+            wish: components["schemas"]["Wish"];
         };
         /**
          * @description What part a zone plays in the light.
@@ -3293,6 +3335,19 @@ export interface components {
          * @enum {string}
          */
         Tint: "warm" | "cool" | "neutral";
+        /** @description A colour that travelling light would give a zone. */
+        Travels: {
+            /** @description What would be done. */
+            help: string;
+            /** @description The colour. */
+            mark: components["schemas"]["Mark"];
+            /** @description Why. */
+            why: string;
+            /** @description The change. */
+            wish: components["schemas"]["Wish"];
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        };
         /**
          * @description What lengths are shown in.
          * @enum {string}

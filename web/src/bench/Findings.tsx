@@ -47,6 +47,16 @@ export function FindingNote({ finding }: { finding: Finding }) {
               {finding.help}
             </button>
           )}
+          {finding.also.map((other) => (
+            <button
+              key={other.help}
+              type="button"
+              className="act"
+              onClick={() => changes.wish(other.wish).catch(() => {})}
+            >
+              {other.help}
+            </button>
+          ))}
           <button type="button" className="act" onClick={() => setAsking(true)}>
             Dismiss
           </button>

@@ -121,7 +121,14 @@ const RULES: &[fn(&Plan) -> Vec<Finding>] = &[
 
 /// What is noticed of a plan by itself, most pressing first.
 pub fn of_plan(plan: &Plan) -> Vec<Finding> {
-    RULES.iter().flat_map(|rule| rule(plan)).collect()
+    let mut said: Vec<Finding> = Vec::new();
+    for f in RULES.iter().flat_map(|rule| rule(plan)) {
+        // Zones that share a name and a colour, as in a line drawing, are spoken of once.
+        if !said.iter().any(|s| s.title == f.title) {
+            said.push(f);
+        }
+    }
+    said
 }
 
 /// All findings that are not answered yet, most pressing first.

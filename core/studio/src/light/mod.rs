@@ -9,6 +9,7 @@ pub mod credible;
 pub mod key;
 pub mod propose;
 pub mod rules;
+pub mod travels;
 
 use lean_colour::Lab;
 use serde::{Deserialize, Serialize};

@@ -1,6 +1,7 @@
 //! Making the three studies, each with its own exact lean set.
 
-use super::order::{choose_together, ordered_pairs};
+use super::order::{Held, choose_together, ordered_pairs};
+use super::restraint::ceiling;
 use super::scheme;
 use super::wheel::Opposites;
 use crate::intent::moods::MoodScheme;
@@ -55,7 +56,8 @@ pub fn make(piece: &Piece, paint_box: &PaintBox, tables: &Tables, progress: &dyn
 fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
     let owned = paint_box.pigments.iter().filter(|p| !p.white && !piece.excluded.contains(&p.id)).count();
     let wished = if piece.chosen.pigments.is_empty() { USUAL_SIZE } else { piece.chosen.pigments.len() };
-    wished.clamp(2, 6).max(piece.locked.len()).min(owned.max(1))
+    let game = piece.intent.games.most_pigments.map_or(usize::MAX, usize::from);
+    wished.clamp(2, 6).max(piece.locked.len()).min(game).min(owned.max(1))
 }
 
 /// Values and colours of every pigment alone and with white.
@@ -94,8 +96,13 @@ impl Plan<'_> {
         let set = found.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into()))?;
         let craft = craft_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
         let recipes = Recipes::of(craft.as_ref());
-        let pairs = if slot == StudySlot::A { Vec::new() } else { ordered_pairs(self.piece) };
-        let mixes = choose_together(&recipes, wanted, cost, &pairs);
+        let mixes = if slot == StudySlot::A {
+            let ceilings = vec![f64::INFINITY; wanted.len()];
+            choose_together(&recipes, wanted, cost, &Held { pairs: &[], ceilings: &ceilings })
+        } else {
+            let ceilings: Vec<f64> = self.piece.zones.iter().map(ceiling).collect();
+            choose_together(&recipes, wanted, cost, &Held { pairs: &ordered_pairs(self.piece), ceilings: &ceilings })
+        };
         Ok(Study {
             slot,
             scheme,

@@ -3,6 +3,7 @@
 pub mod ladder;
 pub mod make;
 pub mod order;
+pub mod restraint;
 pub mod scheme;
 pub mod sheet;
 pub mod wheel;

@@ -1,6 +1,6 @@
 //! Recipes chosen together so that warm zones stay warmer than their neighbours.
 
-use crate::piece::{Piece, Study, StudySlot, ZoneId};
+use crate::piece::{Piece, Study, ZoneId};
 use lean_colour::Lab;
 use lean_colour::temperature::SAME;
 use lean_recipes::cost::Ranking;
@@ -13,6 +13,9 @@ const LOOKED_AT: usize = 4000;
 const LOST: f64 = 60.0;
 /// Charge for a value that leaves what it must hold. More than any order: value first, temperature second.
 const LET_GO: f64 = 400.0;
+
+/// Charge for each unit of chroma above what a zone may have: more than the same miss in hue.
+const TOO_LOUD: f64 = 3.0;
 
 /// A pair of neighbouring zones (positions in `piece.zones`) of which the first is planned warmer.
 pub type WarmerThan = (usize, usize);
@@ -36,10 +39,9 @@ pub fn holds(colours: &[Lab], (warm, cool): WarmerThan) -> bool {
     colours[warm].temperature().0 > colours[cool].temperature().0
 }
 
-/// Neighbours whose planned order a study could not keep: the first should be warmer than the second. Study A is as read and keeps what its
-/// set keeps, so nothing is asked of it.
+/// Neighbours whose planned order a study does not keep: the first should be warmer than the second. Every one of them, in every study.
 pub fn lost(piece: &Piece, study: &Study) -> Vec<(ZoneId, ZoneId)> {
-    if study.slot == StudySlot::A || study.mixes.len() != piece.zones.len() {
+    if study.mixes.len() != piece.zones.len() {
         return Vec::new();
     }
     let mixed: Vec<Lab> = study.mixes.iter().map(|m| m.mix.lab).collect();
@@ -47,16 +49,25 @@ pub fn lost(piece: &Piece, study: &Study) -> Vec<(ZoneId, ZoneId)> {
     ordered_pairs(piece).into_iter().filter(|p| !holds(&mixed, *p)).map(|(w, c)| (zone(w), zone(c))).collect()
 }
 
+/// What holds recipes back in a study: pairs whose order must stay, and the most chroma each zone may have.
+pub struct Held<'a> {
+    /// Neighbours whose order must stay.
+    pub pairs: &'a [WarmerThan],
+    /// One for each wanted colour.
+    pub ceilings: &'a [f64],
+}
+
 /// The cheapest recipe for each wanted colour, then changed zone by zone, and where that is not enough two neighbours at once, while that
 /// mends more lost order than it costs.
-pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, pairs: &[WarmerThan]) -> Vec<Mix> {
+pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, held: &Held) -> Vec<Mix> {
+    let pairs = held.pairs;
     // Of thousands of recipes the slip of a hand is not asked: what it is of those that are chosen is told with them.
     let cost = Cost { ranking: Ranking { slip: 0.0, ..cost.ranking }, ..cost };
     let ranked: Vec<Vec<(f64, Mix)>> = wanted.iter().map(|w| recipes.ranked(*w, cost, LOOKED_AT)).collect();
     if ranked.iter().any(Vec::is_empty) {
         return Vec::new();
     }
-    let choosing = Choosing::of(&ranked, wanted, cost, pairs);
+    let choosing = Choosing::of(&ranked, wanted, cost, held);
     let mut picked = vec![0usize; wanted.len()];
     const ROUNDS: usize = 12;
     for _ in 0..ROUNDS {
@@ -80,15 +91,16 @@ struct Choosing<'a> {
 const WEIGHED_TOGETHER: usize = 400;
 
 impl<'a> Choosing<'a> {
-    fn of(ranked: &[Vec<(f64, Mix)>], wanted: &[Lab], cost: Cost, pairs: &'a [WarmerThan]) -> Self {
-        let charge = |(own, mix): &(f64, Mix), wanted: &Lab| {
+    fn of(ranked: &[Vec<(f64, Mix)>], wanted: &[Lab], cost: Cost, held: &Held<'a>) -> Self {
+        let charge = |(own, mix): &(f64, Mix), (wanted, most): (&Lab, &f64)| {
             let off = (mix.lab.value().0 - wanted.value().0).abs();
-            own + if cost.hold.is_some_and(|h| off > h) { LET_GO } else { 0.0 }
+            let loud = (mix.lab.chroma() - most).max(0.0);
+            own + TOO_LOUD * loud + if cost.hold.is_some_and(|h| off > h) { LET_GO } else { 0.0 }
         };
         Self {
-            charges: ranked.iter().zip(wanted).map(|(r, w)| r.iter().map(|x| charge(x, w)).collect()).collect(),
+            charges: ranked.iter().zip(wanted.iter().zip(held.ceilings)).map(|(r, at)| r.iter().map(|x| charge(x, at)).collect()).collect(),
             temperatures: ranked.iter().map(|r| r.iter().map(|(_, m)| m.lab.temperature().0).collect()).collect(),
-            pairs,
+            pairs: held.pairs,
         }
     }
 

@@ -1,6 +1,7 @@
 //! Hues freed, values held, warm kept warmer than its neighbours.
 
 use super::order::ordered_pairs;
+use super::restraint::{families, restrained};
 use crate::piece::{Piece, Schemed, Zone};
 use lean_colour::difference::ciede2000;
 use lean_colour::moves::with_temperature;
@@ -27,24 +28,31 @@ const OTHER_MOOD: f64 = 75.0;
 pub fn wanted(piece: &Piece, scheme: Schemed) -> Vec<Lab> {
     match scheme {
         Schemed::AsRead => piece.zones.iter().map(|z| piece.wanted(z)).collect(),
-        Schemed::Opposites { dominant, other } => in_order(piece, opposites(piece, dominant, other)),
-        Schemed::Neighbours { from, to } => in_order(piece, neighbours(piece, from, to)),
+        Schemed::Opposites { dominant, other } => in_order(piece, restrained(piece, opposites(piece, dominant, other))),
+        Schemed::Neighbours { from, to } => in_order(piece, restrained(piece, neighbours(piece, from, to))),
     }
 }
 
 /// Puts neighbours whose warm–cool order was lost (a light zone has little room for chroma) back in order: both give way along
-/// the warm–cool axis, values staying as they are.
+/// the warm–cool axis, values staying as they are. White things of one light move together.
 fn in_order(piece: &Piece, mut colours: Vec<Lab>) -> Vec<Lab> {
     const PASSES: usize = 40;
     let pairs = ordered_pairs(piece);
+    let families = families(piece);
+    let moved_with = |zone: usize| families.iter().find(|f| f.contains(&zone)).cloned().unwrap_or_else(|| vec![zone]);
+    let warm_by = |colours: &mut Vec<Lab>, zone: usize, by: f64| {
+        for z in moved_with(zone) {
+            colours[z] = with_temperature(colours[z], Temperature(colours[z].temperature().0 + by));
+        }
+    };
     for _ in 0..PASSES {
         let mut moved = false;
         for (warm, cool) in &pairs {
             let (w, c) = (colours[*warm].temperature().0, colours[*cool].temperature().0);
             if w - c < CLEARLY_WARMER - 0.1 {
-                let middle = (w + c) / 2.0;
-                colours[*warm] = with_temperature(colours[*warm], Temperature(middle + CLEARLY_WARMER / 2.0));
-                colours[*cool] = with_temperature(colours[*cool], Temperature(middle - CLEARLY_WARMER / 2.0));
+                let by = (CLEARLY_WARMER - (w - c)) / 2.0;
+                warm_by(&mut colours, *warm, by);
+                warm_by(&mut colours, *cool, -by);
                 moved = true;
             }
         }

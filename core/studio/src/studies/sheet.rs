@@ -148,7 +148,8 @@ impl Grid {
 fn study_size(piece: &Piece) -> (Mm, Mm) {
     let long = piece.sheet.longer_side.0;
     let of_map = || piece.map().map_or(1.0, |m| f64::from(m.width) / f64::from(m.height.max(1)));
-    let aspect = piece.reference.as_ref().map_or_else(of_map, |r| f64::from(r.width) / f64::from(r.height.max(1)));
+    let real = piece.reference.as_ref().filter(|r| r.width > 0 && r.height > 0);
+    let aspect = real.map_or_else(of_map, |r| f64::from(r.width) / f64::from(r.height));
     if aspect >= 1.0 { (long, long / aspect) } else { (long * aspect, long) }
 }
 

@@ -75,6 +75,15 @@ pub fn voice(piece: &Piece, wall: &WallReading) -> Option<Voice> {
     Some(Voice { steps, loudness: own, speaks_up: steps.abs() > STEPS || own > wall.loudness + LOUDER })
 }
 
+/// A loudness in words.
+pub fn word(loudness: f64) -> &'static str {
+    match loudness {
+        l if l < 0.25 => "quiet",
+        l if l < 0.5 => "neither quiet nor loud",
+        _ => "loud",
+    }
+}
+
 /// How a piece speaks on its wall, in a sentence.
 pub fn sentence(v: &Voice) -> String {
     let steps = format!("{:.1} steps {} the wall", v.steps.abs(), if v.steps < 0.0 { "below" } else { "above" });

@@ -76,6 +76,17 @@ impl Hue {
         Self::ROUND[at].0
     }
 
+    fn more(self) -> &'static str {
+        match self {
+            Self::Red => "redder",
+            Self::Orange => "more orange",
+            Self::Yellow => "yellower",
+            Self::Green => "greener",
+            Self::Blue => "bluer",
+            Self::Violet => "more violet",
+        }
+    }
+
     fn word(self) -> &'static str {
         match self {
             Self::Red => "red",
@@ -157,6 +168,18 @@ impl Difference {
         told.extend(temperature.map(|t| sized(warmer.abs() / WARMTH, if t == Warmth::Warm { "warm" } else { "cool" })));
         let words = if told.is_empty() { "Sits.".into() } else { format!("{}.", capital(&told.join(", "))) };
         Self { value_steps, chroma, hue, temperature, words }
+    }
+
+    /// How the colour of the one compares with the other, without its value: "duller and greener"; empty where both are much the same.
+    pub fn comparison(&self) -> String {
+        let chroma = self.chroma.map(|c| if c == Chroma::Dull { "duller" } else { "stronger" });
+        let temperature = self.temperature.map(|t| if t == Warmth::Warm { "warmer" } else { "cooler" });
+        let words: Vec<&str> = [chroma, self.hue.map(Hue::more), temperature].into_iter().flatten().collect();
+        match words[..] {
+            [] => String::new(),
+            [only] => only.into(),
+            [ref first @ .., last] => format!("{} and {last}", first.join(", ")),
+        }
     }
 }
 

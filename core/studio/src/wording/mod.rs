@@ -15,6 +15,14 @@ pub fn value_off(steps: f64) -> Option<String> {
     Some(format!("{} too {side}", in_quarters(quarters)))
 }
 
+/// A number of steps in words, to the nearest quarter, above 0.
+pub fn steps(steps: f64) -> String {
+    match (steps * 4.0).round() as usize {
+        0 => "a hair".into(),
+        quarters => in_quarters(quarters),
+    }
+}
+
 /// Steps of value that are just seen side by side. A choice.
 const HAIR: f64 = 0.08;
 

@@ -6,6 +6,7 @@ import { Station } from "../../bench/Bench";
 import { capital, temperatureWord, useBench } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { mediumName, unit } from "../../bench/stations";
+import { Cautions } from "../../lenses/Cautions";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import styles from "./BoxStation.module.css";
@@ -130,11 +131,7 @@ function BoxCard({ box }: { box: BoxView }) {
         {capital(mediumName(box.medium))}. All colours are modelled or as given, never measured here: a swatch on your
         own ground decides.
       </p>
-      {box.cautions.map((c) => (
-        <p key={c} className={styles.caution}>
-          {c}
-        </p>
-      ))}
+      <Cautions cautions={box.cautions} />
       <AddPigment box={box} />
     </div>
   );

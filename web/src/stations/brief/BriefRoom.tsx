@@ -7,6 +7,7 @@ import { useBench } from "../../bench/context";
 import { shown, unitWord } from "../../bench/lengths";
 import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
+import { Cautions } from "../../lenses/Cautions";
 import { useStudio } from "../../lenses/stroke/useGround";
 import styles from "./Brief.module.css";
 import { Length } from "./Length";
@@ -286,11 +287,7 @@ export function BriefCard() {
     <div className={styles.card}>
       <h2>{view.piece.brief.title}</h2>
       <p>Value first, temperature second, hue last: the comparisons of every station keep that order.</p>
-      {box?.cautions.map((c) => (
-        <p key={c} className={styles.caution}>
-          {c}
-        </p>
-      ))}
+      <Cautions cautions={box?.cautions ?? []} />
       <hr />
       {sure ? (
         <p className={styles.sure}>

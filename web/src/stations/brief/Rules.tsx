@@ -206,6 +206,9 @@ function Moods({ moods, shipped, onChange }: { moods: Mood[]; shipped: Mood[]; o
 export function RulesCard() {
   const { view } = useBench();
   const { moods, games, minutes, schools } = view.piece.intent;
+  const asked = useChoices()?.schools ?? [];
+  // An answer kept from another medium may be the usual one of this.
+  const differing = asked.filter((q) => schools[q.question] && schools[q.question] !== q.usual).length;
   const said = [
     games.most_pigments && `A set has ${games.most_pigments} pigments at most.`,
     games.nothing_below && `Every target below ${games.nothing_below.toFixed(1)} is lifted to it.`,
@@ -227,8 +230,8 @@ export function RulesCard() {
       ))}
       {moods.length === 0 && said.length === 0 && <p>Nothing yet. All of this can stay empty.</p>}
       <p>
-        {Object.keys(schools).length
-          ? `${Object.keys(schools).length === 1 ? "1 answer differs" : `${Object.keys(schools).length} answers differ`} from the usual ones of this medium.`
+        {differing
+          ? `${differing === 1 ? "1 answer differs" : `${differing} answers differ`} from the usual ones of this medium.`
           : "The schools are the usual ones of this medium."}{" "}
         Findings speak from the chosen school; targets from the rules, the ground offered, the studies' opposites and
         the order of work follow it. How colour is laid is obeyed where a wash can be mixed first; the rest of it is for

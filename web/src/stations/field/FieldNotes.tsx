@@ -62,7 +62,11 @@ export function FieldNotes() {
                 <span>
                   {new Date(n.note.at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" })}
                 </span>
-                <span>{[n.note.light, n.note.weather, `${n.note.marks.length} marks`].filter(Boolean).join(", ")}</span>
+                <span>
+                  {[n.note.light, n.note.weather, n.note.marks.length === 1 ? "1 mark" : `${n.note.marks.length} marks`]
+                    .filter(Boolean)
+                    .join(", ")}
+                </span>
               </span>
             </Link>
           </li>

@@ -136,6 +136,10 @@ function NotYet({ zones }: { zones: boolean }) {
 
 /** What costs no place in a set. */
 const free = (medium: string) =>
-  medium === "watercolour" || medium === "marker" ? "Bare paper is free." : "White is free, and so is bare ground.";
+  medium === "watercolour" || medium === "marker"
+    ? "Bare paper is free."
+    : medium === "oil"
+      ? "White is free."
+      : "White is free, and so is bare ground.";
 
 const same = (a: string[], b: string[]) => a.length === b.length && a.every((x) => b.includes(x));

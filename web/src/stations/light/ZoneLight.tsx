@@ -64,6 +64,7 @@ export function ZoneLight() {
       </div>
       {!facts.by_hand && facts.plane && <p>Proposed from the picture; change what is not so.</p>}
       <Grading zone={zone.id} graded={zone.graded ?? null} end={shape.graded_to ?? target} />
+      <Travelling zone={zone.id} />
       {view.outlook.findings
         .filter((f) => f.zones.includes(zone.id))
         .map((f) => (
@@ -75,6 +76,26 @@ export function ZoneLight() {
         </button>
       </p>
     </div>
+  );
+}
+
+/** What light that travels would make of the zone: a proposal with its reason. */
+function Travelling({ zone }: { zone: number }) {
+  const { view, changes, look } = useBench();
+  const ground = useGround();
+  const here = view.outlook.light.travels.find((t) => t.zone === zone);
+  const shape = view.outlook.shapes.find((s) => s.zone === zone);
+  if (!here || !shape) return null;
+  return (
+    <section className={styles.part} aria-label="Light that travels">
+      <p>{here.why}</p>
+      <Stroke marks={[shape.target, here.mark]} ground={ground} height={32} look={look} label="Planned, and proposed" />
+      <p>
+        <button type="button" className="act" onClick={() => changes.wish(here.wish).catch(() => {})}>
+          {here.help}
+        </button>
+      </p>
+    </section>
   );
 }
 

@@ -12,6 +12,7 @@ import { Recipe } from "../../lenses/recipe/Recipe";
 import { recipeHead } from "../../lenses/recipe/words";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { AmongNeighbours } from "./Among";
 import styles from "./Mixes.module.css";
 
 /** Every zone in its mix, what was wanted beside what the set gives. */
@@ -316,6 +317,7 @@ function MixCard() {
         {m.simpler && <Alternative mix={m} />}
       </div>
       <ThenMixes mix={m} ground={ground} />
+      <AmongNeighbours zone={m.zone} />
       {view.outlook.findings
         .filter((f) => f.zones.includes(m.zone))
         .map((f) => (

@@ -80,7 +80,7 @@ function AllMasses({ onChoose }: { onChoose: (mass: number) => void }) {
   if (!masses.length) return <p>What is said of a mass holds for every place that lies in it.</p>;
   return (
     <div className={styles.card}>
-      <h2>{masses.length} masses</h2>
+      <h2>{masses.length === 1 ? "1 mass" : `${masses.length} masses`}</h2>
       <p>
         The shapes that hold together when you squint. What is said of one holds for its places, unless a zone says
         otherwise.

@@ -2,7 +2,7 @@
 
 use crate::findings::Finding;
 use crate::findings::plan::Plan;
-use crate::wall::Heard;
+use crate::wall::{Heard, loudness};
 use lean_colour::{Lab, Value, moves::with_value};
 
 /// A piece meant to be quiet that speaks up on its wall, or the other way round. Silent until somebody said how it is meant.
@@ -10,12 +10,12 @@ pub fn heard(plan: &Plan) -> Vec<Finding> {
     let Some((wall, voice)) = &plan.wall else { return Vec::new() };
     let Some(meant) = wall.heard else { return Vec::new() };
     let numbers = format!(
-        "The wall reads {:.1} with a loudness of {:.2}; the plan lies {:.1} steps {} it with {:.2}.",
+        "The wall reads {:.1} and is {}; the plan lies {:.1} steps {} it and is {}.",
         wall.reading.value,
-        wall.reading.loudness,
+        loudness::word(wall.reading.loudness),
         voice.steps.abs(),
         if voice.steps < 0.0 { "below" } else { "above" },
-        voice.loudness
+        loudness::word(voice.loudness)
     );
     match (meant, voice.speaks_up) {
         (Heard::Quiet, true) => {

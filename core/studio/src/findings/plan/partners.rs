@@ -6,12 +6,15 @@ use lean_colour::temperature::SAME;
 use lean_colour::{Lab, Temperature};
 
 /// How surely two zones must be parts of one thing for one to be judged by the other. A choice.
-const SURE: f64 = 0.3;
+const SURE: f64 = 0.5;
+/// Share of the surest from which another counts as much, so that of several lit sides the lightest is asked. A choice.
+const AS_SURE: f64 = 0.6;
 /// How much more surely they are when they touch, when they are called alike, and when both are said to be of one kind. Choices.
 const TOUCHING: f64 = 2.5;
 const CALLED_ALIKE: f64 = 3.0;
 const OF_A_KIND: f64 = 1.5;
-/// And how much less when they are said to be of two kinds, when one is white, when they face another way, or to lie at another distance. Choices.
+/// And how much less when they have names of other things, when they are said to be of two kinds, when one is white, when they face another way, or to lie at another distance. Choices.
+const OTHER_NAME: f64 = 0.2;
 const OTHER_KIND: f64 = 0.3;
 const UNSAID_KIND: f64 = 0.6;
 const WHITE_OR_NOT: f64 = 0.15;
@@ -24,13 +27,13 @@ const NAMESAKE: f64 = 0.15;
 /// How much richer than the dimmed light a shadow may be before its colour counts as the lamp's, not its own. A choice.
 const RICHER: f64 = 1.0;
 /// Units of temperature that are plain in a colour, as a share of its chroma and at least. Choices.
-const OF_CHROMA: f64 = 0.09;
+const OF_CHROMA: f64 = 0.10;
 const LEAST: f64 = 2.0;
 /// Chroma below which a colour says nothing of what it is, and from which it says all. Choices.
 const GREY: f64 = 8.0;
 const COLOURED: f64 = 20.0;
 /// Words that say how a thing stands, not what it is.
-const OF_LIGHT: [&str; 38] = [
+const OF_LIGHT: [&str; 64] = [
     "lit",
     "light",
     "lights",
@@ -69,34 +72,63 @@ const OF_LIGHT: [&str; 38] = [
     "lower",
     "warm",
     "cool",
+    "back",
+    "front",
+    "top",
+    "middle",
+    "deep",
+    "bright",
+    "pale",
+    "soft",
+    "edge",
+    "lamp",
+    "window",
+    "glow",
+    "red",
+    "orange",
+    "yellow",
+    "green",
+    "blue",
+    "violet",
+    "purple",
+    "pink",
+    "brown",
+    "grey",
+    "gray",
+    "white",
+    "black",
+    "other",
 ];
 
 impl Plan<'_> {
     /// The lit side of the thing a zone is part of; a halftone where that is plainly the nearer relative.
     pub fn lit_side(&self, zone: &PlannedZone) -> Option<&PlannedZone> {
-        self.part(zone, |z| match z.facts.role {
+        let serves = |z: &PlannedZone| match z.facts.role {
             Some(Role::Lit) => 1.0,
             Some(Role::Halftone) if !zone.is(Role::Halftone) => TURNED,
             _ => 0.0,
-        })
+        };
+        self.parts(zone, serves).into_iter().max_by(|a, b| a.value.total_cmp(&b.value))
     }
 
     /// The shadow side of the thing a zone is part of.
     pub fn shadow_side(&self, zone: &PlannedZone) -> Option<&PlannedZone> {
-        self.part(zone, |z| if z.is(Role::Shadow) { 1.0 } else { 0.0 })
+        self.parts(zone, |z| if z.is(Role::Shadow) { 1.0 } else { 0.0 }).into_iter().min_by(|a, b| a.value.total_cmp(&b.value))
     }
 
-    /// The other zone under the same lamp that is most surely part of the same thing, each counted by how well it serves, 0..=1.
-    fn part(&self, zone: &PlannedZone, serves: impl Fn(&PlannedZone) -> f64) -> Option<&PlannedZone> {
+    /// The other zones under the same lamp that are most surely parts of the same thing, each counted by how well it serves, 0..=1.
+    fn parts(&self, zone: &PlannedZone, serves: impl Fn(&PlannedZone) -> f64) -> Vec<&PlannedZone> {
         let others = self.under(zone.facts.light).into_iter().filter(|z| z.id != zone.id);
-        let sure = others.map(|z| (z, serves(z) * self.one_thing(zone, z))).filter(|(_, sure)| *sure >= SURE);
-        sure.max_by(|a, b| a.1.total_cmp(&b.1)).map(|(z, _)| z)
+        let sure: Vec<(&PlannedZone, f64)> =
+            others.map(|z| (z, serves(z) * self.one_thing(zone, z))).filter(|(_, sure)| *sure >= SURE).collect();
+        let surest = sure.iter().map(|(_, sure)| *sure).fold(0.0, f64::max);
+        sure.into_iter().filter(|(_, sure)| *sure >= AS_SURE * surest).map(|(z, _)| z).collect()
     }
 
     /// How surely two zones are parts of one thing: by local colour or hue, name, kind, plane, distance and a shared border.
     fn one_thing(&self, one: &PlannedZone, other: &PlannedZone) -> f64 {
         let factor = |holds: bool, by: f64| if holds { by } else { 1.0 };
-        let called_alike = called_alike(&one.label, &other.label);
+        let (called_alike, called_otherwise) = (called_alike(&one.label, &other.label), called_otherwise(&one.label, &other.label));
         let differ = |both: Option<bool>| both == Some(false);
         let kinds = one.facts.kind.zip(other.facts.kind).map(|(a, b)| a == b);
         let unsaid = one.facts.kind.is_some() != other.facts.kind.is_some();
@@ -113,6 +145,8 @@ impl Plan<'_> {
         like_in_colour(one, other).max(least)
             * factor(self.touch(one, other), TOUCHING)
             * factor(called_alike, CALLED_ALIKE)
+            // A brow, a cheek and a hand are one skin.
+            * factor(called_otherwise && !(kinds == Some(true) && one.kind(Kind::Skin)), OTHER_NAME)
             * factor(kinds == Some(true), OF_A_KIND)
             * factor(differ(kinds), OTHER_KIND)
             * factor(unsaid && !called_alike, UNSAID_KIND)
@@ -137,14 +171,20 @@ impl Plan<'_> {
 
 /// Whether two names share a word that says what the thing is.
 fn called_alike(one: &str, other: &str) -> bool {
-    let words = |name: &str| -> Vec<String> {
-        let low = name.to_lowercase();
-        let words = low.split(|c: char| !c.is_alphabetic()).filter(|w| !w.is_empty() && !OF_LIGHT.contains(w));
-        words.map(|w| w.trim_end_matches('s').to_owned()).collect()
-    };
-    let others = words(other);
-    let unnamed = |w: &String| w == "zone";
-    words(one).iter().any(|w| !unnamed(w) && others.contains(w))
+    let others = things(other);
+    things(one).iter().any(|w| others.contains(w))
+}
+
+/// Whether two names say of what they are, and it is not the same.
+fn called_otherwise(one: &str, other: &str) -> bool {
+    !things(one).is_empty() && !things(other).is_empty() && !called_alike(one, other)
+}
+
+/// Words of a name that say what the thing is; none for a zone nobody named.
+fn things(name: &str) -> Vec<String> {
+    let low = name.to_lowercase();
+    let words = low.split(|c: char| !c.is_alphabetic()).filter(|w| !w.is_empty() && *w != "zone" && !OF_LIGHT.contains(w));
+    words.map(|w| w.trim_end_matches('s').to_owned()).collect()
 }
 
 /// 0..=1 by local colour where both are known, else by hue: greys may belong to much, two plain hues only to each other.
@@ -196,7 +236,7 @@ fn has_hue(lab: Lab) -> f64 {
 /// Units of temperature by which a colour must be warmer than another to be plainly so: where there is a hue, more for stronger colours.
 pub fn plainly(colour: Lab, than: Lab) -> f64 {
     let of_hue = (OF_CHROMA * colour.chroma()).max(LEAST);
-    has_hue(than) * of_hue + (1.0 - has_hue(than)) * 0.8 * SAME
+    has_hue(than) * of_hue + (1.0 - has_hue(than)) * SAME
 }
 
 /// How much warmer a zone is than another of the same thing, each against its own local colour where that is known.
@@ -257,5 +297,8 @@ mod tests {
     fn names_tell_things_not_lights() {
         assert!(called_alike("wall, lit", "wall in shadow") && called_alike("Stones in the sun", "stone, shaded"));
         assert!(!called_alike("wall in shadow", "ground in shadow") && !called_alike("zone 3", "zone 4"));
+        assert!(
+            called_otherwise("wall in shadow", "ground") && !called_otherwise("blue shadow", "snow") && !called_otherwise("zone 3", "snow")
+        );
     }
 }

@@ -23,8 +23,8 @@ export function WallCard() {
       <p>
         It reads <span className="figures">{reading.value.toFixed(1)}</span>,{" "}
         {Math.abs(reading.temperature) < 3 ? "neither warm nor cool" : reading.temperature > 0 ? "warm" : "cool"}, and
-        is {reading.loudness < 0.25 ? "quiet" : reading.loudness < 0.5 ? "of some voice" : "loud"}{" "}
-        <span className="figures">{reading.loudness.toFixed(2)}</span>. {view.outlook.light.on_the_wall}
+        is {reading.loudness < 0.25 ? "quiet" : reading.loudness < 0.5 ? "neither quiet nor loud" : "loud"}.{" "}
+        {view.outlook.light.on_the_wall}
       </p>
       <p className={styles.acts}>
         {(

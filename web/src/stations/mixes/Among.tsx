@@ -1,0 +1,41 @@
+import type { Schemas } from "../../api/client";
+import { useBench } from "../../bench/context";
+import styles from "./Mixes.module.css";
+
+/** How the chosen zone reads among its neighbours, with the two remedies where it reads otherwise than meant. */
+export function AmongNeighbours({ zone }: { zone: number }) {
+  const { view } = useBench();
+  const here = view.outlook.among.find((a) => a.zone === zone);
+  if (!here) return null;
+  return (
+    <section className={styles.among} aria-label="Among its neighbours">
+      <h3>Among its neighbours</h3>
+      {here.wait && <p>{here.wait}</p>}
+      {here.reads && (
+        <>
+          <p>With everything in, against how it is meant to look: {lowered(here.reads)}</p>
+          {here.own && <Remedy remedy={here.own} />}
+          {here.surround && <Remedy remedy={here.surround} />}
+          {!here.own && <p>No recipe of this set makes it read as meant.</p>}
+          {!here.surround && <p>No one neighbour can be changed so that it does.</p>}
+        </>
+      )}
+    </section>
+  );
+}
+
+function lowered(sentence: string): string {
+  return sentence.charAt(0).toLowerCase() + sentence.slice(1);
+}
+
+function Remedy({ remedy }: { remedy: Schemas["Remedy"] }) {
+  const { changes } = useBench();
+  return (
+    <div className={styles.remedy}>
+      <button type="button" className="act" onClick={() => changes.wish(remedy.wish).catch(() => {})}>
+        {remedy.help}
+      </button>
+      <p>{remedy.cost}</p>
+    </div>
+  );
+}
