@@ -73,6 +73,8 @@ pub enum Wish {
     },
     /// Propose plane, distance, role and kind for every zone nothing was said about.
     ProposeFacts,
+    /// Say that everything proposed of the light is so: findings go by it from now on.
+    ConfirmFacts,
     /// Say what several zones should be.
     SetTargets {
         /// Which and what.
@@ -249,6 +251,11 @@ impl Wish {
                 let facts = propose(piece);
                 let with = |z: &Zone| facts.iter().find(|(id, _)| *id == z.id).map(|(_, f)| Zone { facts: *f, ..z.clone() });
                 Command::ChangeZones { zones: piece.zones.iter().filter_map(with).collect(), what: "what was proposed of the light".into() }
+            }
+            Self::ConfirmFacts => {
+                let guessed = piece.zones.iter().filter(|z| z.facts.is_guess());
+                let zones = guessed.map(|z| Zone { facts: Facts { by_hand: true, ..z.facts }, ..z.clone() }).collect();
+                Command::ChangeZones { zones, what: "that what was proposed is so".into() }
             }
             Self::SetTargets { targets, what } => {
                 let zones = targets.iter().map(|t| {

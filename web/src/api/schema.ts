@@ -3493,6 +3493,9 @@ export interface components {
             do: "propose-facts";
         } | {
             /** @enum {string} */
+            do: "confirm-facts";
+        } | {
+            /** @enum {string} */
             do: "set-targets";
             /** @description Which and what. */
             targets: components["schemas"]["ZoneTarget"][];

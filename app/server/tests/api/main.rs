@@ -236,9 +236,7 @@ async fn studies_hold_the_values_and_keep_warm_zones_warm() {
                 lost += usize::from(mixed * planned <= 0.0);
             }
         }
-        // What could not be kept is told, all of it; a soot black beside snow may be one such pair.
-        assert_eq!(told.len(), lost, "{told:?}");
-        assert!(lost <= 1, "{}: {told:?}", note["scheme"]);
+        assert_eq!((told.len(), lost), (0, 0), "{}: {told:?}", note["scheme"]);
     }
     let sets: Vec<&Value> = view["piece"]["studies"].as_array().unwrap().iter().map(|s| &s["pigments"]).collect();
     assert!(sets[0] != sets[1] && sets[1] != sets[2] && sets[0] != sets[2], "each has its own set");

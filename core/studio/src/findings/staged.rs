@@ -27,21 +27,25 @@ impl Staged {
 
     pub fn plane(mut self, plane: Plane) -> Self {
         self.facts.plane = Some(plane);
+        self.facts.by_hand = true;
         self
     }
 
     pub fn distance(mut self, distance: Distance) -> Self {
         self.facts.distance = Some(distance);
+        self.facts.by_hand = true;
         self
     }
 
     pub fn role(mut self, role: Role) -> Self {
         self.facts.role = Some(role);
+        self.facts.by_hand = true;
         self
     }
 
     pub fn kind(mut self, kind: Kind) -> Self {
         self.facts.kind = Some(kind);
+        self.facts.by_hand = true;
         self
     }
 

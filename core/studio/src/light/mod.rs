@@ -289,6 +289,13 @@ pub struct Facts {
     pub by_hand: bool,
 }
 
+impl Facts {
+    /// Whether it says something that nobody has confirmed.
+    pub fn is_guess(&self) -> bool {
+        !self.by_hand && (self.plane.is_some() || self.distance.is_some() || self.role.is_some() || self.kind.is_some())
+    }
+}
+
 /// A target that runs from its own colour to another along a direction.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -25,6 +25,8 @@ const COLOUR_ON_THE_WAY: f64 = 8.0;
 /// hand. Choices.
 const HELPS: f64 = 0.4;
 const HELPS_AROUND: f64 = 0.2;
+/// CIEDE2000 by which a change of the surround must help at least. A choice.
+const WORTH_IT: f64 = 1.5;
 /// Share of a zone's border from which a neighbour can be its surround. A choice.
 const SURROUNDS: f64 = 0.15;
 /// Rounds in which all zones are solved together, and how much of what is off is mended in each. Choices.
@@ -77,7 +79,11 @@ pub fn among(piece: &Piece, mixes: &[ZoneMix], order: &[ZoneId], recipes: &Recip
                 surround,
             };
             match wrong {
-                true => Some(told(scene.own(i, &meant, solved[i], recipes, name), scene.surround(i, meant[i]))),
+                true => {
+                    let (own, surround) = (scene.own(i, &meant, solved[i], recipes, name), scene.surround(i, meant[i]));
+                    // What nothing here can mend is the recipe's own miss, and is said with the recipe.
+                    (own.is_some() || surround.is_some() || !wait.is_empty()).then(|| told(own, surround))
+                }
                 false => (!wait.is_empty()).then(|| told(None, None)),
             }
         })
@@ -158,9 +164,10 @@ impl<'a> Scene<'a> {
             return None;
         }
         Some(Remedy {
-            help: format!("Mix it otherwise: {}", telling::short(&mix, name)),
+            help: "Mix it otherwise".into(),
             cost: format!(
-                "It then lies {:.0} from what is planned, and reads within {after:.0} of it.",
+                "{}. It then lies {:.0} from what is planned, and reads within {after:.0} of it.",
+                crate::wording::capital(&telling::short(&mix, name)),
                 ciede2000(mix.lab, self.wanted[i])
             ),
             wish: self.set(i, solved, "the look"),
@@ -180,21 +187,29 @@ impl<'a> Scene<'a> {
             changes.iter().for_each(|(j, colour)| changed[*j] = *colour);
             let after = ciede2000(meant, self.looks(&changed)[i]);
             let price: f64 = changes.iter().map(|(j, c)| ciede2000(*c, self.given[*j]) * (0.2 + self.share(*j))).sum();
-            (after <= before * (1.0 - HELPS_AROUND)).then_some((changes, after, price))
+            (after <= before * (1.0 - HELPS_AROUND) && after <= before - WORTH_IT).then_some((changes, after, price))
         });
         let (changes, after, _) = judged.min_by(|a, b| (a.1 + 0.3 * a.2).total_cmp(&(b.1 + 0.3 * b.2)))?;
         Some(self.around_changed(i, &changes, before, after))
     }
 
     fn around_changed(&self, i: usize, changes: &[(usize, Lab)], before: f64, after: f64) -> Remedy {
-        let named = |(j, colour): &(usize, Lab)| format!("{} {}", self.label(*j), turned(self.given[*j], *colour));
-        let help = format!("Change its surround: {}", changes.iter().map(named).collect::<Vec<_>>().join("; "));
+        let named = |(j, colour): &(usize, Lab)| format!("{}: {}", self.label(*j), turned(self.given[*j], *colour));
+        let how = changes.iter().map(named).collect::<Vec<_>>().join("; ");
+        let help = match changes {
+            [(j, _)] => format!("Change {} beside it", self.label(*j)),
+            _ => "Change its surround".into(),
+        };
         let area: f64 = changes.iter().map(|(j, _)| self.share(*j)).sum();
         let targets = changes.iter().map(|(j, target)| ZoneTarget { zone: self.zones[*j], target: *target }).collect();
         let what: String = format!("the surround of {}", self.label(i)).chars().take(80).collect();
         Remedy {
             help,
-            cost: format!("That moves {:.0} % of the piece, and it reads {after:.0} off instead of {before:.0}.", 100.0 * area),
+            cost: format!(
+                "{}. That moves {:.0} % of the piece, and it reads {after:.0} off instead of {before:.0}.",
+                crate::wording::capital(&how),
+                100.0 * area
+            ),
             wish: Wish::SetTargets { targets, what },
         }
     }

@@ -11,6 +11,22 @@ type Falling = Schemas["Falling"];
 const USUAL: Schemas["Lamp"] = { tint: "warm", from: "left", hard: true };
 const OTHER: Schemas["Lamp"] = { tint: "cool", from: "right", hard: false };
 
+/** What was proposed and not said to be so: findings are silent about it. */
+function Guesses() {
+  const { view, changes } = useBench();
+  const guessed = view.piece.zones.filter(({ facts: f }) => !f.by_hand && (f.plane || f.distance || f.role || f.kind));
+  if (!guessed.length) return null;
+  return (
+    <p className={styles.guesses}>
+      What is proposed for {guessed.length === 1 ? "one zone" : `${guessed.length} zones`} is a guess, and nothing is
+      remarked on a guess. Correct what is wrong, zone by zone, then{" "}
+      <button type="button" className="act" onClick={() => changes.wish({ do: "confirm-facts" }).catch(() => {})}>
+        say that the rest is so
+      </button>
+    </p>
+  );
+}
+
 /** The light of the piece, and targets from it. */
 export function LightCard() {
   const { view, changes } = useBench();
@@ -81,6 +97,7 @@ export function LightCard() {
       <button type="button" className="act main" onClick={() => changes.wish({ do: "propose-facts" }).catch(() => {})}>
         Propose the part of every zone
       </button>
+      <Guesses />
       <Targets />
       <Relations />
       {view.outlook.findings

@@ -16,8 +16,8 @@ export function AmongNeighbours({ zone }: { zone: number }) {
           <p>With everything in, against how it is meant to look: {lowered(here.reads)}</p>
           {here.own && <Remedy remedy={here.own} />}
           {here.surround && <Remedy remedy={here.surround} />}
-          {!here.own && <p>No recipe of this set makes it read as meant.</p>}
-          {!here.surround && <p>No one neighbour can be changed so that it does.</p>}
+          {!here.own && <p>No other recipe of this set does it.</p>}
+          {!here.surround && <p>No change around it does it alone.</p>}
         </>
       )}
     </section>

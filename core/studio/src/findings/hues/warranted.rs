@@ -11,7 +11,7 @@ use lean_colour::Lab;
 /// Chroma by which a limit must be passed to be worth a word. A choice.
 const OVER: f64 = 3.0;
 
-/// Zones stronger than what they are made of can be in this light. Where hues are chosen rather than matched, only what no surface at all
+/// Zones stronger than what they are made of can be in this light, and stronger than their reference shows them. Where hues are chosen rather than matched, only what no surface at all
 /// could be.
 pub fn by_the_subject(plan: &Plan) -> Vec<Finding> {
     let chosen = plan.school(Question::Reference) == School::ValuesOnly || plan.school(Question::Begin) == School::HuesFirst;
@@ -21,7 +21,7 @@ pub fn by_the_subject(plan: &Plan) -> Vec<Finding> {
 fn one(plan: &Plan, zone: &PlannedZone, chosen: bool) -> Option<Finding> {
     let unnamed = Facts { kind: None, local: None, plane: zone.facts.plane.filter(|p| *p == Plane::Sky && !chosen), ..zone.facts };
     let facts = if chosen { unnamed } else { zone.facts };
-    let (has, most) = (zone.lab.chroma(), most_chroma(zone.lab, &facts, &plan.lighting));
+    let (has, most) = (zone.lab.chroma(), most_chroma(zone.lab, &facts, &plan.lighting).max(zone.read_chroma));
     if has <= most + OVER {
         return None;
     }

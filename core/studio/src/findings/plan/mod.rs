@@ -10,7 +10,7 @@ use crate::intent::schools::{Question, School};
 use crate::light::key::Reach;
 use crate::light::{Exception, Facts, Falling, Kind, Lamp, Lighting, Role, Which};
 use crate::mixes::ZoneMix;
-use crate::piece::{Importance, Piece, ZoneId};
+use crate::piece::{Importance, MassId, Piece, Zone, ZoneId};
 use crate::wall::Wall;
 use crate::wall::loudness::{self, Voice};
 use crate::zones::masses;
@@ -18,6 +18,7 @@ use lean_colour::Lab;
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Temperature, Value};
 use lean_media::Medium;
+use std::collections::BTreeMap;
 
 /// A zone as it is planned.
 pub struct PlannedZone {
@@ -31,6 +32,8 @@ pub struct PlannedZone {
     pub value: f64,
     /// Its temperature, against grey.
     pub temperature: f64,
+    /// The chroma its reference reads, which is witness enough that it can be; 0 without a reference.
+    pub read_chroma: f64,
     /// Its share of the picture.
     pub area: f64,
     /// How it stands in the light.
@@ -111,6 +114,7 @@ pub struct Plan<'a> {
 impl<'a> Plan<'a> {
     /// The plan of a piece.
     pub fn of(piece: &'a Piece, mixes: &'a [ZoneMix], reach: Option<Reach>) -> Self {
+        let of = masses::mass_of(piece);
         let zones: Vec<PlannedZone> = piece
             .zones
             .iter()
@@ -122,8 +126,9 @@ impl<'a> Plan<'a> {
                     lab,
                     value: lab.value().0,
                     temperature: lab.temperature().0,
+                    read_chroma: if piece.reference.is_some() { z.reading.lab.chroma() } else { 0.0 },
                     area: z.reading.area,
-                    facts: z.facts,
+                    facts: known(piece, &of, z),
                     importance: z.importance,
                 }
             })
@@ -230,8 +235,36 @@ fn joined(labels: &[&str]) -> String {
     }
 }
 
+/// What the painter said of a zone, or of the mass it lies in. What was only proposed is a guess, and nobody is advised by a guess.
+fn known(piece: &Piece, mass_of: &BTreeMap<ZoneId, MassId>, zone: &Zone) -> Facts {
+    let mass = mass_of.get(&zone.id).and_then(|m| piece.mass(*m));
+    match (zone.facts.by_hand, mass) {
+        (true, _) => zone.facts,
+        (false, Some(mass)) => masses::told(Facts { local: zone.facts.local, light: zone.facts.light, ..Facts::default() }, mass),
+        (false, None) => Facts { local: zone.facts.local, light: zone.facts.light, ..Facts::default() },
+    }
+}
+
 fn named_masses(piece: &Piece) -> Vec<(String, Vec<ZoneId>)> {
     let of = masses::mass_of(piece);
     let zones_in = |mass| of.iter().filter(|(_, m)| **m == mass).map(|(z, _)| *z).collect();
     piece.masses.iter().filter(|m| !m.name.is_empty()).map(|m| (m.label(), zones_in(m.id))).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::findings::staged::{Staged, staged};
+    use crate::light::Plane;
+
+    #[test]
+    fn nobody_is_advised_by_a_guess_until_it_is_said_to_be_so() {
+        let mut piece = staged(&[Staged::vt(6.0, 0.0).role(Role::Lit).plane(Plane::Flat)]);
+        piece.zones[0].facts.by_hand = false;
+        assert!(piece.zones[0].facts.is_guess());
+        assert_eq!(Plan::of(&piece, &[], None).zones[0].facts, Facts::default());
+        let command = crate::wishes::Wish::ConfirmFacts.into_command(&piece, None, None).unwrap();
+        let said = piece.apply(command).unwrap().0;
+        assert_eq!(Plan::of(&said, &[], None).zones[0].facts.role, Some(Role::Lit));
+    }
 }

@@ -33,71 +33,18 @@ const LEAST: f64 = 2.0;
 const GREY: f64 = 8.0;
 const COLOURED: f64 = 20.0;
 /// Words that say how a thing stands, not what it is.
-const OF_LIGHT: [&str; 64] = [
-    "lit",
-    "light",
-    "lights",
-    "sunlit",
-    "sun",
-    "sunny",
-    "shadow",
-    "shadows",
-    "shade",
-    "shaded",
-    "dark",
-    "darks",
-    "halftone",
-    "turning",
-    "contact",
-    "reflected",
-    "highlight",
-    "side",
-    "cast",
-    "in",
-    "the",
-    "of",
-    "on",
-    "under",
-    "at",
-    "by",
-    "with",
-    "its",
-    "and",
-    "a",
-    "left",
-    "right",
-    "far",
-    "near",
-    "upper",
-    "lower",
-    "warm",
-    "cool",
-    "back",
-    "front",
-    "top",
-    "middle",
-    "deep",
-    "bright",
-    "pale",
-    "soft",
-    "edge",
-    "lamp",
-    "window",
-    "glow",
-    "red",
-    "orange",
-    "yellow",
-    "green",
-    "blue",
-    "violet",
-    "purple",
-    "pink",
-    "brown",
-    "grey",
-    "gray",
-    "white",
-    "black",
-    "other",
+#[rustfmt::skip]
+const OF_LIGHT: [&str; 50] = [
+    "lit", "light", "lights", "sunlit", "sun", "sunny", "shadow", "shadows", "shade", "shaded", "dark", "darks", "halftone", "turning",
+    "contact", "reflected", "highlight", "side", "cast", "in", "the", "of", "on", "under", "at", "by", "with", "its", "and", "a", "left",
+    "right", "far", "near", "upper", "lower", "warm", "cool", "back", "front", "top", "middle", "deep", "bright", "pale", "soft", "edge",
+    "lamp", "glow", "other",
+];
+/// Words that name a colour.
+#[rustfmt::skip]
+const COLOURS: [&str; 19] = [
+    "red", "orange", "yellow", "green", "blue", "violet", "purple", "pink", "brown", "grey", "gray", "white", "black", "cream", "gold",
+    "golden", "ochre", "rust", "turquoise",
 ];
 
 impl Plan<'_> {
@@ -169,10 +116,12 @@ impl Plan<'_> {
     }
 }
 
-/// Whether two names share a word that says what the thing is.
+/// Whether two names share a word that says what the thing is, and do not name two colours of it: the red of a tram is not its cream.
 fn called_alike(one: &str, other: &str) -> bool {
     let others = things(other);
-    things(one).iter().any(|w| others.contains(w))
+    let (colours, other_colours) = (colours(one), colours(other));
+    let two_colours = !colours.is_empty() && !other_colours.is_empty() && colours.iter().all(|c| !other_colours.contains(c));
+    !two_colours && things(one).iter().any(|w| others.contains(w))
 }
 
 /// Whether two names say of what they are, and it is not the same.
@@ -180,10 +129,17 @@ fn called_otherwise(one: &str, other: &str) -> bool {
     !things(one).is_empty() && !things(other).is_empty() && !called_alike(one, other)
 }
 
+/// Words of a name that name a colour.
+fn colours(name: &str) -> Vec<String> {
+    let low = name.to_lowercase();
+    low.split(|c: char| !c.is_alphabetic()).filter(|w| COLOURS.contains(w)).map(str::to_owned).collect()
+}
+
 /// Words of a name that say what the thing is; none for a zone nobody named.
 fn things(name: &str) -> Vec<String> {
     let low = name.to_lowercase();
-    let words = low.split(|c: char| !c.is_alphabetic()).filter(|w| !w.is_empty() && *w != "zone" && !OF_LIGHT.contains(w));
+    let words =
+        low.split(|c: char| !c.is_alphabetic()).filter(|w| !w.is_empty() && *w != "zone" && !OF_LIGHT.contains(w) && !COLOURS.contains(w));
     words.map(|w| w.trim_end_matches('s').to_owned()).collect()
 }
 
@@ -197,7 +153,8 @@ fn like_in_colour(one: &PlannedZone, other: &PlannedZone) -> f64 {
     match (less < 10.0, more > 30.0) {
         (true, true) => 0.25,
         (true, false) => 0.6,
-        _ => (-(turn(one.lab.hue(), other.lab.hue()) / 40.0).powi(2)).exp(),
+        // Light turns the hue of a dull thing farther than that of a strong one.
+        _ => (-(turn(one.lab.hue(), other.lab.hue()) / (40.0 - 15.0 * ((less - 15.0) / 20.0).clamp(0.0, 1.0))).powi(2)).exp(),
     }
 }
 

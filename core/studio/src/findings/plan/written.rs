@@ -229,6 +229,7 @@ impl WrittenPlan {
                 lab,
                 value: lab.value().0,
                 temperature: lab.temperature().0,
+                read_chroma: 0.0,
                 area: z.area / whole,
                 facts: z.facts.facts(),
                 importance: z.importance,
