@@ -50,17 +50,17 @@ async fn each_of_two_lights_has_its_own_pair_and_only_what_is_wrong_is_said() {
             assert!(presses < 60, "{lit} never turned cool");
         }
     }
-    page.go(&format!("/pieces/2/light?zone={}", zone(&before, "stool in shade"))).await;
+    let back = zone(&before, "back in shade");
+    page.go(&format!("/pieces/2/light?zone={back}")).await;
     page.says("on the side of the light").await;
     let warmed = hen(&page).await;
-    assert!(
-        said(&warmed).contains(&"opposition-1".to_owned()) && !said(&warmed).contains(&"opposition-2".to_owned()),
-        "{:?}",
-        said(&warmed)
-    );
-    page.click("Make them cooler than the light").await;
+    let reversed = |view: &Value| -> Vec<String> { said(view).into_iter().filter(|k| k.starts_with("opposition")).collect() };
+    assert!(reversed(&warmed).contains(&format!("opposition-{back}")), "{:?}", said(&warmed));
+    let by_daylight = ["floor", "stool in shade", "dark wall"].map(|n| format!("opposition-{}", zone(&before, n)));
+    assert!(by_daylight.iter().all(|k| !reversed(&warmed).contains(k)), "only what lies beside the glow: {:?}", reversed(&warmed));
+    page.click("Make it cooler than the light").await;
     page.until("it is mended", "!document.body.innerText.includes('on the side of the light')").await;
-    assert!(!said(&hen(&page).await).contains(&"opposition-1".to_owned()));
+    assert!(!reversed(&hen(&page).await).contains(&format!("opposition-{back}")));
     page.press(&[CTRL], 'z').await;
     page.says("on the side of the light").await;
     page.close().await;

@@ -59,9 +59,10 @@ pub async fn take_in_for(
 ) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
-            let piece = s.store.piece(id)?.piece;
+            s.store.piece(id)?;
             let picture = TakenIn::keep(&s.store, &file)?;
-            crate::handlers::pieces::view(s, s.store.apply(id, None, command(piece, picture)?)?)
+            // What is there is looked at inside the change, so that of two pictures dropped at once neither is lost.
+            crate::handlers::pieces::view(s, s.store.change(id, None, |piece| Ok::<_, Problem>(vec![command(piece.clone(), picture)?]))?)
         })
         .await
 }

@@ -95,6 +95,7 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(boxes::read, boxes::remove))
         .routes(routes!(boxes::add))
         .routes(routes!(boxes::take_out))
+        .routes(routes!(damaged::save, damaged::put_aside))
         .routes(routes!(jobs::read, jobs::cancel))
         .routes(routes!(jobs::follow))
         .split_for_parts()

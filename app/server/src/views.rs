@@ -1,7 +1,7 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
-use lean_store::{Kept, KeptNote, Summary};
+use lean_store::{Damaged, Kept, KeptNote, Record, Summary};
 use lean_studio::cautions::{Caution, cautions};
 use lean_studio::compare;
 use lean_studio::field_note::FieldNote;
@@ -11,7 +11,7 @@ use lean_studio::paint_box::{BoxId, PaintBox};
 use lean_studio::piece::{Piece, StudySlot, ZoneId};
 use lean_studio::studies::{make::most_off, order, scheme};
 use lean_studio::wall::Drawn;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
 /// A piece with everything the bench shows of it.
@@ -111,6 +111,8 @@ impl PieceView {
 pub struct NoteView {
     /// Its number.
     pub id: i64,
+    /// Counts every change: what a change is written over.
+    pub revision: i64,
     /// The note.
     pub note: FieldNote,
     /// When it last changed, UTC.
@@ -119,7 +121,51 @@ pub struct NoteView {
 
 impl From<KeptNote> for NoteView {
     fn from(k: KeptNote) -> Self {
-        Self { id: k.id, note: k.note, changed: k.changed }
+        Self { id: k.id, revision: k.revision, note: k.note, changed: k.changed }
+    }
+}
+
+/// A record that cannot be read.
+#[derive(Serialize, ToSchema)]
+pub struct DamagedLine {
+    /// What it was.
+    pub what: RecordKind,
+    /// Its number or id.
+    pub id: String,
+    /// Why it cannot be read.
+    pub why: String,
+}
+
+/// Which kind of record.
+#[derive(Clone, Copy, Debug, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum RecordKind {
+    /// A piece.
+    Piece,
+    /// A Box.
+    Box,
+    /// A field note.
+    FieldNote,
+}
+
+impl From<RecordKind> for Record {
+    fn from(kind: RecordKind) -> Self {
+        match kind {
+            RecordKind::Piece => Self::Piece,
+            RecordKind::Box => Self::PaintBox,
+            RecordKind::FieldNote => Self::FieldNote,
+        }
+    }
+}
+
+impl From<Damaged> for DamagedLine {
+    fn from(d: Damaged) -> Self {
+        let what = match d.record {
+            Record::Piece => RecordKind::Piece,
+            Record::PaintBox => RecordKind::Box,
+            Record::FieldNote => RecordKind::FieldNote,
+        };
+        Self { what, id: d.id, why: d.why }
     }
 }
 
@@ -238,6 +284,8 @@ pub struct StudioView {
     pub pieces: Vec<PieceLine>,
     /// Boxes by name.
     pub boxes: Vec<BoxLine>,
+    /// Records that cannot be read.
+    pub damaged: Vec<DamagedLine>,
     /// Shipped grounds.
     pub grounds: Vec<Ground>,
 }

@@ -12,6 +12,8 @@ pub type NoteId = i64;
 pub struct KeptNote {
     /// Its number.
     pub id: NoteId,
+    /// Counts every change: what a window last saw.
+    pub revision: i64,
     /// The note.
     pub note: FieldNote,
     /// When it last changed, UTC.
@@ -19,19 +21,20 @@ pub struct KeptNote {
 }
 
 impl Store {
-    /// All field notes, the newest first.
+    /// All field notes, the newest first, but those whose record cannot be read ([`Store::damaged`]).
     ///
     /// # Errors
     /// When the file cannot be read.
     pub fn field_notes(&self) -> Result<Vec<KeptNote>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, body, changed FROM field_notes ORDER BY id DESC")?;
-        let rows = rows.query_map([], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, String>(1)?, r.get::<_, String>(2)?)))?;
-        rows.map(|r| {
-            let (id, body, changed) = r?;
-            Ok(KeptNote { id, note: serde_json::from_str(&body)?, changed })
-        })
-        .collect()
+        let mut rows =
+            c.prepare_cached("SELECT id, CAST(body AS BLOB), changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC")?;
+        let rows = rows.query_map([], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?, r.get(3)?)))?;
+        let rows: Vec<(i64, Vec<u8>, String, i64)> = rows.collect::<Result<_, _>>()?;
+        let read = |(id, body, changed, revision): (i64, Vec<u8>, String, i64)| {
+            Some(KeptNote { id, revision, note: serde_json::from_slice(&body).ok()?, changed })
+        };
+        Ok(rows.into_iter().filter_map(read).collect())
     }
 
     /// One field note.
@@ -39,30 +42,37 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn field_note(&self, id: NoteId) -> Result<KeptNote, StoreError> {
-        let found: Option<(String, String)> = self
+        let found: Option<(String, String, i64)> = self
             .lock()
-            .query_row("SELECT body, changed FROM field_notes WHERE id = ?1", [id], |r| Ok((r.get(0)?, r.get(1)?)))
+            .query_row("SELECT body, changed, revision FROM field_notes WHERE id = ?1", [id], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?)))
             .optional()?;
-        let (body, changed) = found.ok_or_else(|| StoreError::NotFound(format!("field note {id}")))?;
-        Ok(KeptNote { id, note: serde_json::from_str(&body)?, changed })
+        let (body, changed, revision) = found.ok_or_else(|| StoreError::NotFound(format!("field note {id}")))?;
+        Ok(KeptNote { id, revision, note: serde_json::from_str(&body)?, changed })
     }
 
-    /// Keeps a note: a new one, or the one with this number as it is now.
+    /// Keeps a new note.
     ///
     /// # Errors
-    /// [`StoreError::NotFound`], or when the file cannot be written.
-    pub fn put_field_note(&self, id: Option<NoteId>, note: &FieldNote) -> Result<NoteId, StoreError> {
+    /// When the file cannot be written.
+    pub fn create_field_note(&self, note: &FieldNote) -> Result<NoteId, StoreError> {
         let c = self.lock();
+        c.execute("INSERT INTO field_notes (body, changed) VALUES (?1, ?2)", params![serde_json::to_string(note)?, now()])?;
+        Ok(c.last_insert_rowid())
+    }
+
+    /// Keeps a note as it is now. `base` is the revision it was written over.
+    ///
+    /// # Errors
+    /// [`StoreError::Conflict`] when it was changed elsewhere since, [`StoreError::NotFound`], or when the file cannot be written.
+    pub fn put_field_note(&self, id: NoteId, base: i64, note: &FieldNote) -> Result<(), StoreError> {
         let body = serde_json::to_string(note)?;
-        match id {
-            None => {
-                c.execute("INSERT INTO field_notes (body, changed) VALUES (?1, ?2)", params![body, now()])?;
-                Ok(c.last_insert_rowid())
-            }
-            Some(id) => match c.execute("UPDATE field_notes SET body = ?2, changed = ?3 WHERE id = ?1", params![id, body, now()])? {
-                0 => Err(StoreError::NotFound(format!("field note {id}"))),
-                _ => Ok(id),
-            },
+        let written = self.lock().execute(
+            "UPDATE field_notes SET body = ?3, changed = ?4, revision = revision + 1 WHERE id = ?1 AND revision = ?2",
+            params![id, base, body, now()],
+        )?;
+        match written {
+            0 => Err(StoreError::Conflict { base, current: self.field_note(id)?.revision, what: "a field note".into() }),
+            _ => Ok(()),
         }
     }
 

@@ -6,6 +6,7 @@
 #![deny(missing_docs)]
 
 mod boxes;
+mod damaged;
 mod errors;
 mod field_notes;
 mod maps;
@@ -14,6 +15,7 @@ mod pictures;
 mod pieces;
 
 pub use boxes::KeptBox;
+pub use damaged::{Damaged, Record};
 pub use errors::StoreError;
 pub use field_notes::{KeptNote, NoteId};
 

@@ -53,6 +53,13 @@ fn steps() -> Vec<M<'static>> {
     ) STRICT, WITHOUT ROWID;",
             |t| maps::taken_out(t).map_err(|e| HookError::Hook(e.to_string())),
         ),
+        // A removed Box is kept aside, for steps of undo that draw on it, and so is a record that cannot be read; notes count their changes.
+        M::up(
+            "ALTER TABLE boxes ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;
+    ALTER TABLE field_notes ADD COLUMN revision INTEGER NOT NULL DEFAULT 1;
+    ALTER TABLE field_notes ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;
+    ALTER TABLE pieces ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;",
+        ),
     ]
 }
 

@@ -1,9 +1,9 @@
 //! Pieces, their commands, undo and redo.
 
 use crate::{Store, StoreError, maps, now};
+use lean_picture::KeptMap;
 use lean_studio::piece::{Command, Piece, Undo};
 use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
-use serde::Serialize;
 
 /// Number of a piece in its data file.
 pub type PieceId = i64;
@@ -24,7 +24,7 @@ pub struct Kept {
 }
 
 /// A line in the list of pieces.
-#[derive(Clone, Debug, PartialEq, Serialize)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct Summary {
     /// Its number.
     pub id: PieceId,
@@ -35,20 +35,20 @@ pub struct Summary {
 }
 
 impl Store {
-    /// All pieces, the one changed last first.
+    /// All pieces, the one changed last first, but those whose record cannot be read ([`Store::damaged`]).
     ///
     /// # Errors
     /// When the file cannot be read.
     pub fn pieces(&self) -> Result<Vec<Summary>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, snapshot, changed FROM pieces ORDER BY changed DESC, id DESC")?;
-        let rows = rows.query_map([], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, String>(1)?, r.get::<_, String>(2)?)))?;
+        let mut rows =
+            c.prepare_cached("SELECT id, CAST(snapshot AS BLOB), changed FROM pieces WHERE aside = 0 ORDER BY changed DESC, id DESC")?;
+        let rows = rows.query_map([], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?, r.get::<_, String>(2)?)))?;
         // Maps stay named: a list of pieces draws none of them.
-        rows.map(|r| {
-            let (id, snapshot, changed) = r?;
-            Ok(Summary { id, piece: serde_json::from_str(&snapshot)?, changed })
-        })
-        .collect()
+        let rows: Vec<(i64, Vec<u8>, String)> = rows.collect::<Result<_, _>>()?;
+        let read =
+            |(id, snapshot, changed): (i64, Vec<u8>, String)| Some(Summary { id, piece: serde_json::from_slice(&snapshot).ok()?, changed });
+        Ok(rows.into_iter().filter_map(read).collect())
     }
 
     /// Keeps a new piece.
@@ -89,32 +89,61 @@ impl Store {
         }
     }
 
-    /// Applies a command; snapshot and log entry are written in one transaction. What could be redone is gone after it.
-    ///
-    /// `base` is the revision the change was meant for; `None` applies to whatever is newest (for results of long work).
+    /// Applies a command. See [`Store::change`].
     ///
     /// # Errors
-    /// [`StoreError::Conflict`] when the piece has moved on, [`StoreError::Refused`] by the rules of the piece.
-    pub fn apply(&self, id: PieceId, base: Option<i64>, mut command: Command) -> Result<Kept, StoreError> {
+    /// As [`Store::change`].
+    pub fn apply(&self, id: PieceId, base: Option<i64>, command: Command) -> Result<Kept, StoreError> {
+        self.change(id, base, |_| Ok(vec![command]))
+    }
+
+    /// Changes a piece: `commands` says how, looking at the piece as it stands inside the transaction, and all it says is one step of undo,
+    /// told by what its last command does. Snapshot and log entry are written in one transaction. What could be redone is gone after it.
+    /// Without commands nothing is changed.
+    ///
+    /// `base` is the revision the change was meant for; `None` applies to whatever is newest (for results of long work, and for changes that
+    /// add to what is there).
+    ///
+    /// # Errors
+    /// [`StoreError::Conflict`] when the piece has moved on, [`StoreError::Refused`] by the rules of the piece, and what `commands` refuses.
+    pub fn change<E: From<StoreError>>(
+        &self,
+        id: PieceId,
+        base: Option<i64>,
+        commands: impl FnOnce(&Piece) -> Result<Vec<Command>, E>,
+    ) -> Result<Kept, E> {
         let mut c = self.lock();
-        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate).map_err(StoreError::from)?;
         let kept = self.read(&t, id)?;
-        let done = done(&t, id)?;
         expect(&kept, base)?;
-        let maps: Vec<_> = command.maps_mut().into_iter().map(|m| m.clone()).collect();
-        maps::keep(&t, &maps)?;
-        let what = command.describe();
-        let text = serde_json::to_string(&command)?;
-        let (next, undo) = kept.piece.apply(command)?;
-        t.execute("DELETE FROM log WHERE piece = ?1 AND seq >= ?2", params![id, done])?;
+        let commands = commands(&kept.piece)?;
+        if commands.is_empty() {
+            return Ok(kept);
+        }
+        let maps = self.carried_out(&t, &kept, commands)?;
+        t.commit().map_err(StoreError::from)?;
+        self.maps.reached(&maps);
+        Ok(self.read(&c, id)?)
+    }
+
+    /// Writes the piece after some commands, and how to get back; the maps they carried.
+    fn carried_out(&self, t: &Transaction, kept: &Kept, mut commands: Vec<Command>) -> Result<Vec<KeptMap>, StoreError> {
+        let done = done(t, kept.id)?;
+        let maps: Vec<KeptMap> = commands.iter_mut().flat_map(Command::maps_mut).map(|m| m.clone()).collect();
+        maps::keep(t, &maps)?;
+        let what: String = commands.last().map(Command::describe).unwrap_or_default().chars().take(MOST_TOLD).collect();
+        let text = match &commands[..] {
+            [only] => serde_json::to_string(only)?,
+            all => serde_json::to_string(all)?,
+        };
+        let (next, undo) = kept.piece.apply_all(commands)?;
+        t.execute("DELETE FROM log WHERE piece = ?1 AND seq >= ?2", params![kept.id, done])?;
         t.execute(
             "INSERT INTO log (piece, seq, command, undo, what, at) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
-            params![id, done, text, serde_json::to_string(&undo)?, what, now()],
+            params![kept.id, done, text, serde_json::to_string(&undo)?, what, now()],
         )?;
-        write(&t, id, &next, kept.revision + 1, done + 1)?;
-        t.commit()?;
-        self.maps.reached(&maps);
-        self.read(&c, id)
+        write(t, kept.id, &next, kept.revision + 1, done + 1)?;
+        Ok(maps)
     }
 
     fn read(&self, c: &Connection, id: PieceId) -> Result<Kept, StoreError> {
@@ -149,17 +178,31 @@ impl Store {
         let text: Option<String> =
             t.query_row(&format!("SELECT {column} FROM log WHERE piece = ?1 AND seq = ?2"), params![id, seq], |r| r.get(0)).optional()?;
         let text = text.ok_or(StoreError::NoFurther(name))?;
-        let commands = if by < 0 { serde_json::from_str::<Undo>(&text)?.0 } else { vec![serde_json::from_str::<Command>(&text)?] };
-        let mut next = kept.piece;
-        for mut command in commands {
-            self.maps.fill(&t, command.maps_mut())?;
-            next = next.apply(command)?.0;
-        }
+        let mut next = if by < 0 { self.taken_back(&t, &kept.piece, &text)? } else { self.done_again(&t, &kept.piece, &text)? };
+        self.maps.fill(&t, next.maps_mut())?;
         write(&t, id, &next, kept.revision + 1, done + by)?;
         t.commit()?;
         self.read(&c, id)
     }
 }
+
+impl Store {
+    fn taken_back(&self, t: &Transaction, piece: &Piece, undo: &str) -> Result<Piece, StoreError> {
+        let mut undo: Undo = serde_json::from_str(undo)?;
+        self.maps.fill(t, undo.maps_mut())?;
+        piece.take_back(undo).map_err(StoreError::Damaged)
+    }
+
+    fn done_again(&self, t: &Transaction, piece: &Piece, commands: &str) -> Result<Piece, StoreError> {
+        let mut commands: Vec<Command> =
+            if commands.starts_with('[') { serde_json::from_str(commands)? } else { vec![serde_json::from_str(commands)?] };
+        self.maps.fill(t, commands.iter_mut().flat_map(Command::maps_mut))?;
+        Ok(piece.apply_all(commands)?.0)
+    }
+}
+
+/// Letters of a step that the log keeps.
+const MOST_TOLD: usize = 200;
 
 fn not_found(id: PieceId) -> StoreError {
     StoreError::NotFound(format!("piece {id}"))
@@ -197,6 +240,8 @@ fn write(t: &Transaction, id: PieceId, piece: &Piece, revision: i64, done: i64) 
         "UPDATE pieces SET revision = ?2, snapshot = ?3, done = ?4, box = ?5, picture = ?6, changed = ?7 WHERE id = ?1",
         params![id, revision, serde_json::to_string(piece)?, done, box_of(piece), picture_of(piece), now()],
     )?;
+    // A Box that was removed comes back with the step that draws on it.
+    t.execute("UPDATE boxes SET aside = 0 WHERE aside = 1 AND id = ?1", [box_of(piece)])?;
     Ok(())
 }
 

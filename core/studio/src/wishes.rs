@@ -6,8 +6,8 @@ use crate::light::propose::propose;
 use crate::light::{Facts, Graded, Lighting, rules};
 use crate::paint_box::{BoxId, PaintBox};
 use crate::piece::{
-    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, MassId, Mixing, Other, Piece, PlaneShape, Reference,
-    Refusal, Serves, Session, SheetSettings, StudySlot, Wished, Zone, ZoneId,
+    Aim, Brief, ChosenSet, Command, Compositions, Dismissal, Importance, MOST_NAME, MassId, Mixing, Other, Piece, PlaneShape, Refusal,
+    Serves, Session, SheetSettings, StudySlot, Wished, Zone, ZoneId,
 };
 use crate::wall::{Candidate, Heard, Measure, Wall};
 use crate::zones::masses::{self, OfMass};
@@ -291,20 +291,7 @@ impl Wish {
                 Command::SetWall { wall: Some(Wall { measure, candidates, taken, heard, ..wall }), what: "the wall".into() }
             }
             Self::RemoveWall => Command::SetWall { wall: None, what: "taking the wall away".into() },
-            Self::SetServes { serves } => {
-                let reference = piece
-                    .reference
-                    .clone()
-                    .ok_or_else(|| Refusal::Unknown("This piece has no reference yet. Drop a picture on it.".into()))?;
-                Command::SetReference {
-                    reference: Some(Reference { serves, ..reference }),
-                    zone_map: piece.zone_map.clone(),
-                    zones: piece.zones.clone(),
-                    cut: piece.cut.clone(),
-                    masses: piece.masses.clone(),
-                    mass_map: piece.mass_map.clone(),
-                }
-            }
+            Self::SetServes { serves } => Command::MarkReference { serves },
             Self::SetOthers { others } => {
                 if let Some(o) = others.iter().find(|o| !piece.others.iter().any(|p| p.digest == o.digest)) {
                     return Err(Refusal::Unknown(format!(

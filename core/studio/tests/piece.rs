@@ -2,6 +2,7 @@
 
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
+use lean_picture::frame::Crop;
 use lean_picture::{Reading, ZoneMap};
 use lean_recipes::{Mix, Part};
 use lean_search::Demands;
@@ -91,6 +92,32 @@ fn command() -> impl Strategy<Value = Command> {
         Just(Command::LayZones { zone_map: None, zones: vec![], cut: None, what: "none".into() }),
         (20.0..300.0f64)
             .prop_map(|mm| Command::SetSheet { sheet: SheetSettings { longer_side: Millimetres(mm), page: PageFormat::Letter } }),
+        Just(Command::LayPlanes {
+            planes: vec![PlaneShape { part: Crop { left: 0.1, top: 0.0, width: 0.5, height: 0.4 }, kind: PlaneKind::Sky }],
+            zone_map: piece().zone_map,
+            zones: piece().zones
+        }),
+        Just(Command::LayZones { zone_map: piece().zone_map, zones: piece().zones, cut: None, what: "x".repeat(200) }),
+        Just(Command::MarkReference { serves: vec![Serves::Light] }),
+        prop::collection::vec(1u16..5, 0..3).prop_map(|zones| Command::SetSessions {
+            sessions: vec![Session {
+                on: "2025-01-14".into(),
+                minutes: 20,
+                did: String::new(),
+                zones: zones.into_iter().map(ZoneId).collect()
+            }]
+        }),
+        (0u32..3, 0u32..3).prop_map(|(width, height)| Command::SetCompositions {
+            compositions: Some(Compositions { digest: "c".into(), file_name: "c.jpg".into(), width, height, cut: vec![], chosen: None })
+        }),
+        Just(Command::SetCompositions { compositions: None }),
+        Just(Command::KeepSearch { search: None, chosen: ChosenSet { pigments: vec!["z".into()] } }),
+        Just(Command::KeepStudies { studies: vec![], chosen: None }),
+        Just(Command::SetWall { wall: None, what: "no wall".into() }),
+        Just(Command::SetBrief { brief: Brief { medium: Medium::Watercolour, ground: GroundId("cold-pressed".into()), ..piece().brief } }),
+        (1.0..1e308f64).prop_map(|mm| Command::SetBrief {
+            brief: Brief { size: Size { width: Millimetres(mm), height: Millimetres(300.0) }, ..piece().brief }
+        }),
         Just(Command::SetDismissed { dismissed: vec![Dismissal { finding: "f".into(), reason: "meant".into() }] }),
     ]
 }
@@ -107,9 +134,7 @@ proptest! {
             }
         }
         for undo in undos.into_iter().rev() {
-            for c in undo.0 {
-                now = now.apply(c).unwrap().0;
-            }
+            now = now.take_back(undo).unwrap();
         }
         prop_assert_eq!(now, start);
     }
@@ -198,7 +223,7 @@ fn another_medium_draws_on_no_box_and_undo_brings_all_of_it_back() {
     let (next, undo) = piece.apply(Command::SetBrief { brief: brief.clone() }).unwrap();
     assert_eq!((&next.brief, &next.paint_box), (&brief, &None));
     assert!(next.locked.is_empty() && next.chosen.pigments.is_empty() && next.search.is_none());
-    let back = undo.0.into_iter().fold(next, |p, c| p.apply(c).unwrap().0);
+    let back = next.take_back(undo).unwrap();
     assert_eq!(back, piece);
     // Another title alone touches none of that.
     let (titled, _) = piece.apply(Command::SetBrief { brief: Brief { title: "Other".into(), ..piece.brief.clone() } }).unwrap();

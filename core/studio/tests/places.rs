@@ -149,8 +149,8 @@ fn a_place_can_be_given_away_or_made_a_zone_and_comes_back_by_undo() {
     assert!(zones::own(&p, look(), at(740, 520)).unwrap_err().contains("one place only"), "{door:?}");
 }
 
-fn back(piece: &Piece, Undo(commands): Undo) -> Piece {
-    commands.into_iter().fold(piece.clone(), |p, c| done(&p, c))
+fn back(piece: &Piece, undo: Undo) -> Piece {
+    piece.take_back(undo).unwrap()
 }
 
 #[test]

@@ -35,10 +35,8 @@ pub struct NewPigment {
     name: Option<String>,
 }
 
-fn kept(studio: &Studio, id: BoxId, paint_box: &PaintBox) -> Result<Json<BoxView>, Problem> {
-    paint_box.check().map_err(Problem::unusable)?;
-    studio.store.put_box(&id, paint_box)?;
-    Ok(Json(BoxView::of(id, paint_box)))
+fn checked(paint_box: &PaintBox) -> Result<(), Problem> {
+    paint_box.check().map_err(Problem::unusable)
 }
 
 /// A Box.
@@ -63,8 +61,9 @@ pub async fn create(State(studio): State<Studio>, In(new): In<NewBox>) -> Result
                 None if new.shipped => library::modelled().to_vec(),
                 None => Vec::new(),
             };
-            let id = s.store.free_box_id(&new.name)?;
-            kept(s, id, &PaintBox { name: new.name.trim().to_owned(), medium: new.medium, pigments })
+            let paint_box = PaintBox { name: new.name.trim().to_owned(), medium: new.medium, pigments };
+            checked(&paint_box)?;
+            Ok(Json(BoxView::of(s.store.create_box(&paint_box)?, &paint_box)))
         })
         .await?;
     Ok((StatusCode::CREATED, view))
@@ -83,12 +82,14 @@ pub async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): 
     studio
         .run(move |s| {
             let id = BoxId(id);
-            let mut paint_box = s.store.paint_box(&id)?;
             let shipped = library::find(&new.shipped)
                 .ok_or_else(|| Problem::unusable(format!("There is no shipped pigment \"{}\".", new.shipped)))?;
             let name = new.name.map(|n| n.trim().to_owned()).filter(|n| !n.is_empty()).unwrap_or_else(|| shipped.name.clone());
-            paint_box.pigments.push(Pigment { name, ..shipped.clone() });
-            kept(s, id, &paint_box)
+            let paint_box = s.store.change_box(&id, |paint_box| {
+                paint_box.pigments.push(Pigment { name, ..shipped.clone() });
+                checked(paint_box)
+            })?;
+            Ok(Json(BoxView::of(id, &paint_box)))
         })
         .await
 }
@@ -99,12 +100,14 @@ pub async fn take_out(State(studio): State<Studio>, Path((id, pigment)): Path<(S
     studio
         .run(move |s| {
             let (id, pigment) = (BoxId(id), PigmentId(pigment));
-            let mut paint_box = s.store.paint_box(&id)?;
-            if paint_box.find(&pigment).is_none() {
-                return Err(Problem::not_found(format!("\"{pigment}\" is not in this Box.")));
-            }
-            paint_box.pigments.retain(|p| p.id != pigment);
-            kept(s, id, &paint_box)
+            let paint_box = s.store.change_box(&id, |paint_box| {
+                if paint_box.find(&pigment).is_none() {
+                    return Err(Problem::not_found(format!("\"{pigment}\" is not in this Box.")));
+                }
+                paint_box.pigments.retain(|p| p.id != pigment);
+                checked(paint_box)
+            })?;
+            Ok(Json(BoxView::of(id, &paint_box)))
         })
         .await
 }

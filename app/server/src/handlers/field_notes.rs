@@ -1,7 +1,7 @@
 //! Notes made in the field, and the pieces that come of them.
 
 use super::pieces::view;
-use crate::extract::{Body, Json as In, Path};
+use crate::extract::{Body, Json as In, Path, Query};
 use crate::pictures::{TakenIn, jpeg};
 use crate::problem::Problem;
 use crate::state::Studio;
@@ -15,7 +15,7 @@ use lean_studio::field_note::{FieldNote, title, with_photo, without_photo};
 use lean_studio::piece::{Brief, Millimetres, Piece, Size};
 use lean_studio::zones::PictureFile;
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
+use utoipa::{IntoParams, ToSchema};
 
 /// All notes, the newest first.
 #[utoipa::path(get, path = "/api/field-notes", operation_id = "list_notes", responses((status = 200, body = Vec<NoteView>)))]
@@ -29,7 +29,7 @@ pub async fn create(State(studio): State<Studio>, In(note): In<FieldNote>) -> Re
     studio
         .run(move |s| {
             note.check().map_err(Problem::unusable)?;
-            let id = s.store.put_field_note(None, &note)?;
+            let id = s.store.create_field_note(&note)?;
             Ok((StatusCode::CREATED, Json(s.store.field_note(id)?.into())))
         })
         .await
@@ -41,13 +41,26 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<J
     studio.run(move |s| Ok(Json(s.store.field_note(id)?.into()))).await
 }
 
+/// Which state of a note a change was written over.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Over {
+    /// Revision the page last saw.
+    base_revision: i64,
+}
+
 /// Keeps a note as it is now.
-#[utoipa::path(put, path = "/api/field-notes/{id}", operation_id = "keep_note", params(("id" = i64, Path)), request_body = FieldNote, responses((status = 200, body = NoteView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn keep(State(studio): State<Studio>, Path(id): Path<i64>, In(note): In<FieldNote>) -> Result<Json<NoteView>, Problem> {
+#[utoipa::path(put, path = "/api/field-notes/{id}", operation_id = "keep_note", params(("id" = i64, Path), Over), request_body = FieldNote, responses((status = 200, body = NoteView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn keep(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(over): Query<Over>,
+    In(note): In<FieldNote>,
+) -> Result<Json<NoteView>, Problem> {
     studio
         .run(move |s| {
             note.check().map_err(Problem::unusable)?;
-            s.store.put_field_note(Some(id), &note)?;
+            s.store.put_field_note(id, over.base_revision, &note)?;
             Ok(Json(s.store.field_note(id)?.into()))
         })
         .await

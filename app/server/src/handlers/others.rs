@@ -14,7 +14,7 @@ use lean_picture::chart::{MOST, distinct};
 use lean_picture::frame::{Crop, Frame};
 use lean_picture::{cut_apart, decode};
 use lean_studio::chart::arranged;
-use lean_studio::piece::{Command, Composition, Compositions, Other, PixelSize, Reference};
+use lean_studio::piece::{Command, Composition, Compositions, Other, Piece, PixelSize, Reference};
 use lean_studio::zones::{PictureFile, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
@@ -66,19 +66,23 @@ pub struct WhichOther {
 pub async fn make_main(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<WhichOther>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
-            let kept = s.store.piece(id)?;
-            let chosen = kept.piece.others.iter().find(|o| o.digest == ask.digest).cloned();
-            let chosen = chosen.ok_or_else(|| Problem::not_found("That picture is not among the references of this piece."))?;
+            let among = |piece: &Piece| {
+                let chosen = piece.others.iter().find(|o| o.digest == ask.digest).cloned();
+                chosen.ok_or_else(|| Problem::not_found("That picture is not among the references of this piece."))
+            };
+            let chosen = among(&s.store.piece(id)?.piece)?;
             let working = s.working_copy(&chosen.digest)?;
             let file = PictureFile::of(chosen.digest.clone(), chosen.file_name.clone(), &decode(&s.store.original(&chosen.digest)?)?);
             let mut command = set_reference(&working, file);
             if let Command::SetReference { reference: Some(r), .. } = &mut command {
                 r.serves.clone_from(&chosen.serves);
             }
-            let mut others: Vec<Other> = kept.piece.others.iter().filter(|o| o.digest != chosen.digest).cloned().collect();
-            others.extend(kept.piece.reference.as_ref().map(as_other));
-            let first = s.store.apply(id, Some(ask.base_revision), Command::SetOthers { others })?;
-            view(s, s.store.apply(id, Some(first.revision), command)?)
+            let kept = s.store.change(id, Some(ask.base_revision), |piece| {
+                let mut others: Vec<Other> = piece.others.iter().filter(|o| o.digest != chosen.digest).cloned().collect();
+                others.extend(piece.reference.as_ref().map(as_other));
+                Ok::<_, Problem>(vec![Command::SetOthers { others }, command])
+            })?;
+            view(s, kept)
         })
         .await
 }

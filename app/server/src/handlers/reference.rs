@@ -256,6 +256,10 @@ pub async fn neutral(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
             let kept = s.store.piece(id)?;
             let reference = reference_of(&kept.piece)?;
             let plain = Frame { gains: None, ..reference.frame };
+            if ask.at.is_none() && reference.frame.gains.is_none() {
+                // Nothing was corrected, so there is nothing to take back.
+                return view(s, kept);
+            }
             let gains = match ask.at {
                 None => None,
                 Some(at) => {

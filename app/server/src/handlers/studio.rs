@@ -3,7 +3,7 @@
 use crate::extract::{Json as In, Query};
 use crate::problem::Problem;
 use crate::state::Studio;
-use crate::views::{BoxLine, PieceLine, PieceView, PigmentView, StudioView};
+use crate::views::{BoxLine, DamagedLine, PieceLine, PieceView, PigmentView, StudioView};
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
@@ -42,6 +42,7 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
                     .into_iter()
                     .map(|b| BoxLine { id: b.id, name: b.paint_box.name, medium: b.paint_box.medium, pigments: b.paint_box.pigments.len() })
                     .collect(),
+                damaged: s.store.damaged()?.into_iter().map(DamagedLine::from).collect(),
                 grounds: ground::shipped().to_vec(),
             }))
         })

@@ -6,12 +6,12 @@ use super::cut::{Cut, MOST_TURNS, Mass};
 use super::session::{MOST_SESSIONS, Session};
 use super::state::{MOST_NAME, Piece, Size, Zone, ZoneId};
 use super::subject::{Compositions, MOST_OTHERS};
+use super::undo::Undo;
 use crate::paint_box::BoxId;
 use lean_media::{PigmentId, ground};
 use lean_picture::KeptMap;
 use lean_picture::frame::Crop;
 use lean_search::MOST_IN_SET;
-use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use thiserror::Error;
 
@@ -35,20 +35,32 @@ pub enum Refusal {
     Contradiction(String),
 }
 
-/// The commands that take a change back, in order. Small enough to be kept in the log for good.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-pub struct Undo(pub Vec<Command>);
-
 impl Piece {
     /// The piece after a command, and how to get back. Pure: nothing else changes a piece.
     ///
     /// # Errors
     /// A [`Refusal`] that says what was wrong and what to do; the piece stays as it is.
     pub fn apply(&self, command: Command) -> Result<(Self, Undo), Refusal> {
-        self.check(&command)?;
-        let undo = Undo(self.reverse(&command));
+        self.apply_all(vec![command])
+    }
+
+    /// The piece after several commands, each checked against what those before it made, and one way back over all of them.
+    ///
+    /// # Errors
+    /// As [`Piece::apply`]; then none of them was carried out.
+    pub fn apply_all(&self, commands: Vec<Command>) -> Result<(Self, Undo), Refusal> {
         let mut next = self.clone();
-        next.carry_out(command);
+        for command in commands {
+            next.check(&command)?;
+            next.carry_out(command);
+        }
+        let (before, after) = (written(self)?, written(&next)?);
+        if serde_json::from_value::<Self>(after.clone()).ok().as_ref() != Some(&next) {
+            return Err(Refusal::Range(
+                "A number in this change cannot be kept: it is too large, or no number. Nothing was changed.".into(),
+            ));
+        }
+        let undo = Undo::between(self, &before, &after);
         Ok((next, undo))
     }
 
@@ -64,17 +76,20 @@ impl Piece {
             }
             Command::SetIntent { intent } => intent.check().map_err(Refusal::Contradiction),
             Command::SetWall { wall, what } => {
-                check_text("The description", what, 1)?;
+                check_what(what)?;
                 wall.as_ref().map_or(Ok(()), |w| w.check().map_err(Refusal::Contradiction))
             }
             Command::ChangeZones { zones, what } => {
-                check_text("The description", what, 1)?;
+                check_what(what)?;
                 zones.iter().try_for_each(|z| self.known(z.id))
             }
             Command::SetOthers { others } if others.len() > MOST_OTHERS => {
                 Err(Refusal::Range(format!("{MOST_OTHERS} references beside the main one are kept. Take one off first.")))
             }
             Command::SetCompositions { compositions: Some(c) } => check_compositions(c),
+            Command::MarkReference { .. } if self.reference.is_none() => {
+                Err(Refusal::Unknown("This piece has no reference yet. Drop a picture on it.".into()))
+            }
             Command::LayPlanes { planes, zone_map, zones } => {
                 check_parts(planes.iter().map(|p| p.part))?;
                 check_zones(zone_map.as_ref(), zones)
@@ -96,7 +111,7 @@ impl Piece {
                 check_masses(masses, mass_map.as_ref())
             }
             Command::LayZones { zone_map, zones, cut, what } => {
-                check_text("The description", what, 1)?;
+                check_what(what)?;
                 check_cut(cut.as_ref())?;
                 check_zones(zone_map.as_ref(), zones)
             }
@@ -130,85 +145,6 @@ impl Piece {
         self.zone(zone).map(|_| ()).ok_or(Refusal::NoSuchZone(zone.0))
     }
 
-    fn reverse(&self, command: &Command) -> Vec<Command> {
-        let keep_choice = || Command::SetChoice { locked: self.locked.clone(), excluded: self.excluded.clone() };
-        let keep_search = || Command::KeepSearch { search: self.search.clone(), chosen: self.chosen.clone() };
-        let keep_studies = || Command::KeepStudies { studies: self.studies.clone(), chosen: self.chosen_study };
-        let zone = |id: &ZoneId| self.zone(*id).cloned();
-        match command {
-            Command::SetBrief { brief } if brief.medium != self.brief.medium => {
-                [vec![Command::SetBrief { brief: self.brief.clone() }], self.reverse(&Command::UseBox { paint_box: None })].concat()
-            }
-            Command::SetBrief { .. } => vec![Command::SetBrief { brief: self.brief.clone() }],
-            Command::SetIntent { .. } => vec![Command::SetIntent { intent: self.intent.clone() }],
-            Command::SetWall { .. } => vec![Command::SetWall { wall: self.wall.clone(), what: "the wall as it was".into() }],
-            Command::SetLighting { .. } => vec![Command::SetLighting { lighting: self.lighting.clone() }],
-            Command::ChangeZones { zones, .. } => {
-                let before = zones.iter().filter_map(|z| zone(&z.id)).collect();
-                vec![Command::ChangeZones { zones: before, what: "the zones as they were".into() }]
-            }
-            Command::SetOthers { .. } => vec![Command::SetOthers { others: self.others.clone() }],
-            Command::SetCompositions { .. } => vec![Command::SetCompositions { compositions: self.compositions.clone() }],
-            Command::LayPlanes { .. } => {
-                vec![Command::LayPlanes { planes: self.planes.clone(), zone_map: self.zone_map.clone(), zones: self.zones.clone() }]
-            }
-            Command::KeepChart { .. } => vec![Command::KeepChart { chart: self.chart.clone() }],
-            Command::SetWished { .. } => vec![Command::SetWished { wished: self.wished.clone() }],
-            Command::SetSessions { .. } => vec![Command::SetSessions { sessions: self.sessions.clone() }],
-            Command::UseBox { .. } => {
-                let demands = Command::SetDemands { demands: self.demands.clone() };
-                vec![Command::UseBox { paint_box: self.paint_box.clone() }, keep_choice(), demands, keep_search(), keep_studies()]
-            }
-            Command::SetReference { .. } => vec![
-                Command::SetReference {
-                    reference: self.reference.clone(),
-                    zone_map: self.zone_map.clone(),
-                    zones: self.zones.clone(),
-                    cut: self.cut.clone(),
-                    masses: self.masses.clone(),
-                    mass_map: self.mass_map.clone(),
-                },
-                Command::KeepChart { chart: self.chart.clone() },
-                Command::SetSessions { sessions: self.sessions.clone() },
-                keep_search(),
-                keep_studies(),
-            ],
-            Command::LayZones { .. } => {
-                vec![Command::LayZones {
-                    zone_map: self.zone_map.clone(),
-                    zones: self.zones.clone(),
-                    cut: self.cut.clone(),
-                    what: "the zones as they were".into(),
-                }]
-            }
-            Command::SetMasses { zones, .. } => vec![Command::SetMasses {
-                masses: self.masses.clone(),
-                mass_map: self.mass_map.clone(),
-                zones: zones.iter().filter_map(|z| zone(&z.id)).collect(),
-                what: "the masses as they were".into(),
-            }],
-            Command::RenameZone { zone: id, .. } => {
-                zone(id).map(|z| Command::RenameZone { zone: z.id, name: z.name }).into_iter().collect()
-            }
-            Command::SetImportance { zone: id, .. } => {
-                zone(id).map(|z| Command::SetImportance { zone: z.id, importance: z.importance }).into_iter().collect()
-            }
-            Command::SetTarget { zone: id, .. } => {
-                zone(id).map(|z| Command::SetTarget { zone: z.id, target: z.target }).into_iter().collect()
-            }
-            Command::SetChoice { .. } => vec![keep_choice()],
-            Command::SetDemands { .. } => vec![Command::SetDemands { demands: self.demands.clone() }],
-            Command::SetAim { .. } => vec![Command::SetAim { aim: self.aim.clone() }],
-            Command::SetMixing { .. } => vec![Command::SetMixing { mixing: self.mixing.clone() }],
-            Command::KeepSearch { .. } => vec![keep_search()],
-            Command::ChooseSet { .. } => vec![Command::ChooseSet { chosen: self.chosen.clone() }],
-            Command::KeepStudies { .. } => vec![keep_studies()],
-            Command::ChooseStudy { .. } => vec![Command::ChooseStudy { slot: self.chosen_study }],
-            Command::SetSheet { .. } => vec![Command::SetSheet { sheet: self.sheet }],
-            Command::SetDismissed { .. } => vec![Command::SetDismissed { dismissed: self.dismissed.clone() }],
-        }
-    }
-
     /// Draws on another Box; what names pigments of the old one goes.
     fn draw_on(&mut self, paint_box: Option<BoxId>) {
         self.paint_box = paint_box;
@@ -221,7 +157,7 @@ impl Piece {
         self.chosen_study = None;
     }
 
-    fn carry_out(&mut self, command: Command) {
+    pub(super) fn carry_out(&mut self, command: Command) {
         match command {
             Command::SetBrief { brief } => {
                 if brief.medium != self.brief.medium {
@@ -238,6 +174,11 @@ impl Piece {
                 }
             }
             Command::SetOthers { others } => self.others = others,
+            Command::MarkReference { serves } => {
+                if let Some(r) = &mut self.reference {
+                    r.serves = serves;
+                }
+            }
             Command::SetCompositions { compositions } => self.compositions = compositions,
             Command::LayPlanes { planes, zone_map, zones } => {
                 (self.planes, self.zone_map, self.zones, self.cut) = (planes, zone_map, zones, None);
@@ -293,6 +234,15 @@ impl Piece {
             f(z);
         }
     }
+}
+
+fn written(piece: &Piece) -> Result<serde_json::Value, Refusal> {
+    serde_json::to_value(piece).map_err(|e| Refusal::Range(format!("This change cannot be written down ({e}). Nothing was changed.")))
+}
+
+/// What was done, as the log tells it: long names in it are cut there, not refused here.
+fn check_what(what: &str) -> Result<(), Refusal> {
+    if what.trim().is_empty() { Err(Refusal::Text("The description is empty. Say what is done.".into())) } else { Ok(()) }
 }
 
 fn check_text(what: &str, text: &str, least: usize) -> Result<(), Refusal> {
@@ -371,6 +321,9 @@ fn check_sessions(sessions: &[Session]) -> Result<(), Refusal> {
 }
 
 fn check_compositions(c: &Compositions) -> Result<(), Refusal> {
+    if c.width == 0 || c.height == 0 {
+        return Err(Refusal::Range(format!("A sheet {} by {} pixels has no size. Drop its photo again.", c.width, c.height)));
+    }
     check_parts(c.cut.iter().map(|c| c.part))?;
     c.cut.iter().try_for_each(|c| check_text("The reason", &c.reason, 0))?;
     match c.chosen {

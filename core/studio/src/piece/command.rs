@@ -4,7 +4,7 @@ use super::aim::{Aim, Mixing};
 use super::cut::{Cut, Mass};
 use super::session::Session;
 use super::state::{Brief, ChosenSet, Dismissal, Importance, Reference, SearchKept, SheetSettings, Study, StudySlot, Zone, ZoneId};
-use super::subject::{Chart, Compositions, Other, PlaneShape, Wished};
+use super::subject::{Chart, Compositions, Other, PlaneShape, Serves, Wished};
 use crate::intent::Intent;
 use crate::light::Lighting;
 use crate::paint_box::BoxId;
@@ -53,6 +53,11 @@ pub enum Command {
     SetOthers {
         /// All of them.
         others: Vec<Other>,
+    },
+    /// Say what the main reference is for.
+    MarkReference {
+        /// What it serves.
+        serves: Vec<Serves>,
     },
     /// A sheet of pencil compositions.
     SetCompositions {
@@ -241,6 +246,7 @@ impl Command {
             Self::SetWall { what, .. } | Self::ChangeZones { what, .. } => what.clone(),
             Self::SetLighting { .. } => "the light".into(),
             Self::SetOthers { .. } => "the other references".into(),
+            Self::MarkReference { .. } => "what the reference is for".into(),
             Self::SetCompositions { .. } => "the compositions".into(),
             Self::LayPlanes { .. } => "the planes".into(),
             Self::KeepChart { .. } => "the colour chart".into(),

@@ -7,9 +7,10 @@ mod cut;
 mod session;
 mod state;
 mod subject;
+mod undo;
 
 pub use aim::{Aim, Asked, Companion, MOST_COMPANIONS, Matching, Mixing};
-pub use apply::{Refusal, Undo};
+pub use apply::Refusal;
 pub use command::Command;
 pub use cut::{Cut, MOST_TURNS, Mass, MassId, Turn};
 pub use session::{MOST_SESSIONS, Session};
@@ -18,3 +19,4 @@ pub use state::{
     SheetSettings, Size, Study, StudyMix, StudySlot, Zone, ZoneId,
 };
 pub use subject::{Chart, ChartCell, Composition, Compositions, MOST_OTHERS, Other, PlaneKind, PlaneShape, Serves, Wished, WishedColour};
+pub use undo::Undo;

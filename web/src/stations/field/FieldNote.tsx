@@ -28,6 +28,7 @@ export function FieldNote() {
   });
   const [chosen, setChosen] = useState<number | null>(null);
   const [drawing, setDrawing] = useState(false);
+  const sending = useRef(Promise.resolve());
   if (kept.isError) {
     return (
       <main className={styles.field}>
@@ -38,18 +39,27 @@ export function FieldNote() {
   }
   const note = kept.data?.note;
   if (!note) return <main className={styles.field} aria-busy="true" />;
-  const set = async (change: Partial<Note>) => {
-    const before = queries.getQueryData<Schemas["NoteView"]>(key);
-    const next = { ...(before?.note ?? note), ...change };
+  const send = async (change: Partial<Note>) => {
+    const before = queries.getQueryData<Schemas["NoteView"]>(key) ?? kept.data;
+    if (!before) return;
+    const next = { ...before.note, ...change };
     // The note shows at once what was done in the field; a refusal puts it back.
-    if (before) queries.setQueryData(key, { ...before, note: next });
+    queries.setQueryData(key, { ...before, note: next });
     try {
-      await answer(api.PUT("/api/field-notes/{id}", { params: { path: { id } }, body: next }));
+      const query = { base_revision: before.revision };
+      const now = await answer(api.PUT("/api/field-notes/{id}", { params: { path: { id }, query }, body: next }));
+      queries.setQueryData(key, now);
       queries.invalidateQueries({ queryKey: notesKey, exact: true });
     } catch (e) {
       queries.setQueryData(key, before);
+      queries.invalidateQueries({ queryKey: key, exact: true });
       say(e instanceof Refused ? e.problem.detail : String(e), "problem");
     }
+  };
+  // One change after the other: each is written over what the one before it left.
+  const set = (change: Partial<Note>) => {
+    sending.current = sending.current.then(() => send(change));
+    return sending.current;
   };
   const setMark = (i: number, change: Partial<Mark>) =>
     set({ marks: note.marks.map((m, n) => (n === i ? { ...m, ...change } : m)) });

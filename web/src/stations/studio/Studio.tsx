@@ -64,6 +64,9 @@ export function Studio() {
               </li>
             ))}
           </ul>
+          {studio.data?.damaged.map((d) => (
+            <DamagedRecord key={`${d.what}${d.id}`} record={d} />
+          ))}
         </section>
         <NewPiece />
       </div>
@@ -73,6 +76,34 @@ export function Studio() {
         </button>
       </footer>
     </main>
+  );
+}
+
+/** A record that cannot be read: saved as it is, then put aside. The rest of the studio goes on. */
+function DamagedRecord({ record }: { record: Schemas["DamagedLine"] }) {
+  const queries = useQueryClient();
+  const { say } = useNotice();
+  const path = { what: record.what, id: record.id };
+  const name = { piece: "piece", box: "Box", "field-note": "field note" }[record.what];
+  const putAside = () =>
+    answer(api.DELETE("/api/damaged/{what}/{id}", { params: { path } }))
+      .then(() => queries.invalidateQueries({ queryKey: ["studio"] }))
+      .catch((e) => say(e instanceof Refused ? e.problem.detail : String(e), "problem"));
+  return (
+    <section className={styles.damaged} aria-label="A damaged record">
+      <p>
+        The {name} with the number {record.id} cannot be read ({record.why}). Everything else is sound. Save its record
+        before you put it aside: it stays in the data file either way.
+      </p>
+      <p>
+        <a className="act" href={`/api/damaged/${record.what}/${record.id}`} download={`${record.what}-${record.id}.json`}>
+          Save its record
+        </a>{" "}
+        <button type="button" className="act" onClick={putAside}>
+          Put it aside
+        </button>
+      </p>
+    </section>
   );
 }
 

@@ -1,5 +1,7 @@
 //! From a file's bytes to upright sRGB pixels, or a refusal that says what to do.
 
+mod jpeg;
+
 use crate::picture::Picture;
 use image::metadata::Orientation;
 use image::{DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits};
@@ -56,6 +58,9 @@ pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
     }
     let (format, name) = format_of(bytes)?;
     refuse_inks_and_movement(bytes, format)?;
+    if format == ImageFormat::Jpeg && !jpeg::is_whole(bytes) {
+        return Err(Unreadable::Damaged { format: name, detail: "the file ends before the picture does".into() });
+    }
     let damaged = |e: image::ImageError| Unreadable::Damaged { format: name, detail: e.to_string() };
 
     let mut reader = ImageReader::with_format(Cursor::new(bytes), format);

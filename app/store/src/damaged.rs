@@ -1,0 +1,100 @@
+//! Records that cannot be read: told beside the sound ones, written out as they are, and put aside. None of them is ever changed or deleted
+//! by the program itself.
+
+use crate::{Store, StoreError};
+use lean_studio::field_note::FieldNote;
+use lean_studio::paint_box::PaintBox;
+use lean_studio::piece::Piece;
+use rusqlite::{OptionalExtension, params};
+use serde::de::DeserializeOwned;
+
+/// Which kind of record.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Record {
+    /// A piece.
+    Piece,
+    /// A Box.
+    PaintBox,
+    /// A field note.
+    FieldNote,
+}
+
+/// A record that cannot be read.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Damaged {
+    /// What it was.
+    pub record: Record,
+    /// Its number or id.
+    pub id: String,
+    /// Why it cannot be read.
+    pub why: String,
+}
+
+impl Record {
+    /// All kinds.
+    pub const ALL: [Self; 3] = [Self::Piece, Self::PaintBox, Self::FieldNote];
+
+    fn table(self) -> (&'static str, &'static str) {
+        match self {
+            Self::Piece => ("pieces", "snapshot"),
+            Self::PaintBox => ("boxes", "body"),
+            Self::FieldNote => ("field_notes", "body"),
+        }
+    }
+
+    fn unreadable(self, body: &[u8]) -> Option<String> {
+        fn tried<T: DeserializeOwned>(body: &[u8]) -> Option<String> {
+            serde_json::from_slice::<T>(body).err().map(|e| e.to_string())
+        }
+        match self {
+            Self::Piece => tried::<Piece>(body),
+            Self::PaintBox => tried::<PaintBox>(body),
+            Self::FieldNote => tried::<FieldNote>(body),
+        }
+    }
+}
+
+impl Store {
+    /// Every record that cannot be read and was not put aside.
+    ///
+    /// # Errors
+    /// When the file cannot be read at all.
+    pub fn damaged(&self) -> Result<Vec<Damaged>, StoreError> {
+        let c = self.lock();
+        let mut found = Vec::new();
+        for record in Record::ALL {
+            let (table, column) = record.table();
+            let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT), CAST({column} AS BLOB) FROM {table} WHERE aside = 0"))?;
+            let rows = rows.query_map([], |r| Ok((r.get::<_, String>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
+            for row in rows {
+                let (id, body) = row?;
+                found.extend(record.unreadable(&body).map(|why| Damaged { record, id, why }));
+            }
+        }
+        Ok(found)
+    }
+
+    /// A record byte for byte, to be kept elsewhere.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`].
+    pub fn raw(&self, record: Record, id: &str) -> Result<Vec<u8>, StoreError> {
+        let (table, column) = record.table();
+        let sql = format!("SELECT CAST({column} AS BLOB) FROM {table} WHERE CAST(id AS TEXT) = ?1");
+        let found = self.lock().query_row(&sql, [id], |r| r.get(0)).optional()?;
+        found.ok_or_else(|| StoreError::NotFound(format!("record {id}")))
+    }
+
+    /// Puts a record that cannot be read aside: it stays in the file and is shown no more.
+    ///
+    /// # Errors
+    /// [`StoreError::InUse`] while it can be read, [`StoreError::NotFound`].
+    pub fn put_aside(&self, record: Record, id: &str) -> Result<(), StoreError> {
+        if record.unreadable(&self.raw(record, id)?).is_none() {
+            return Err(StoreError::InUse("This record can be read: remove it where it is shown.".into()));
+        }
+        let (table, _) = record.table();
+        self.lock().execute(&format!("UPDATE {table} SET aside = 1 WHERE CAST(id AS TEXT) = ?1"), params![id])?;
+        Ok(())
+    }
+}
