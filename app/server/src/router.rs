@@ -1,6 +1,6 @@
 //! Every path of the server.
 
-use crate::handlers::{borrowed, boxes, field_notes, jobs, maps, others, pieces, reference, sheet, studio, wall, work, zones};
+use crate::handlers::{borrowed, boxes, damaged, field_notes, jobs, maps, others, pieces, reference, sheet, studio, wall, work, zones};
 use crate::state::Studio;
 use crate::{frontend, guard};
 use axum::extract::DefaultBodyLimit;

@@ -90,6 +90,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/damaged/{what}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A record byte for byte, as a file. */
+        get: operations["save_damaged"];
+        put?: never;
+        post?: never;
+        /** Puts a record that cannot be read aside. It stays in the data file. */
+        delete: operations["put_damaged_aside"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/field-notes": {
         parameters: {
             query?: never;
@@ -1504,6 +1522,15 @@ export interface components {
              */
             width: number;
         };
+        /** @description A record that cannot be read. */
+        DamagedLine: {
+            /** @description Its number or id. */
+            id: string;
+            /** @description What it was. */
+            what: components["schemas"]["RecordKind"];
+            /** @description Why it cannot be read. */
+            why: string;
+        };
         /** @description Everything a painter may ask of a set. The default asks for the hue families of the plan and nothing else. */
         Demands: {
             /**
@@ -2501,6 +2528,11 @@ export interface components {
             id: number;
             /** @description The note. */
             note: components["schemas"]["FieldNote"];
+            /**
+             * Format: int64
+             * @description Counts every change: what a change is written over.
+             */
+            revision: number;
         };
         /** @description What is said of a mass. */
         OfMass: {
@@ -2930,6 +2962,11 @@ export interface components {
              */
             value: number;
         };
+        /**
+         * @description Which kind of record.
+         * @enum {string}
+         */
+        RecordKind: "piece" | "box" | "field-note";
         /** @description What the piece is made from. The file itself is kept untouched under its digest. */
         Reference: {
             /** @description SHA-256 of the file, in hexadecimal. */
@@ -3225,6 +3262,8 @@ export interface components {
         StudioView: {
             /** @description Boxes by name. */
             boxes: components["schemas"]["BoxLine"][];
+            /** @description Records that cannot be read. */
+            damaged: components["schemas"]["DamagedLine"][];
             /** @description Shipped grounds. */
             grounds: components["schemas"]["Ground"][];
             /** @description Pieces, the one changed last first. */
@@ -3961,6 +4000,72 @@ export interface operations {
             };
         };
     };
+    save_damaged: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                what: components["schemas"]["RecordKind"];
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_damaged_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                what: components["schemas"]["RecordKind"];
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_notes: {
         parameters: {
             query?: never;
@@ -4118,7 +4223,10 @@ export interface operations {
     };
     keep_note: {
         parameters: {
-            query?: never;
+            query: {
+                /** @description Revision the page last saw. */
+                base_revision: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -4140,6 +4248,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -96,7 +96,11 @@ function DamagedRecord({ record }: { record: Schemas["DamagedLine"] }) {
         before you put it aside: it stays in the data file either way.
       </p>
       <p>
-        <a className="act" href={`/api/damaged/${record.what}/${record.id}`} download={`${record.what}-${record.id}.json`}>
+        <a
+          className="act"
+          href={`/api/damaged/${record.what}/${record.id}`}
+          download={`${record.what}-${record.id}.json`}
+        >
           Save its record
         </a>{" "}
         <button type="button" className="act" onClick={putAside}>
