@@ -139,7 +139,7 @@ fn of_changes_made_at_once_none_is_lost() {
     let into = paint_box.clone();
     at_once(&store, move |store, n| {
         let add = |b: &mut PaintBox| {
-            b.pigments.push(lean_media::Pigment { id: format!("p{n}").into(), ..library::modelled()[0].clone() });
+            b.pigments.push(lean_media::Pigment { id: lean_media::PigmentId(format!("p{n}")), ..library::modelled()[0].clone() });
             Ok::<_, StoreError>(())
         };
         store.change_box(&into, add).unwrap();

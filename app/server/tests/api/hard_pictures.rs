@@ -60,6 +60,7 @@ async fn a_photo_taken_at_night_is_planned_and_its_rules_stay_silent_once_night_
     let zones = api.piece(1).await["piece"]["zones"].as_array().unwrap().len();
     assert!((2..=10).contains(&zones), "{zones} zones");
     assert_eq!(api.wish(1, json!({ "do": "propose-facts" })).await.0, StatusCode::OK);
+    assert_eq!(api.wish(1, json!({ "do": "confirm-facts" })).await.0, StatusCode::OK);
     let light = |exceptions: &[&str]| {
         let first = json!({ "tint": "cool", "from": "above", "hard": false });
         json!({ "do": "set-lighting", "lighting": { "falling": { "kind": "one", "first": first }, "outdoors": true, "exceptions": exceptions } })

@@ -8,12 +8,13 @@ use crate::wording::Difference;
 use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_colour::moves::with_value;
-use lean_colour::neighbours::{Border, over_zones, shown_alone};
+use lean_colour::neighbours::{self, Border, Neighbour, over_zones, shown_alone};
 use lean_colour::real::toward_real;
 use lean_media::PigmentId;
 use lean_recipes::telling;
 use lean_search::Recipes;
 use serde::Serialize;
+use std::cell::OnceCell;
 
 /// Steps of value, and units of a* and b*, by which a zone must read otherwise than meant to be worth a word. Choices.
 const STEPS: f64 = 0.3;
@@ -30,7 +31,7 @@ const WORTH_IT: f64 = 1.5;
 /// Share of a zone's border from which a neighbour can be its surround. A choice.
 const SURROUNDS: f64 = 0.15;
 /// Rounds in which all zones are solved together, and how much of what is off is mended in each. Choices.
-const ROUNDS: usize = 24;
+const ROUNDS: usize = 12;
 const EACH: f64 = 0.7;
 
 /// One of the two remedies, with what it costs.
@@ -66,7 +67,8 @@ pub struct Among {
 pub fn among(piece: &Piece, mixes: &[ZoneMix], order: &[ZoneId], recipes: &Recipes, name: &dyn Fn(&PigmentId) -> String) -> Vec<Among> {
     let Some(scene) = Scene::of(piece, mixes) else { return Vec::new() };
     let (meant, now) = (scene.looks(&scene.wanted), scene.looks(&scene.given));
-    let solved = scene.solved(&meant);
+    // All zones are solved together, and only when one of them needs it.
+    let solved = OnceCell::new();
     (0..scene.given.len())
         .filter_map(|i| {
             let wrong = misread(meant[i], now[i]);
@@ -80,7 +82,10 @@ pub fn among(piece: &Piece, mixes: &[ZoneMix], order: &[ZoneId], recipes: &Recip
             };
             match wrong {
                 true => {
-                    let (own, surround) = (scene.own(i, &meant, solved[i], recipes, name), scene.surround(i, meant[i]));
+                    let (own, surround) = (
+                        scene.own(i, (meant[i], now[i]), solved.get_or_init(|| scene.solved(&meant))[i], recipes, name),
+                        scene.surround(i, (meant[i], now[i])),
+                    );
                     // What nothing here can mend is the recipe's own miss, and is said with the recipe.
                     (own.is_some() || surround.is_some() || !wait.is_empty()).then(|| told(own, surround))
                 }
@@ -132,6 +137,12 @@ impl<'a> Scene<'a> {
         over_zones(colours, &self.borders, self.ground, &bare).unwrap_or_default().iter().map(shown_alone).collect()
     }
 
+    /// How one of the colours looks among the others, shown alone.
+    fn look_of(&self, i: usize, colours: &[Lab]) -> Lab {
+        let around: Vec<Neighbour> = self.around(i).into_iter().map(|(j, weight)| Neighbour { colour: colours[j], weight }).collect();
+        shown_alone(&neighbours::among(colours[i], &around))
+    }
+
     /// Colours that would all look as meant at once.
     fn solved(&self, meant: &[Lab]) -> Vec<Lab> {
         let mut colours = self.given.clone();
@@ -155,11 +166,18 @@ impl<'a> Scene<'a> {
     }
 
     /// The best recipe of the set for the colour that would look as meant, if it looks plainly better.
-    fn own(&self, i: usize, meant: &[Lab], solved: Lab, recipes: &Recipes, name: &dyn Fn(&PigmentId) -> String) -> Option<Remedy> {
+    fn own(
+        &self,
+        i: usize,
+        (meant, now): (Lab, Lab),
+        solved: Lab,
+        recipes: &Recipes,
+        name: &dyn Fn(&PigmentId) -> String,
+    ) -> Option<Remedy> {
         let (_, mix) = recipes.best(solved, self.piece.cost())?;
         let mut changed = self.given.clone();
         changed[i] = mix.lab;
-        let (before, after) = (ciede2000(meant[i], self.looks(&self.given)[i]), ciede2000(meant[i], self.looks(&changed)[i]));
+        let (before, after) = (ciede2000(meant, now), ciede2000(meant, self.look_of(i, &changed)));
         if after > before * (1.0 - HELPS) {
             return None;
         }
@@ -175,17 +193,19 @@ impl<'a> Scene<'a> {
     }
 
     /// The least change of its surround that makes a zone look more as meant: of one neighbour, or of all of them alike.
-    fn surround(&self, i: usize, meant: Lab) -> Option<Remedy> {
-        let before = ciede2000(meant, self.looks(&self.given)[i]);
+    fn surround(&self, i: usize, (meant, now): (Lab, Lab)) -> Option<Remedy> {
+        let before = ciede2000(meant, now);
         let around = self.around(i);
         let whole: f64 = around.iter().map(|(_, n)| n).sum();
         let plain: Vec<usize> = around.iter().filter(|(_, n)| *n >= SURROUNDS * whole).map(|(j, _)| *j).collect();
         let alone = plain.iter().flat_map(|j| self.moved(*j).into_iter().map(|c| vec![(*j, c)]));
-        let together = (0..self.moved(i).len()).map(|k| plain.iter().map(|j| (*j, self.moved(*j)[k])).collect::<Vec<_>>());
+        let moves: Vec<(usize, Vec<Lab>)> = plain.iter().map(|j| (*j, self.moved(*j))).collect();
+        let count = moves.iter().map(|(_, m)| m.len()).min().unwrap_or(0);
+        let together = (0..count).map(|k| moves.iter().map(|(j, m)| (*j, m[k])).collect::<Vec<_>>());
         let judged = alone.chain(together).filter(|changes| !changes.is_empty()).filter_map(|changes| {
             let mut changed = self.given.clone();
             changes.iter().for_each(|(j, colour)| changed[*j] = *colour);
-            let after = ciede2000(meant, self.looks(&changed)[i]);
+            let after = ciede2000(meant, self.look_of(i, &changed));
             let price: f64 = changes.iter().map(|(j, c)| ciede2000(*c, self.given[*j]) * (0.2 + self.share(*j))).sum();
             (after <= before * (1.0 - HELPS_AROUND) && after <= before - WORTH_IT).then_some((changes, after, price))
         });
@@ -248,7 +268,7 @@ impl<'a> Scene<'a> {
         for (j, _) in &later {
             halfway[*j] = self.ground;
         }
-        let look = self.looks(&halfway)[i];
+        let look = self.look_of(i, &halfway);
         if !misleads(at_the_end, look) {
             return String::new();
         }
@@ -327,7 +347,7 @@ mod tests {
         let scene = Scene::of(&piece, &mixes).unwrap();
         let (meant, now) = (scene.looks(&scene.wanted), scene.looks(&scene.given));
         assert!(misread(meant[1], now[1]), "a grey beside green looks redder than beside red");
-        let remedy = scene.surround(1, meant[1]).unwrap();
+        let remedy = scene.surround(1, (meant[1], now[1])).unwrap();
         let Wish::SetTargets { targets, .. } = &remedy.wish else { panic!("a target") };
         assert_eq!(targets[0].zone, ZoneId(1));
         assert!(targets[0].target.a > -40.0 + 7.0, "towards the red it was meant to be");
