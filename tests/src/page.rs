@@ -12,7 +12,7 @@ use std::path::Path;
 use std::time::{Duration, Instant};
 
 /// Longest any condition is waited for.
-const PATIENCE: Duration = Duration::from_secs(40);
+const PATIENCE: Duration = Duration::from_secs(150);
 
 /// A window at 1280 × 800. Call [`Page::close`] at the end, also when the test failed.
 pub struct Page {

@@ -2,8 +2,9 @@
 
 use crate::lab::{D65, Lab, WHITE_D65, Xyz};
 use crate::light::times;
-use palette::cam16::{Cam16, Parameters, Surround};
+use palette::cam16::{BakedParameters, Cam16, Parameters, Surround};
 use palette::white_point;
+use std::sync::LazyLock;
 
 /// Strength of contrast (−1..0) or assimilation (0..1) by the surround (Hunt 1991). A choice: at −0.3 a grey beside a strong red would turn an
 /// implausible green.
@@ -43,12 +44,26 @@ pub struct Look {
 
 /// CAM16 lightness J of a colour on a background of luminance `background` (0..100), in an average surround (Li et al. 2017).
 pub fn lightness_on(colour: Xyz, background: f64) -> f64 {
+    seen(colour, conditions(background))
+}
+
+/// CAM16 worked out for one background.
+type Conditions = BakedParameters<palette::Xyz<white_point::Any, f64>, f64>;
+
+/// The background that colours are compared on, worked out once.
+static ON_MIDDLE_GREY: LazyLock<Conditions> = LazyLock::new(|| conditions(MIDDLE_GREY));
+
+fn conditions(background: f64) -> Conditions {
     let white = palette::Xyz::<white_point::Any, f64>::new(WHITE_D65.x / 100.0, WHITE_D65.y / 100.0, WHITE_D65.z / 100.0);
     let mut parameters = Parameters::default_dynamic_wp(white, ROOM);
     parameters.background_luminance = background.clamp(1.0, 100.0) / 100.0;
     parameters.surround = Surround::Average;
+    parameters.bake()
+}
+
+fn seen(colour: Xyz, conditions: Conditions) -> f64 {
     let xyz = palette::Xyz::<white_point::Any, f64>::new(colour.x / 100.0, colour.y / 100.0, colour.z / 100.0);
-    Cam16::from_xyz(xyz, parameters.bake()).lightness
+    Cam16::from_xyz(xyz, conditions).lightness
 }
 
 /// The white an eye adapts to when a colour of luminance factor `own` (0..100) lies within `surround` (Hunt 1991, chromatic
@@ -68,7 +83,7 @@ pub fn induced_white(surround: Xyz, own: f64, p: f64) -> Xyz {
 /// How a colour tends to look among its neighbours. Without any it looks like itself.
 pub fn among(colour: Lab<D65>, neighbours: &[Neighbour]) -> Look {
     let xyz = colour.xyz();
-    let lightness_alone = lightness_on(xyz, MIDDLE_GREY);
+    let lightness_alone = seen(xyz, *ON_MIDDLE_GREY);
     let total: f64 = neighbours.iter().map(|n| n.weight.max(0.0)).sum();
     if total <= 0.0 {
         return Look { lightness: lightness_alone, lightness_alone, colour };
@@ -87,7 +102,7 @@ pub fn shown_alone(look: &Look) -> Lab<D65> {
     let (mut dark, mut light) = (0.0, 100.0);
     for _ in 0..30 {
         let middle = (dark + light) / 2.0;
-        let lighter = lightness_on(Lab::<D65>::new(middle, look.colour.a, look.colour.b).xyz(), MIDDLE_GREY) > look.lightness;
+        let lighter = seen(Lab::<D65>::new(middle, look.colour.a, look.colour.b).xyz(), *ON_MIDDLE_GREY) > look.lightness;
         if lighter { light = middle } else { dark = middle }
     }
     Lab::new((dark + light) / 2.0, look.colour.a, look.colour.b)
