@@ -98,7 +98,7 @@ impl Store {
     }
 
     /// Changes a piece: `commands` says how, looking at the piece as it stands inside the transaction, and all it says is one step of undo,
-    /// told by what its last command does. Snapshot and log entry are written in one transaction. What could be redone is gone after it.
+    /// told by what its last command does; the store is held meanwhile, so `commands` must not ask it anything. Snapshot and log entry are written in one transaction. What could be redone is gone after it.
     /// Without commands nothing is changed.
     ///
     /// `base` is the revision the change was meant for; `None` applies to whatever is newest (for results of long work, and for changes that

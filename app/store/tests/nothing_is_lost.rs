@@ -118,6 +118,20 @@ fn a_change_that_is_refused_inside_leaves_nothing_behind() {
     assert_eq!(store.piece(id).unwrap(), before);
 }
 
+#[test]
+fn a_sheet_without_a_size_is_refused_before_it_is_kept() {
+    let store = Store::in_memory().unwrap();
+    let id = store.create_piece(&bare()).unwrap().id;
+    let sheet = |width, height| Command::SetCompositions {
+        compositions: Some(Compositions { digest: "d".into(), file_name: "s.jpg".into(), width, height, cut: Vec::new(), chosen: None }),
+    };
+    for (width, height) in [(0, 0), (0, 9), (9, 0)] {
+        assert!(matches!(store.apply(id, None, sheet(width, height)), Err(StoreError::Refused(_))));
+    }
+    assert!(store.apply(id, None, sheet(9, 9)).is_ok());
+    assert!(store.damaged().unwrap().is_empty());
+}
+
 /// Runs `work` on eight threads twenty times each.
 fn at_once(store: &Arc<Store>, work: impl Fn(&Store, usize) + Send + Sync + 'static) {
     let work = Arc::new(work);

@@ -24,7 +24,7 @@ pub struct WrittenPlan {
     pub title: String,
     /// The medium.
     pub medium: Medium,
-    /// The ground; the medium's first one if left out.
+    /// The ground, checked and kept. No rule asks for it yet: what can be reached on a ground depends on a Box.
     #[serde(default)]
     pub ground: Option<GroundId>,
     /// The light.
