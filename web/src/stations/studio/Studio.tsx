@@ -92,17 +92,17 @@ function DamagedRecord({ record }: { record: Schemas["DamagedLine"] }) {
   return (
     <section className={styles.damaged} aria-label="A damaged record">
       <p>
-        The {name} with the number {record.id} cannot be read ({record.why}). Everything else is sound. Save its record
-        before you put it aside: it stays in the data file either way.
+        The {name} with the number {record.id} cannot be read ({record.why}). The rest of the studio goes on. Save its
+        record before you put it aside: it stays in the data file either way.
       </p>
-      <p>
+      <p className={styles.acts}>
         <a
           className="act"
           href={`/api/damaged/${record.what}/${record.id}`}
           download={`${record.what}-${record.id}.json`}
         >
           Save its record
-        </a>{" "}
+        </a>
         <button type="button" className="act" onClick={putAside}>
           Put it aside
         </button>
