@@ -3,6 +3,8 @@
 use std::io::{BufRead, BufReader};
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
+use std::sync::OnceLock;
+use std::time::UNIX_EPOCH;
 
 /// A running `lean-swatch serve`, killed when dropped.
 pub struct Server {
@@ -19,9 +21,49 @@ pub fn program() -> PathBuf {
     built
 }
 
+/// A folder with the demo studio as this build of the program fills it. Filling takes as long as its searches do, so it is done once a build
+/// and every test works on a copy.
+fn filled_demo() -> &'static Path {
+    static FILLED: OnceLock<PathBuf> = OnceLock::new();
+    FILLED.get_or_init(|| {
+        let program = program();
+        let built = program.metadata().and_then(|m| m.modified()).expect("the program has an age");
+        let age = built.duration_since(UNIX_EPOCH).expect("it was built after 1970").as_nanos();
+        let kept = program.with_file_name("demo-for-tests");
+        let filled = kept.join(age.to_string());
+        if !filled.exists() {
+            let _ = std::fs::remove_dir_all(&kept);
+            std::fs::create_dir_all(&kept).expect("a folder beside the program can be made");
+            let making = tempfile::tempdir_in(&kept).expect("a folder can be made");
+            Server::on(&making.path().join("demo.db"), true).kill();
+            std::fs::rename(making.keep(), &filled).expect("a folder can be renamed");
+        }
+        filled
+    })
+}
+
+/// Copies the filled demo to `data`, with the journal SQLite keeps beside it.
+fn copy_demo(data: &Path) {
+    for file in std::fs::read_dir(filled_demo()).expect("the filled demo is there").flatten() {
+        let name = file.file_name().into_string().expect("a plain name");
+        let Some(rest) = name.strip_prefix("demo.db").filter(|r| *r != "-shm") else { continue };
+        let mut copy = data.as_os_str().to_owned();
+        copy.push(rest);
+        std::fs::copy(file.path(), copy).expect("the demo can be copied");
+    }
+}
+
 impl Server {
-    /// Starts the program on `data`, with or without the demo studio, and waits until it says where it listens.
+    /// Starts the program on `data`, with or without the demo studio, and waits until it says where it listens. A data file that is not there
+    /// yet starts as a copy of the demo as this build fills it.
     pub fn start(data: &Path, demo: bool) -> Self {
+        if demo && !data.exists() {
+            copy_demo(data);
+        }
+        Self::on(data, demo)
+    }
+
+    fn on(data: &Path, demo: bool) -> Self {
         let mut command = Command::new(program());
         command.args(["serve", "--listen", "127.0.0.1:0", "--data"]).arg(data);
         if demo {

@@ -8,9 +8,7 @@ use axum::body::Body;
 use axum::http::{Request, StatusCode, header};
 use image::{ExtendedColorType, ImageEncoder};
 use lean_media::{Medium, library};
-use lean_store::Store;
 use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_swatch::demo;
 use serde_json::{Value, json};
 use support::{Api, brief, png};
 use tower::ServiceExt;
@@ -153,10 +151,7 @@ async fn a_box_with_one_pigment_says_what_is_missing() {
 
 #[tokio::test]
 async fn a_full_disk_is_said_and_the_piece_stays() {
-    let folder = tempfile::tempdir().unwrap();
-    let store = Store::open(&folder.path().join("studio.db")).unwrap();
-    demo::fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
-    let api = Api::over(store);
+    let api = Api::demo();
     let before = api.ask("GET", "/api/pieces/1", None).await.1;
     api.studio.store.limit_pages(1).unwrap();
     let noisy: Vec<u8> = {

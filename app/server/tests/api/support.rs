@@ -10,29 +10,41 @@ use lean_swatch::demo;
 use lean_swatch::router::router;
 use lean_swatch::state::Studio;
 use serde_json::{Value, json};
+use std::sync::OnceLock;
+use tempfile::TempDir;
 use tower::ServiceExt;
 
 /// The router over one data file.
 pub struct Api {
     pub router: Router,
     pub studio: Studio,
+    /// The folder of its data file, removed in the end.
+    kept: Option<TempDir>,
 }
 
 impl Api {
     pub fn over(store: Store) -> Self {
         let studio = Studio::new(store);
-        Self { router: router(studio.clone()), studio }
+        Self { router: router(studio.clone()), studio, kept: None }
     }
 
     pub fn empty() -> Self {
         Self::over(Store::in_memory().unwrap())
     }
 
-    /// An in-memory demo studio.
+    /// A demo studio of its own: a copy of one that is filled once for all tests.
     pub fn demo() -> Self {
-        let store = Store::in_memory().unwrap();
-        demo::fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
-        Self::over(store)
+        static FILLED: OnceLock<TempDir> = OnceLock::new();
+        let filled = FILLED.get_or_init(|| {
+            let folder = tempfile::tempdir().unwrap();
+            let store = Store::open(&folder.path().join("demo.db")).unwrap();
+            demo::fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
+            folder
+        });
+        let folder = tempfile::tempdir().unwrap();
+        let data = folder.path().join("demo.db");
+        std::fs::copy(filled.path().join("demo.db"), &data).unwrap();
+        Self { kept: Some(folder), ..Self::over(Store::open(&data).unwrap()) }
     }
 
     pub async fn send(&self, request: Request<Body>) -> (StatusCode, String, Vec<u8>) {
