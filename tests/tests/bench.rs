@@ -9,7 +9,7 @@ const UP: char = '\u{E013}';
 const DOWN: char = '\u{E015}';
 
 fn target_of(view: &serde_json::Value, zone: u64) -> f64 {
-    let shapes = view["outlook"]["shapes"].as_array().unwrap();
+    let shapes = view["derived"]["shapes"].as_array().unwrap();
     shapes.iter().find(|s| s["zone"] == zone).unwrap()["target"]["value"].as_f64().unwrap()
 }
 

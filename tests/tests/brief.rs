@@ -80,7 +80,7 @@ async fn rules_of_the_game_are_obeyed_and_a_mood_can_be_changed() {
     page.says("lifted to it").await;
     let now = piece(&page).await;
     assert_eq!(now["piece"]["intent"]["games"]["nothing_below"], 5.0);
-    let darkest = now["outlook"]["shapes"].as_array().unwrap().iter().map(|s| s["target"]["value"].as_f64().unwrap()).fold(10.0, f64::min);
+    let darkest = now["derived"]["shapes"].as_array().unwrap().iter().map(|s| s["target"]["value"].as_f64().unwrap()).fold(10.0, f64::min);
     assert!(darkest >= 4.99, "{darkest}");
     assert_eq!(now["piece"]["intent"]["moods"][0]["key"], "high");
     page.close().await;

@@ -11,7 +11,7 @@ async fn searched(page: &Page) -> Value {
     page.value("window.now = null").await;
     page.until(
         "the search is up to date",
-        "fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && window.now && window.now.piece.search.basis === window.now.outlook.basis && document.body.innerText.includes('Search again')",
+        "fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && window.now && window.now.piece.search.basis === window.now.derived.basis && document.body.innerText.includes('Search again')",
     )
     .await;
     piece(page).await

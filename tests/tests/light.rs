@@ -21,11 +21,11 @@ fn zone(view: &Value, name: &str) -> u64 {
 }
 
 fn said(view: &Value) -> Vec<String> {
-    view["outlook"]["findings"].as_array().unwrap().iter().map(|f| f["key"].as_str().unwrap().to_owned()).collect()
+    view["derived"]["findings"].as_array().unwrap().iter().map(|f| f["key"].as_str().unwrap().to_owned()).collect()
 }
 
 fn temperature(view: &Value, zone: u64) -> f64 {
-    let shapes = view["outlook"]["shapes"].as_array().unwrap();
+    let shapes = view["derived"]["shapes"].as_array().unwrap();
     shapes.iter().find(|s| s["zone"] == zone).unwrap()["target"]["temperature"].as_f64().unwrap()
 }
 
@@ -104,9 +104,9 @@ async fn values_are_mapped_into_a_key_and_the_plan_is_seen_in_every_way() {
     )
     .await;
     let view = hen(&page).await;
-    let reach = &view["outlook"]["light"]["reach"];
+    let reach = &view["derived"]["light"]["reach"];
     let (dark, light) = (reach["darkest"].as_f64().unwrap(), reach["lightest"].as_f64().unwrap());
-    let values: Vec<f64> = view["outlook"]["shapes"].as_array().unwrap().iter().map(|s| s["target"]["value"].as_f64().unwrap()).collect();
+    let values: Vec<f64> = view["derived"]["shapes"].as_array().unwrap().iter().map(|s| s["target"]["value"].as_f64().unwrap()).collect();
     let least = values.iter().copied().fold(10.0, f64::min);
     assert!(least >= light - 0.6 * (light - dark) - 0.05, "{least} of {dark} to {light}");
     for key in ["v", "w", "s", "n"] {

@@ -50,32 +50,32 @@ async fn from_a_photo_to_the_plan_in_its_mixes_and_all_the_way_back() {
     let lamp = like(&first, [45.0, 60.0, 40.0]);
     let of = |v: &Value, id: u64| zones(v).iter().find(|z| z["id"] == id).cloned().unwrap();
     assert!(of(&first, lamp)["reading"]["lab"]["a"].as_f64().unwrap() > 35.0, "the accent has a colour of its own");
-    let dials = first["outlook"]["dials"].clone();
+    let dials = first["derived"]["dials"].clone();
     let (brush, places) = (dials["brush"].as_f64().unwrap(), dials["places"].as_u64().unwrap());
     assert!((brush - 10.0).abs() < 0.1, "a fortieth of 40 cm: {brush}");
 
     // A large brush leaves fewer places and changes no zone; back again it is the same map.
-    let map = first["outlook"]["map"]["digest"].clone();
+    let map = first["derived"]["map"]["digest"].clone();
     page.find("input[type=range]").await.click().await.unwrap();
     page.press(&[], '\u{E010}').await;
     page.says("40 mm").await;
     let coarse = loop {
         let now = piece(&page).await;
-        if now["outlook"]["dials"]["brush"].as_f64().unwrap() > 39.0 {
+        if now["derived"]["dials"]["brush"].as_f64().unwrap() > 39.0 {
             break now;
         }
     };
-    assert!(coarse["outlook"]["dials"]["places"].as_u64().unwrap() < places);
+    assert!(coarse["derived"]["dials"]["places"].as_u64().unwrap() < places);
     assert_eq!(zones(&coarse), zones(&first));
     page.press(&[CTRL], 'z').await;
     page.says("Undone: a brush of 40 mm").await;
-    assert_eq!(piece(&page).await["outlook"]["map"]["digest"], map);
+    assert_eq!(piece(&page).await["derived"]["map"]["digest"], map);
 
     // The windows are one zone in several places; one of them is given to the wall by pointing.
     let windows = like(&first, [24.0, 0.0, -8.0]);
     let wall = like(&first, [70.0, 8.0, 26.0]);
     let n = |v: &Value, id: u64| {
-        v["outlook"]["shapes"].as_array().unwrap().iter().find(|s| s["zone"] == id).unwrap()["places"].as_u64().unwrap()
+        v["derived"]["shapes"].as_array().unwrap().iter().find(|s| s["zone"] == id).unwrap()["places"].as_u64().unwrap()
     };
     let before = n(&first, windows);
     assert!(before >= 4, "{before} windows");
@@ -173,7 +173,7 @@ async fn dials_places_and_lines_by_keyboard_alone() {
     page.until("its places are shown anew", &format!("{PLACE} && {PLACE} !== {second}")).await;
 
     // Another is picked up, carried to the next zone and put down there.
-    let before = piece(&page).await["outlook"]["map"]["digest"].clone();
+    let before = piece(&page).await["derived"]["map"]["digest"].clone();
     page.type_text("g").await;
     page.says("Point at the zone that takes it").await;
     let chosen = page.value("location.search").await;
@@ -184,7 +184,7 @@ async fn dials_places_and_lines_by_keyboard_alone() {
     page.until(
         "it lies in another zone",
         &format!(
-            "(fetch('/api/pieces/1').then(r => r.json()).then(v => window.d = v.outlook.map.digest), window.d && window.d !== {before})"
+            "(fetch('/api/pieces/1').then(r => r.json()).then(v => window.d = v.derived.map.digest), window.d && window.d !== {before})"
         ),
     )
     .await;

@@ -158,7 +158,7 @@ async fn from_nothing_planes_become_zones_with_values_from_the_rules() {
     page.click("From the rules of light alone").await;
     page.until(
         "the sky is lightest, the figure darkest",
-        "(fetch(location.pathname.replace('/pieces', '/api/pieces').replace('/light', '')).then(r => r.json()).then(v => window.t = v.outlook.shapes.map(s => s.target.value)), window.t && window.t[0] > window.t[1] && window.t[1] > window.t[2])",
+        "(fetch(location.pathname.replace('/pieces', '/api/pieces').replace('/light', '')).then(r => r.json()).then(v => window.t = v.derived.shapes.map(s => s.target.value)), window.t && window.t[0] > window.t[1] && window.t[1] > window.t[2])",
     )
     .await;
     page.close().await;

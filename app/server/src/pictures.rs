@@ -12,9 +12,9 @@ use image::codecs::png::{CompressionType, FilterType, PngEncoder};
 use image::{ExtendedColorType, ImageEncoder};
 use lean_picture::sharpness::sharpness;
 use lean_picture::{Picture, decode};
+use lean_piece::{Command, Piece};
+use lean_plan::zones::WORKING_SIDE;
 use lean_store::{PieceId, Store};
-use lean_studio::piece::{Command, Piece};
-use lean_studio::zones::WORKING_SIDE;
 
 /// A picture that was taken in.
 pub struct TakenIn {

@@ -4,9 +4,9 @@ use axum::Json;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use lean_picture::Unreadable;
+use lean_piece::Refusal;
 use lean_search::NoAnswer;
 use lean_store::StoreError;
-use lean_studio::piece::Refusal;
 use serde::Serialize;
 use utoipa::ToSchema;
 

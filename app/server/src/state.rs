@@ -5,12 +5,12 @@ use crate::problem::Problem;
 use lean_picture::frame::Frame;
 use lean_picture::places::Survey;
 use lean_picture::{Picture, decode};
+use lean_piece::Piece;
+use lean_piece::paint_box::PaintBox;
+use lean_plan::planned;
 use lean_recipes::Target;
 use lean_search::{Need, Tables};
 use lean_store::{Kept, PieceId, Store, StoreError};
-use lean_studio::paint_box::PaintBox;
-use lean_studio::piece::Piece;
-use lean_studio::planned;
 use std::sync::{Arc, Mutex};
 
 /// How many working copies are kept decoded.

@@ -1,16 +1,17 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::wall::Drawn;
+use lean_piece::{Piece, StudySlot, ZoneId};
+use lean_plan::cautions::{Caution, cautions};
+use lean_plan::compare;
+use lean_plan::derived::{Derived, derived};
+use lean_plan::field_note::FieldNote;
+use lean_plan::mark::Mark;
+use lean_plan::mixes::swatch;
+use lean_plan::studies::{make::most_off, order, scheme};
 use lean_store::{Damaged, Kept, KeptNote, Record, Summary};
-use lean_studio::cautions::{Caution, cautions};
-use lean_studio::compare;
-use lean_studio::field_note::FieldNote;
-use lean_studio::mixes::{Mark, swatch};
-use lean_studio::outlook::{Outlook, outlook};
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Piece, StudySlot, ZoneId};
-use lean_studio::studies::{make::most_off, order, scheme};
-use lean_studio::wall::Drawn;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -21,10 +22,10 @@ pub struct PieceView {
     pub id: i64,
     /// Counts every change; send it back with the next one.
     pub revision: i64,
-    /// The piece. Its zone map is left out: the outlook has the shapes.
+    /// The piece. Its zone map is left out: the derived has the shapes.
     pub piece: Piece,
     /// What follows from it.
-    pub outlook: Outlook,
+    pub derived: Derived,
     /// Ways to hang it as they look in the photo of the wall; none for one that cannot be drawn.
     pub on_wall: Vec<Option<Drawn>>,
     /// Zones from light to dark, those of equal value together.
@@ -58,14 +59,14 @@ pub struct StudyNote {
     pub marks: Vec<Mark>,
     /// What each wished for, in the same order.
     pub wanted: Vec<Mark>,
-    /// Each mix against its wish, in words.
+    /// Each mix against its request, in words.
     pub sentences: Vec<String>,
 }
 
 impl PieceView {
     /// The view of a kept piece with the Box it draws on.
     pub fn of(kept: Kept, paint_box: Option<&PaintBox>) -> Self {
-        let outlook = outlook(&kept.piece, paint_box);
+        let derived = derived(&kept.piece, paint_box);
         let neutral = kept.piece.neutral();
         let study_notes = kept
             .piece
@@ -80,10 +81,10 @@ impl PieceView {
                     .into_iter()
                     .map(|(warm, cool)| format!("{} came out no warmer than {}.", kept.piece.zone_label(warm), kept.piece.zone_label(cool)))
                     .collect(),
-                out_of_date: s.basis != outlook.basis,
+                out_of_date: s.basis != derived.basis,
                 marks: s.mixes.iter().map(|m| Mark::of(m.mix.lab, neutral)).collect(),
                 wanted: s.mixes.iter().map(|m| Mark::of(m.wanted, neutral)).collect(),
-                sentences: s.mixes.iter().map(|m| lean_studio::mixes::compare(m.zone, m.wanted, m.mix.clone(), neutral).sentence).collect(),
+                sentences: s.mixes.iter().map(|m| lean_plan::mixes::compare(m.zone, m.wanted, m.mix.clone(), neutral).sentence).collect(),
             })
             .collect();
         let on_wall = kept.piece.wall.as_ref().map(|w| w.candidates.iter().map(|c| w.drawn(c)).collect()).unwrap_or_default();
@@ -95,7 +96,7 @@ impl PieceView {
             id: kept.id,
             revision: kept.revision,
             piece,
-            outlook,
+            derived,
             on_wall,
             equal_values,
             chart_marks,

@@ -4,14 +4,14 @@ use lean_colour::Lab;
 use lean_media::amount::Rubbing;
 use lean_media::opaque::OIL;
 use lean_media::{Choices, Ground, Layer, Layering, Medium, Paint, Parts, Pigment, PigmentId, State};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::{ChosenSet, Piece};
+use lean_plan::mixes::{craft_of, mixes, pigments_of};
 use lean_recipes::cost::{STEP, apart};
 use lean_recipes::{Heap, Mix};
 use lean_search::progress::Unwatched;
 use lean_search::{Recipes, Tables, search};
 use lean_store::Store;
-use lean_studio::mixes::{craft_of, ground_of, mixes, pigments_of};
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{ChosenSet, Piece};
 use lean_swatch::demo;
 
 /// A piece of the demo that has a set, with its Box.
@@ -126,7 +126,7 @@ fn demo_recipes_are_what_their_amounts_give_and_stay_near_it_in_a_hand_that_errs
     const TRIES: usize = 300;
     let mut media = Vec::new();
     for demo in Demo::all() {
-        let ground = ground_of(&demo.piece);
+        let ground = demo.piece.ground();
         let mut noise = Noise(11);
         let (mut far, mut tries) = (0, 0);
         let recipes: Vec<Mix> = demo.recipes().into_iter().filter(|m| !m.is_bare_ground()).collect();
@@ -171,7 +171,7 @@ fn a_simpler_recipe_is_taken_and_given_back() {
 fn no_pastel_leans_on_what_a_crisp_stroke_picks_up() {
     let all = Demo::all();
     let demo = all.iter().find(|d| d.medium() == Medium::SoftPastel).expect("the demo has a pastel");
-    let ground = ground_of(&demo.piece);
+    let ground = demo.piece.ground();
     let usual = Choices::default().pastel.crisp;
     let mut leaning = 0;
     for mix in demo.recipes() {

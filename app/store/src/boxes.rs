@@ -1,7 +1,7 @@
 //! Boxes.
 
 use crate::{Store, StoreError, now};
-use lean_studio::paint_box::{BoxId, PaintBox};
+use lean_piece::paint_box::{BoxId, PaintBox};
 use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
 
 /// A Box as it stands in the data file.

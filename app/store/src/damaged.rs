@@ -2,9 +2,9 @@
 //! by the program itself.
 
 use crate::{Store, StoreError};
-use lean_studio::field_note::FieldNote;
-use lean_studio::paint_box::PaintBox;
-use lean_studio::piece::Piece;
+use lean_piece::Piece;
+use lean_piece::paint_box::PaintBox;
+use lean_plan::field_note::FieldNote;
 use rusqlite::{OptionalExtension, params};
 use serde::de::DeserializeOwned;
 

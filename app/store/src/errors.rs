@@ -1,6 +1,6 @@
 //! What can go wrong with the data file, in words that say what to do.
 
-use lean_studio::piece::Refusal;
+use lean_piece::Refusal;
 use rusqlite::ErrorCode;
 use thiserror::Error;
 

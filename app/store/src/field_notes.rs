@@ -1,7 +1,7 @@
 //! Notes made in the field.
 
 use crate::{Store, StoreError, now};
-use lean_studio::field_note::FieldNote;
+use lean_plan::field_note::FieldNote;
 use rusqlite::{OptionalExtension, params};
 
 /// Number of a field note in its data file.

@@ -2,7 +2,7 @@
 
 use crate::{Store, StoreError, maps, now};
 use lean_picture::KeptMap;
-use lean_studio::piece::{Command, Piece, Undo};
+use lean_piece::{Command, Piece, Undo};
 use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
 
 /// Number of a piece in its data file.

@@ -3,8 +3,9 @@
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
+use lean_piece::change::{RenameZone, SetBrief, SetReference, SetTarget};
+use lean_piece::{Brief, Command, Millimetres, Piece, Reference, Size, Zone, ZoneId};
 use lean_store::{Store, StoreError};
-use lean_studio::piece::{Brief, Command, Millimetres, Piece, Reference, Size, Zone, ZoneId};
 
 fn brief(title: &str) -> Brief {
     Brief {
@@ -16,7 +17,7 @@ fn brief(title: &str) -> Brief {
 }
 
 fn rename(zone: u16, name: &str) -> Command {
-    Command::RenameZone { zone: ZoneId(zone), name: name.into() }
+    Command::RenameZone(RenameZone { zone: ZoneId(zone), name: name.into() })
 }
 
 /// A store on disk with one piece of two zones.
@@ -26,14 +27,14 @@ fn kept_on(path: &std::path::Path) -> (Store, i64) {
     let zone =
         |n: u16| Zone::read(ZoneId(n), Reading { area: 0.5, value: Lab::new(50.0, 0.0, 0.0).value(), lab: Lab::new(50.0, 0.0, 0.0) });
     let id = store.create_piece(&Piece::new(brief("Yard gate"))).unwrap().id;
-    let command = Command::SetReference {
+    let command = Command::SetReference(SetReference {
         reference: Some(Reference::whole(digest, "gate.png".into(), (2, 1), Temperature(0.0))),
         zone_map: Some(ZoneMap { width: 2, height: 1, labels: vec![1, 2] }.into()),
         cut: None,
         masses: Vec::new(),
         mass_map: None,
         zones: vec![zone(1), zone(2)],
-    };
+    });
     store.apply(id, Some(1), command).unwrap();
     (store, id)
 }
@@ -62,7 +63,7 @@ fn undoing_everything_leads_back_to_the_bare_piece() {
     let dir = tempfile::tempdir().unwrap();
     let (store, id) = kept_on(&dir.path().join("studio.db"));
     store.apply(id, None, rename(2, "wall")).unwrap();
-    store.apply(id, None, Command::SetBrief { brief: brief("Another name") }).unwrap();
+    store.apply(id, None, Command::SetBrief(SetBrief { brief: brief("Another name") })).unwrap();
     let mut kept = store.piece(id).unwrap();
     while kept.undo.is_some() {
         kept = store.undo(id, kept.revision).unwrap();
@@ -198,7 +199,7 @@ fn a_map_is_kept_once_and_a_moved_target_keeps_none() {
     let digest = piece.zone_map.as_ref().map(|m| m.digest().to_owned()).unwrap();
     assert_eq!(store.map(&digest).unwrap().map(), piece.map());
     let zone = piece.zones[0].id;
-    let moved = store.apply(id, None, Command::SetTarget { zone, target: lean_colour::Lab::new(50.0, 0.0, 0.0) }).unwrap();
+    let moved = store.apply(id, None, Command::SetTarget(SetTarget { zone, target: lean_colour::Lab::new(50.0, 0.0, 0.0) })).unwrap();
     assert_eq!(moved.piece.zone_map, piece.zone_map);
     assert_eq!(moved.piece.map(), piece.map(), "the map is found again by its digest");
     assert!(matches!(store.map("0000"), Err(StoreError::NotFound(_))));

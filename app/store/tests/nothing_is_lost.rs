@@ -4,10 +4,11 @@ use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium, library};
 use lean_picture::frame::Crop;
 use lean_picture::{Reading, ZoneMap};
+use lean_piece::change::{LayPlanes, RenameZone, SetCompositions, SetOthers, SetReference, SetSessions, UseBox};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::*;
+use lean_plan::field_note::FieldNote;
 use lean_store::{Kept, Record, Store, StoreError};
-use lean_studio::field_note::FieldNote;
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::*;
 use std::sync::Arc;
 
 fn bare() -> Piece {
@@ -27,20 +28,20 @@ fn two_zones() -> (ZoneMap, Vec<Zone>) {
 fn planes() -> Command {
     let (map, zones) = two_zones();
     let part = Crop { left: 0.0, top: 0.0, width: 1.0, height: 0.5 };
-    Command::LayPlanes { planes: vec![PlaneShape { kind: PlaneKind::Sky, part }], zone_map: Some(map.into()), zones }
+    Command::LayPlanes(LayPlanes { planes: vec![PlaneShape { kind: PlaneKind::Sky, part }], zone_map: Some(map.into()), zones })
 }
 
 fn picture(store: &Store) -> Command {
     let digest = store.put_picture(b"original bytes", b"working bytes").unwrap();
     let (map, zones) = two_zones();
-    Command::SetReference {
+    Command::SetReference(SetReference {
         reference: Some(Reference::whole(digest, "gate.png".into(), (2, 1), Temperature(0.0))),
         zone_map: Some(map.into()),
         cut: None,
         masses: Vec::new(),
         mass_map: None,
         zones,
-    }
+    })
 }
 
 fn a_box(name: &str) -> PaintBox {
@@ -74,7 +75,7 @@ fn a_picture_dropped_on_planes_can_be_taken_back() {
 fn a_session_of_zones_alone_survives_a_new_picture_taken_back() {
     let store = Store::in_memory().unwrap();
     let session = Session { on: "2025-01-14".into(), minutes: 30, did: String::new(), zones: vec![ZoneId(1), ZoneId(2)] };
-    there_and_back(&store, &bare(), vec![picture(&store), Command::SetSessions { sessions: vec![session] }, picture(&store)]);
+    there_and_back(&store, &bare(), vec![picture(&store), Command::SetSessions(SetSessions { sessions: vec![session] }), picture(&store)]);
 }
 
 #[test]
@@ -82,8 +83,8 @@ fn a_box_that_was_removed_comes_back_with_the_step_that_drew_on_it() {
     let store = Store::in_memory().unwrap();
     let (old, new) = (store.create_box(&a_box("Yard")).unwrap(), store.create_box(&a_box("Bench")).unwrap());
     let id = store.create_piece(&bare()).unwrap().id;
-    store.apply(id, None, Command::UseBox { paint_box: Some(old.clone()) }).unwrap();
-    let now = store.apply(id, None, Command::UseBox { paint_box: Some(new) }).unwrap();
+    store.apply(id, None, Command::UseBox(UseBox { paint_box: Some(old.clone()) })).unwrap();
+    let now = store.apply(id, None, Command::UseBox(UseBox { paint_box: Some(new) })).unwrap();
     store.delete_box(&old).unwrap();
     assert!(store.boxes().unwrap().iter().all(|b| b.id != old));
     assert_ne!(store.create_box(&a_box("Yard")).unwrap(), old, "its name is not given away");
@@ -98,7 +99,7 @@ fn several_commands_are_one_step() {
     let store = Store::in_memory().unwrap();
     let id = store.create_piece(&bare()).unwrap().id;
     let first = store.apply(id, None, planes()).unwrap();
-    let both = |_: &Piece| Ok::<_, StoreError>(vec![Command::SetOthers { others: Vec::new() }, picture(&store)]);
+    let both = |_: &Piece| Ok::<_, StoreError>(vec![Command::SetOthers(SetOthers { others: Vec::new() }), picture(&store)]);
     // The picture is kept before the transaction is open.
     let commands = both(&first.piece).unwrap();
     let second = store.change(id, Some(first.revision), |_| Ok::<_, StoreError>(commands)).unwrap();
@@ -112,8 +113,8 @@ fn a_change_that_is_refused_inside_leaves_nothing_behind() {
     let store = Store::in_memory().unwrap();
     let id = store.create_piece(&bare()).unwrap().id;
     let before = store.apply(id, None, planes()).unwrap();
-    let stray = Command::RenameZone { zone: ZoneId(9), name: "x".into() };
-    let named = Command::RenameZone { zone: ZoneId(1), name: "sky".into() };
+    let stray = Command::RenameZone(RenameZone { zone: ZoneId(9), name: "x".into() });
+    let named = Command::RenameZone(RenameZone { zone: ZoneId(1), name: "sky".into() });
     assert!(matches!(store.change::<StoreError>(id, None, |_| Ok(vec![named, stray])), Err(StoreError::Refused(_))));
     assert_eq!(store.piece(id).unwrap(), before);
 }
@@ -122,8 +123,17 @@ fn a_change_that_is_refused_inside_leaves_nothing_behind() {
 fn a_sheet_without_a_size_is_refused_before_it_is_kept() {
     let store = Store::in_memory().unwrap();
     let id = store.create_piece(&bare()).unwrap().id;
-    let sheet = |width, height| Command::SetCompositions {
-        compositions: Some(Compositions { digest: "d".into(), file_name: "s.jpg".into(), width, height, cut: Vec::new(), chosen: None }),
+    let sheet = |width, height| {
+        Command::SetCompositions(SetCompositions {
+            compositions: Some(Compositions {
+                digest: "d".into(),
+                file_name: "s.jpg".into(),
+                width,
+                height,
+                cut: Vec::new(),
+                chosen: None,
+            }),
+        })
     };
     for (width, height) in [(0, 0), (0, 9), (9, 0)] {
         assert!(matches!(store.apply(id, None, sheet(width, height)), Err(StoreError::Refused(_))));
@@ -164,7 +174,7 @@ fn of_changes_made_at_once_none_is_lost() {
             let mut others = p.others.clone();
             others.push(other);
             others.drain(..others.len().saturating_sub(MOST_OTHERS));
-            Ok::<_, StoreError>(vec![Command::SetOthers { others }])
+            Ok::<_, StoreError>(vec![Command::SetOthers(SetOthers { others })])
         };
         store.change(id, None, added).unwrap();
     });

@@ -7,7 +7,7 @@ export function useAdditions() {
   const { view } = useBench();
   const { chosen, excluded } = view.piece;
   return useQuery({
-    queryKey: ["additions", view.id, view.outlook.basis, chosen.pigments, excluded],
+    queryKey: ["additions", view.id, view.derived.basis, chosen.pigments, excluded],
     queryFn: () => answer(api.GET("/api/pieces/{id}/additions", { params: { path: { id: view.id } } })),
     enabled: chosen.pigments.length > 0 && view.piece.zones.length > 0,
     placeholderData: keepPreviousData,

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { useNotice } from "../bench/notice";
-import { answer, api, asProblem, type PieceView, Refused, type Schemas, type Wish } from "./client";
+import { answer, api, asProblem, type PieceView, Refused, type Schemas, type Request } from "./client";
 
 export const pieceKey = (id: number) => ["piece", id];
 
@@ -44,17 +44,17 @@ export function useChanges(id: number) {
   return {
     current,
     busy: run.isPending,
-    wish: (wish: Wish) =>
+    request: (request: Request) =>
       post((base_revision) =>
-        answer(api.POST("/api/pieces/{id}/wishes", { params: { path }, body: { base_revision, wish } })),
+        answer(api.POST("/api/pieces/{id}/requests", { params: { path }, body: { base_revision, request } })),
       ),
-    /** A wish made from the piece as it is when its turn comes: changes made quickly one after the other do not undo each other. */
-    wishNow: (make: (now: PieceView) => Wish | null) =>
+    /** A request made from the piece as it is when its turn comes: changes made quickly one after the other do not undo each other. */
+    requestNow: (make: (now: PieceView) => Request | null) =>
       post(async (base_revision) => {
         const now = current();
-        const wish = now && make(now);
-        if (!now || !wish) throw new Refused(asProblem(undefined));
-        return answer(api.POST("/api/pieces/{id}/wishes", { params: { path }, body: { base_revision, wish } }));
+        const request = now && make(now);
+        if (!now || !request) throw new Refused(asProblem(undefined));
+        return answer(api.POST("/api/pieces/{id}/requests", { params: { path }, body: { base_revision, request } }));
       }),
     undo: () =>
       post((base_revision) => answer(api.POST("/api/pieces/{id}/undo", { params: { path }, body: { base_revision } }))),

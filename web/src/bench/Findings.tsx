@@ -10,7 +10,7 @@ export function FindingNote({ finding }: { finding: Finding }) {
   const { changes } = useBench();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState("");
-  const dismiss = () => changes.wish({ do: "dismiss", dismissal: { finding: finding.key, reason } }).catch(() => {});
+  const dismiss = () => changes.request({ do: "dismiss", dismissal: { finding: finding.key, reason } }).catch(() => {});
   return (
     <section className={styles.finding} aria-label={finding.title}>
       <h3>{finding.title}</h3>
@@ -42,7 +42,7 @@ export function FindingNote({ finding }: { finding: Finding }) {
             <button
               type="button"
               className="act"
-              onClick={() => finding.suggestion && changes.wish(finding.suggestion).catch(() => {})}
+              onClick={() => finding.suggestion && changes.request(finding.suggestion).catch(() => {})}
             >
               {finding.help}
             </button>
@@ -52,7 +52,7 @@ export function FindingNote({ finding }: { finding: Finding }) {
               key={other.help}
               type="button"
               className="act"
-              onClick={() => changes.wish(other.wish).catch(() => {})}
+              onClick={() => changes.request(other.request).catch(() => {})}
             >
               {other.help}
             </button>
@@ -81,16 +81,16 @@ export function FindingsList() {
     <div>
       <h2 className={styles.title}>Findings</h2>
       <p>Advice, never a lock.</p>
-      {view.outlook.findings.map((f) => (
+      {view.derived.findings.map((f) => (
         <FindingNote key={f.key} finding={f} />
       ))}
-      {!view.outlook.findings.length && <p className={styles.none}>Nothing to remark on this plan.</p>}
+      {!view.derived.findings.length && <p className={styles.none}>Nothing to remark on this plan.</p>}
       <p className={styles.acts}>
         {answered > 0 && (
           <button
             type="button"
             className="act"
-            onClick={() => changes.wish({ do: "bring-back-findings" }).catch(() => {})}
+            onClick={() => changes.request({ do: "bring-back-findings" }).catch(() => {})}
           >
             Bring back {answered} answered
           </button>

@@ -17,12 +17,12 @@ export function Tray() {
   const ground = useGround();
   const [over, setOver] = useState(false);
   const [, setSearch] = useSearchParams();
-  const wells = bench.preview?.data.wells ?? view.outlook.wells;
+  const wells = bench.preview?.data.wells ?? view.derived.wells;
   const set = view.piece.chosen.pigments;
-  const findings = (bench.preview?.data.findings ?? view.outlook.findings).length;
+  const findings = (bench.preview?.data.findings ?? view.derived.findings).length;
   const choose = (pigments: string[], done: string) =>
     changes
-      .wish({ do: "choose-set", pigments })
+      .request({ do: "choose-set", pigments })
       .then(() => say(done))
       .catch(() => {});
   return (

@@ -49,13 +49,13 @@ export function useBench(): BenchState {
 
 /** The mix of a zone, as it is or as the drag going on would make it. */
 export function mixOf(bench: BenchState, zone: number): ZoneMix | undefined {
-  const mixes = bench.preview?.data.mixes ?? bench.view.outlook.mixes;
+  const mixes = bench.preview?.data.mixes ?? bench.view.derived.mixes;
   return mixes.find((m) => m.zone === zone);
 }
 
 export function targetOf(bench: BenchState, zone: number): Mark | undefined {
   if (bench.preview?.zone === zone) return bench.preview.data.target;
-  return bench.view.outlook.shapes.find((s) => s.zone === zone)?.target;
+  return bench.view.derived.shapes.find((s) => s.zone === zone)?.target;
 }
 
 export function zoneName(view: PieceView, zone: number): string {

@@ -30,7 +30,7 @@ export const STATIONS: {
     knows: (v, owned) => {
       const n = v.piece.chosen.pigments.length;
       if (!n) return "not searched";
-      const stale = v.piece.search && v.piece.search.basis !== v.outlook.basis;
+      const stale = v.piece.search && v.piece.search.basis !== v.derived.basis;
       return stale ? `${n} of ${owned}, plan moved on` : `${n} of ${owned}`;
     },
   },
@@ -39,7 +39,7 @@ export const STATIONS: {
     label: "Mixes",
     key: "5",
     knows: (v) => {
-      const { mixes } = v.outlook;
+      const { mixes } = v.derived;
       return mixes.length ? `${mixes.filter((m) => m.reached).length} of ${mixes.length} reached` : "no set yet";
     },
   },
@@ -68,7 +68,7 @@ function lightWords(v: PieceView): string {
   const { falling } = v.piece.lighting;
   if (falling.kind === "unnamed") return "no light yet";
   if (falling.kind === "flat") return "flat";
-  const n = v.outlook.findings.length;
+  const n = v.derived.findings.length;
   return `${falling.kind === "two" ? "two lights" : `${falling.first.tint}, one`}${n ? `, ${n} to note` : ""}`;
 }
 

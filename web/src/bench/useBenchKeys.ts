@@ -53,12 +53,12 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
     };
     const colours = (by: number) => {
       const { view, changes } = now.current.bench;
-      const dials = view.outlook.dials;
+      const dials = view.derived.dials;
       if (dials) changes.colours(dials.colours + by).catch(() => {});
     };
     const brush = (by: number) => {
       const { view, changes } = now.current.bench;
-      const dials = view.outlook.dials;
+      const dials = view.derived.dials;
       if (!dials) return;
       const step = (dials.largest / dials.smallest) ** (1 / 12);
       const next = Math.min(dials.largest, Math.max(dials.smallest, by > 0 ? dials.brush * step : dials.brush / step));
@@ -66,7 +66,7 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
     };
     const place = (by: number) => {
       const { bench } = now.current;
-      const places = bench.view.outlook.shapes.find((s) => s.zone === bench.zone)?.places ?? 0;
+      const places = bench.view.derived.shapes.find((s) => s.zone === bench.zone)?.places ?? 0;
       if (places > 1) bench.selectPlace((Math.min(bench.place, places - 1) + by + places) % places);
     };
     const plain: Record<string, () => void> = {

@@ -17,7 +17,7 @@ export function useNudge(bench: BenchState) {
       while (waiting.current) {
         const { zone, value, temperature } = waiting.current;
         waiting.current = null;
-        const target = changes.current()?.outlook.shapes.find((s) => s.zone === zone)?.target;
+        const target = changes.current()?.derived.shapes.find((s) => s.zone === zone)?.target;
         if (!target) break;
         const v = Math.min(10, Math.max(0, target.value + value));
         await changes.move(zone, {

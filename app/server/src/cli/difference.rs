@@ -2,7 +2,7 @@
 
 use clap::Args;
 use lean_colour::Lab;
-use lean_studio::wording;
+use lean_plan::wording;
 
 #[derive(Args)]
 pub struct Difference {

@@ -1,9 +1,9 @@
 //! `lean-swatch findings PLAN.json`
 
 use clap::Args;
-use lean_studio::findings::plan::written::WrittenPlan;
-use lean_studio::findings::{Finding, of_plan};
-use lean_studio::wishes::Wish;
+use lean_plan::findings::plan::written::WrittenPlan;
+use lean_plan::findings::{Finding, of_plan};
+use lean_plan::requests::Request;
 use serde::Serialize;
 use std::path::PathBuf;
 
@@ -54,8 +54,9 @@ pub fn run(a: Findings) -> Result<Answer, String> {
 }
 
 fn said(plan: &WrittenPlan, f: Finding) -> Said {
-    let suggested = f.suggestion.iter().map(|wish| (f.help.as_str(), wish));
-    let changes = suggested.chain(f.also.iter().map(|p| (p.help.as_str(), &p.wish))).filter_map(|(what, wish)| change(plan, what, wish));
+    let suggested = f.suggestion.iter().map(|request| (f.help.as_str(), request));
+    let changes =
+        suggested.chain(f.also.iter().map(|p| (p.help.as_str(), &p.request))).filter_map(|(what, request)| change(plan, what, request));
     Said {
         rule: f.rule,
         zones: f.zones.iter().map(|z| plan.name(*z).to_owned()).collect(),
@@ -67,10 +68,10 @@ fn said(plan: &WrittenPlan, f: Finding) -> Said {
     }
 }
 
-fn change(plan: &WrittenPlan, what: &str, wish: &Wish) -> Option<Change> {
-    let Wish::SetTargets { targets, .. } = wish else { return None };
+fn change(plan: &WrittenPlan, what: &str, request: &Request) -> Option<Change> {
+    let Request::SetTargets { targets, .. } = request else { return None };
     let rounded = |v: f64| (v * 100.0).round() / 100.0;
-    let target = |t: &lean_studio::wishes::ZoneTarget| Target {
+    let target = |t: &lean_plan::requests::ZoneTarget| Target {
         zone: plan.name(t.zone).to_owned(),
         lab: [rounded(t.target.l), rounded(t.target.a), rounded(t.target.b)],
     };

@@ -3,9 +3,9 @@
 use clap::{Args, ValueEnum};
 use lean_media::forms::Act;
 use lean_media::{Choices, Medium};
+use lean_piece::Mixing;
 use lean_recipes::cost::Ranking;
 use lean_recipes::{Grain, Heap, Mix, MixLayer, Part};
-use lean_studio::piece::Mixing;
 use serde::Serialize;
 use std::collections::BTreeMap;
 

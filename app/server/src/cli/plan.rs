@@ -9,15 +9,16 @@ use lean_colour::difference::ciede2000;
 use lean_media::{GroundId, Medium, ground, library};
 use lean_picture::decode;
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, Survey};
+use lean_piece::change::{ChooseSet, SetMixing};
+use lean_piece::paint_box::PaintBox;
+use lean_piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
+use lean_plan::mixes::{craft_of, mixes, pigments_of};
+use lean_plan::planned;
+use lean_plan::zones::{COLOUR_RANGE, COLOURS, Look, PictureFile, WORKING_SIDE, set_reference_at};
 use lean_recipes::Mix;
 use lean_search::Recipes;
 use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
-use lean_studio::mixes::{craft_of, mixes, pigments_of};
-use lean_studio::paint_box::PaintBox;
-use lean_studio::piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
-use lean_studio::planned;
-use lean_studio::zones::{COLOUR_RANGE, COLOURS, Look, PictureFile, WORKING_SIDE, set_reference_at};
 use serde::Serialize;
 use std::path::PathBuf;
 
@@ -113,12 +114,13 @@ pub fn run(a: Plan) -> Result<Printed, String> {
     let paint_box = paint_box(&a)?;
     let piece = cut(&a)?;
     let mixing = a.made.mixing();
-    let piece = piece.apply(Command::SetMixing { mixing }).map_err(|e| e.to_string())?.0;
+    let piece = piece.apply(Command::SetMixing(SetMixing { mixing })).map_err(|e| e.to_string())?.0;
     let size = usize::from(a.size);
     let ask = piece.ask(&paint_box, vec![piece.own_need()], 1..=size);
     let found = search(&ask.ask(), &Tables::default(), &Unwatched, &|_| {}).map_err(|e| e.to_string())?;
     let best = found.into_iter().max_by_key(|s| s.pigments.len()).ok_or("no set was found: is the Box empty?")?;
-    let piece = piece.apply(Command::ChooseSet { chosen: ChosenSet { pigments: best.pigments.clone() } }).map_err(|e| e.to_string())?.0;
+    let piece =
+        piece.apply(Command::ChooseSet(ChooseSet { chosen: ChosenSet { pigments: best.pigments.clone() } })).map_err(|e| e.to_string())?.0;
     let craft = craft_of(&piece, &paint_box, &pigments_of(&paint_box, &best.pigments));
     let mixes = mixes(&piece, &Recipes::of(craft.as_ref()));
     let drawn = if a.wanted { planned::draw(&piece, planned::What::Planned) } else { planned::draw_mixed(&piece, &mixes) };
@@ -180,10 +182,10 @@ fn cut(a: &Plan) -> Result<Piece, String> {
     let size = Size { width: Millimetres(side(full.width).0.max(10.0)), height: Millimetres(side(full.height).0.max(10.0)) };
     let piece = Piece::new(Brief { title: "from the command line".into(), medium: a.medium, ground, size });
     let piece = piece.apply(set_reference_at(look, a.colours, file)).map_err(|e| e.to_string())?.0;
-    let brush = lean_studio::zones::dials::brush(&piece, look, a.brush, "the command line")?;
+    let brush = lean_plan::zones::dials::brush(&piece, look, a.brush, "the command line")?;
     piece.apply(brush).map(|p| p.0).map_err(|e| e.to_string())
 }
 
 fn recipe(paint_box: &PaintBox, mix: &Mix) -> Recipe {
-    Recipe { text: lean_studio::studies::sheet::recipe_text(paint_box, mix), made: RecipePrinted::of(mix, paint_box.medium) }
+    Recipe { text: lean_plan::studies::sheet::recipe_text(paint_box, mix), made: RecipePrinted::of(mix, paint_box.medium) }
 }

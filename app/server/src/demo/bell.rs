@@ -4,11 +4,12 @@ use super::{Colour, Named, Own, Part, in_the_light, make_own, name_colours, name
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
+use lean_piece::change::UseBox;
+use lean_piece::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Size};
 use lean_search::Tables;
 use lean_store::Store;
-use lean_studio::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Size};
 
 /// Colours the painter asks for.
 const FOUND: usize = 12;
@@ -24,7 +25,7 @@ pub fn fill(store: &Store, (box_id, pencils): &(BoxId, PaintBox)) -> Result<(), 
         size: Size { width: Millimetres(150.0), height: Millimetres(200.0) },
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
-    store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
+    store.apply(id, None, Command::UseBox(UseBox { paint_box: Some(box_id.clone()) }))?;
     let seen = take_in(store, id, lean_demo::BELL, lean_demo::BELL_FILE, FOUND)?;
     make_own(store, id, &seen, OWN)?;
     name_colours(store, id, COLOURS)?;

@@ -5,14 +5,16 @@ use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
 use lean_picture::spot::Spot;
+use lean_piece::change::{KeepStudies, SetIntent, SetSessions, SetWall, UseBox};
+use lean_piece::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::wall::{Candidate, Heard, Measure, Panels, Wall};
+use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudySlot};
+use lean_plan::studies::make;
+use lean_plan::wall::loudness;
 use lean_search::Tables;
 use lean_search::progress::Unwatched;
 use lean_store::Store;
-use lean_studio::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudySlot};
-use lean_studio::studies::make;
-use lean_studio::wall::{Candidate, Heard, Measure, Panels, Wall, loudness};
 
 /// Colours the painter asks for.
 const FOUND: usize = 13;
@@ -28,12 +30,12 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
         size: Size { width: Millimetres(400.0), height: Millimetres(500.0) },
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
-    store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
+    store.apply(id, None, Command::UseBox(UseBox { paint_box: Some(box_id.clone()) }))?;
     let mut intent = store.piece(id)?.piece.intent;
     intent.purpose = "to hang over the stair, seen in passing".into();
     intent.fit.edge = Some(Millimetres(20.0));
-    store.apply(id, None, Command::SetIntent { intent })?;
-    store.apply(id, None, Command::SetWall { wall: Some(stair(store)?), what: "the wall over the stair".into() })?;
+    store.apply(id, None, Command::SetIntent(SetIntent { intent }))?;
+    store.apply(id, None, Command::SetWall(SetWall { wall: Some(stair(store)?), what: "the wall over the stair".into() }))?;
 
     take_in(store, id, lean_demo::BENCH, lean_demo::BENCH_FILE, FOUND)?;
     map_values(store, id, oils)?;
@@ -45,8 +47,8 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     let tables = Tables::default();
     put_set(store, id, oils, SET, &tables)?;
     let studies = make(&store.piece(id)?.piece, oils, &tables, &Unwatched)?;
-    store.apply(id, None, Command::KeepStudies { studies, chosen: Some(StudySlot::A) })?;
-    store.apply(id, None, Command::SetSessions { sessions: sessions(&store.piece(id)?.piece) })?;
+    store.apply(id, None, Command::KeepStudies(KeepStudies { studies, chosen: Some(StudySlot::A) }))?;
+    store.apply(id, None, Command::SetSessions(SetSessions { sessions: sessions(&store.piece(id)?.piece) }))?;
     Ok(())
 }
 

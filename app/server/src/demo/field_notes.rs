@@ -3,8 +3,8 @@
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use lean_picture::spot::Spot;
+use lean_plan::field_note::{FieldMark, FieldNote, Side};
 use lean_store::Store;
-use lean_studio::field_note::{FieldMark, FieldNote, Side};
 
 /// A note with a photo and one with an outline only.
 pub fn fill(store: &Store) -> Result<(), Problem> {

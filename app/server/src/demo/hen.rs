@@ -4,11 +4,12 @@ use super::{Colour, Part, Seen, in_the_light, name_colours, plan_accent, spot, t
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
+use lean_piece::change::{ChangeZones, UseBox};
+use lean_piece::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Size, Zone};
+use lean_plan::zones;
 use lean_store::{PieceId, Store};
-use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Brief, Command, Importance, Millimetres, Piece, Size, Zone};
-use lean_studio::zones;
 
 /// Colours the painter asks for.
 const FOUND: usize = 13;
@@ -22,7 +23,7 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
         size: Size { width: Millimetres(180.0), height: Millimetres(240.0) },
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
-    store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
+    store.apply(id, None, Command::UseBox(UseBox { paint_box: Some(box_id.clone()) }))?;
     let seen = take_in(store, id, lean_demo::HEN, lean_demo::HEN_FILE, FOUND)?;
     part_comb(store, id, &seen)?;
     name_colours(store, id, COLOURS)?;
@@ -45,7 +46,7 @@ fn by_daylight(store: &Store, id: PieceId) -> Result<(), Problem> {
         zone
     };
     let zones = piece.zones.iter().filter(|z| BY_DAY.contains(&z.name.as_str())).map(with).collect();
-    store.apply(id, None, Command::ChangeZones { zones, what: "what stands in the daylight".into() })?;
+    store.apply(id, None, Command::ChangeZones(ChangeZones { zones, what: "what stands in the daylight".into() }))?;
     Ok(())
 }
 

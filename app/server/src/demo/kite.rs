@@ -5,13 +5,14 @@ use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_picture::line_drawing::Lines;
+use lean_piece::change::{ChangeZones, RenameZone, SetIntent, SetLighting, SetTarget, UseBox};
+use lean_piece::intent::schools::{Question, School};
+use lean_piece::light::{Falling, Lighting};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::{Brief, Command, Millimetres, Piece, Size, Zone};
+use lean_plan::zones;
 use lean_search::Tables;
 use lean_store::{PieceId, Store};
-use lean_studio::intent::schools::{Question, School};
-use lean_studio::light::{Falling, Lighting};
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Brief, Command, Millimetres, Piece, Size, Zone};
-use lean_studio::zones;
 
 /// Size of its set.
 const SET: usize = 5;
@@ -25,17 +26,17 @@ pub fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Pro
         size: Size { width: Millimetres(210.0), height: Millimetres(297.0) },
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
-    store.apply(id, None, Command::UseBox { paint_box: Some(box_id.clone()) })?;
+    store.apply(id, None, Command::UseBox(UseBox { paint_box: Some(box_id.clone()) }))?;
     let seen = take_in(store, id, lean_demo::KITE, lean_demo::KITE_FILE, 1)?;
     let piece = store.piece(id)?.piece;
     store.apply(id, None, zones::from_lines(&piece, &seen.working, Lines::Given).map_err(Problem::internal)?)?;
     let mut intent = store.piece(id)?.piece.intent;
     intent.schools.insert(Question::Outline, School::DrawnContours);
     intent.schools.insert(Question::Emphasis, School::WholeAlive);
-    store.apply(id, None, Command::SetIntent { intent })?;
-    store.apply(id, None, Command::SetLighting { lighting: Lighting { falling: Falling::Flat, ..Lighting::default() } })?;
+    store.apply(id, None, Command::SetIntent(SetIntent { intent }))?;
+    store.apply(id, None, Command::SetLighting(SetLighting { lighting: Lighting { falling: Falling::Flat, ..Lighting::default() } }))?;
     let coloured = coloured(&store.piece(id)?.piece);
-    store.apply(id, None, Command::ChangeZones { zones: coloured, what: "the colours of the kite".into() })?;
+    store.apply(id, None, Command::ChangeZones(ChangeZones { zones: coloured, what: "the colours of the kite".into() }))?;
     join_spots(store, id, &seen)?;
     put_set(store, id, pens, SET, &Tables::default())
 }
@@ -51,9 +52,9 @@ fn join_spots(store: &Store, id: PieceId, seen: &Seen) -> Result<(), Problem> {
         store.apply(id, None, zones::merge(&piece, seen.look(), *other, *kept).map_err(Problem::internal)?)?;
     }
     if let Some(target) = target {
-        store.apply(id, None, Command::SetTarget { zone: *kept, target })?;
+        store.apply(id, None, Command::SetTarget(SetTarget { zone: *kept, target }))?;
     }
-    store.apply(id, None, Command::RenameZone { zone: *kept, name: "spots".into() })?;
+    store.apply(id, None, Command::RenameZone(RenameZone { zone: *kept, name: "spots".into() }))?;
     Ok(())
 }
 

@@ -13,18 +13,22 @@ use lean_colour::Lab;
 use lean_picture::Picture;
 use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
+use lean_piece::change::{ChangeZones, KeepSearch, RenameZone, SetImportance, SetLighting, SetTarget};
+use lean_piece::light::Key;
+use lean_piece::light::{Distance, Facts, Kind, Lighting, Plane, Role};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::wanted::aimed_at;
+use lean_piece::{ChosenSet, Command, Importance, MassId, Piece, SearchKept, Zone, ZoneId};
+use lean_plan::basis::basis;
+use lean_plan::carry_out::targets;
+use lean_plan::light::key::mapped;
+use lean_plan::mixes::reach_of;
+use lean_plan::requests::OfMass;
+use lean_plan::zones::masses;
+use lean_plan::zones::{self, Look, PictureFile};
 use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
 use lean_store::{PieceId, Store};
-use lean_studio::light::key::{Key, mapped};
-use lean_studio::light::{Distance, Facts, Kind, Lighting, Plane, Role};
-use lean_studio::mixes::{aimed_at, reach_of};
-use lean_studio::outlook::basis;
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{ChosenSet, Command, Importance, MassId, Piece, SearchKept, Zone, ZoneId};
-use lean_studio::wishes::targets;
-use lean_studio::zones::masses::{self, OfMass};
-use lean_studio::zones::{self, Look, PictureFile};
 
 /// Puts Boxes, pieces at several stages and field notes into an empty data file; a file that has pieces is left alone.
 ///
@@ -61,7 +65,7 @@ fn put_set(store: &Store, id: PieceId, paint_box: &PaintBox, size: usize, tables
     let sizes = search(&piece.ask(paint_box, vec![piece.own_need()], 2..=size).ask(), tables, &Unwatched, &|_| {})?;
     let pigments = sizes.iter().find(|s| s.pigments.len() == size).map(|s| s.pigments.clone()).unwrap_or_default();
     let kept = SearchKept { basis: basis(&piece, Some(paint_box)), zones: aimed_at(&piece), sizes };
-    store.apply(id, None, Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } })?;
+    store.apply(id, None, Command::KeepSearch(KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } }))?;
     Ok(())
 }
 
@@ -123,10 +127,10 @@ fn make_own(store: &Store, id: PieceId, seen: &Seen, all: &[Own]) -> Result<(), 
 
 /// Names a zone as an accent of the piece and says what it is planned as.
 fn plan_accent(store: &Store, id: PieceId, zone: ZoneId, name: &str, planned: Option<Lab>) -> Result<(), Problem> {
-    store.apply(id, None, Command::RenameZone { zone, name: name.into() })?;
-    store.apply(id, None, Command::SetImportance { zone, importance: Importance::Focal })?;
+    store.apply(id, None, Command::RenameZone(RenameZone { zone, name: name.into() }))?;
+    store.apply(id, None, Command::SetImportance(SetImportance { zone, importance: Importance::Focal }))?;
     if let Some(target) = planned {
-        store.apply(id, None, Command::SetTarget { zone, target })?;
+        store.apply(id, None, Command::SetTarget(SetTarget { zone, target }))?;
     }
     Ok(())
 }
@@ -136,9 +140,9 @@ fn name_colours(store: &Store, id: PieceId, colours: &[Colour]) -> Result<(), Pr
     for Colour(name, at, importance) in colours {
         let piece = store.piece(id)?.piece;
         let Some(zone) = zone_at(&piece, *at).filter(|z| piece.zone(*z).is_some_and(|z| z.name.is_empty())) else { continue };
-        store.apply(id, None, Command::RenameZone { zone, name: (*name).into() })?;
+        store.apply(id, None, Command::RenameZone(RenameZone { zone, name: (*name).into() }))?;
         if *importance != Importance::Usual {
-            store.apply(id, None, Command::SetImportance { zone, importance: *importance })?;
+            store.apply(id, None, Command::SetImportance(SetImportance { zone, importance: *importance }))?;
         }
     }
     Ok(())
@@ -169,7 +173,7 @@ fn name_masses(store: &Store, id: PieceId, all: &[Named]) -> Result<(), Problem>
 
 /// Names the light and gives every named zone its part in it.
 fn in_the_light(store: &Store, id: PieceId, lighting: &Lighting, parts: &[Part]) -> Result<(), Problem> {
-    store.apply(id, None, Command::SetLighting { lighting: lighting.clone() })?;
+    store.apply(id, None, Command::SetLighting(SetLighting { lighting: lighting.clone() }))?;
     let piece = store.piece(id)?.piece;
     let with = |z: &Zone| {
         let Part(_, plane, distance, role, kind) = parts.iter().find(|p| p.0 == z.name)?;
@@ -177,7 +181,7 @@ fn in_the_light(store: &Store, id: PieceId, lighting: &Lighting, parts: &[Part])
         Some(Zone { facts, ..z.clone() })
     };
     let zones = piece.zones.iter().filter_map(with).collect();
-    store.apply(id, None, Command::ChangeZones { zones, what: "the light at every zone".into() })?;
+    store.apply(id, None, Command::ChangeZones(ChangeZones { zones, what: "the light at every zone".into() }))?;
     Ok(())
 }
 
@@ -188,7 +192,7 @@ fn zone_at(piece: &Piece, at: (f64, f64)) -> Option<ZoneId> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use lean_studio::outlook::outlook;
+    use lean_plan::derived::derived;
 
     #[test]
     fn the_demo_studio_stands_at_its_stages() {
@@ -227,7 +231,7 @@ mod tests {
         for title in ["Tram shed, first frost", "Hen on the stove stool", "Bench by the north window"] {
             let piece = piece(title);
             let paint_box = piece.paint_box.as_ref().and_then(|b| store.paint_box(b).ok());
-            let said: Vec<String> = outlook(&piece, paint_box.as_ref()).findings.into_iter().map(|f| f.title).collect();
+            let said: Vec<String> = derived(&piece, paint_box.as_ref()).findings.into_iter().map(|f| f.title).collect();
             assert!(said.len() <= 9, "{title} is talked over: {said:#?}");
         }
     }

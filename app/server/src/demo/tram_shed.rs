@@ -6,17 +6,18 @@ use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_picture::chart::distinct;
 use lean_picture::decode;
+use lean_piece::change::{KeepChart, KeepSearch, KeepStudies, SetIntent, UseBox};
+use lean_piece::intent::schools::{Question, School};
+use lean_piece::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::wanted::aimed_at;
+use lean_piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
+use lean_plan::basis::basis;
+use lean_plan::chart::arranged;
+use lean_plan::studies::make;
 use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
 use lean_store::{PieceId, Store};
-use lean_studio::chart::arranged;
-use lean_studio::intent::schools::{Question, School};
-use lean_studio::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
-use lean_studio::mixes::aimed_at;
-use lean_studio::outlook::basis;
-use lean_studio::paint_box::{BoxId, PaintBox};
-use lean_studio::piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
-use lean_studio::studies::make;
 
 /// Colours the painter asks for.
 const FOUND: usize = 13;
@@ -33,11 +34,11 @@ pub fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<Pie
     };
     let id = store.create_piece(&Piece::new(brief))?.id;
     let apply = |command| store.apply(id, None, command);
-    apply(Command::UseBox { paint_box: Some(box_id.clone()) })?;
+    apply(Command::UseBox(UseBox { paint_box: Some(box_id.clone()) }))?;
     // Its cast-iron darks want a soot black: the brief says that one may be used.
     let mut intent = store.piece(id)?.piece.intent;
     intent.schools.insert(Question::Black, School::BlackAllowed);
-    apply(Command::SetIntent { intent })?;
+    apply(Command::SetIntent(SetIntent { intent }))?;
 
     let seen = take_in(store, id, lean_demo::TRAM_SHED, lean_demo::TRAM_SHED_FILE, FOUND)?;
     map_values(store, id, pastels)?;
@@ -55,16 +56,16 @@ pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> R
     let kept = store.piece(id)?.piece;
     let digest = kept.reference.map(|r| r.digest).unwrap_or_default();
     let picture = decode(&store.working(&digest)?)?;
-    apply(Command::KeepChart { chart: Some(arranged(&distinct(&picture, None).colours)) })?;
+    apply(Command::KeepChart(KeepChart { chart: Some(arranged(&distinct(&picture, None).colours)) }))?;
     let piece = store.piece(id)?.piece;
     let tables = Tables::default();
     let sizes = search(&piece.ask(pastels, vec![piece.own_need()], piece.sizes()).ask(), &tables, &Unwatched, &|_| {})?;
     let pigments = sizes.iter().find(|s| s.pigments.len() == SET).map(|s| s.pigments.clone()).unwrap_or_default();
     let kept = SearchKept { basis: basis(&piece, Some(pastels)), zones: aimed_at(&piece), sizes };
-    apply(Command::KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } })?;
+    apply(Command::KeepSearch(KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } }))?;
 
     let studies = make(&store.piece(id)?.piece, pastels, &tables, &Unwatched)?;
-    apply(Command::KeepStudies { studies, chosen: Some(StudySlot::B) })?;
+    apply(Command::KeepStudies(KeepStudies { studies, chosen: Some(StudySlot::B) }))?;
     Ok(())
 }
 

@@ -7,9 +7,10 @@ use crate::state::Studio;
 use crate::views::PieceView;
 use axum::Json;
 use axum::extract::State;
-use lean_studio::light::borrowed::{lay, lift, lift_from_picture};
-use lean_studio::piece::Command;
-use lean_studio::wishes;
+use lean_piece::Command;
+use lean_piece::change::SetWished;
+use lean_plan::carry_out;
+use lean_plan::light::borrowed::{lay, lift, lift_from_picture};
 use serde::Deserialize;
 use utoipa::ToSchema;
 
@@ -28,10 +29,10 @@ pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(
     studio
         .run(move |s| {
             let other = s.store.piece(ask.from)?.piece;
-            let wished = lean_studio::chart::wish(&other).ok_or_else(|| {
+            let wished = lean_plan::chart::wished(&other).ok_or_else(|| {
                 Problem::unusable(format!("\"{}\" has no colour chart yet. Make one at its Subject station first.", other.brief.title))
             })?;
-            view(s, s.store.apply(id, Some(ask.base_revision), Command::SetWished { wished: Some(wished) })?)
+            view(s, s.store.apply(id, Some(ask.base_revision), Command::SetWished(SetWished { wished: Some(wished) }))?)
         })
         .await
 }
@@ -79,7 +80,7 @@ pub async fn borrow_light(State(studio): State<Studio>, Path(id): Path<i64>, In(
                 }
             };
             let what: String = format!("light borrowed from {name}").chars().take(80).collect();
-            let command = wishes::targets(&piece, lay(&piece, &light.map_err(Problem::unusable)?), &what);
+            let command = carry_out::targets(&piece, lay(&piece, &light.map_err(Problem::unusable)?), &what);
             view(s, s.store.apply(id, Some(ask.base_revision), command)?)
         })
         .await

@@ -8,7 +8,7 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use lean_media::{Medium, Pigment, PigmentId, library, pigment_file};
-use lean_studio::paint_box::{BoxId, PaintBox};
+use lean_piece::paint_box::{BoxId, PaintBox};
 use serde::Deserialize;
 use utoipa::ToSchema;
 

@@ -11,9 +11,10 @@ use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::Response;
 use lean_picture::decode;
-use lean_studio::field_note::{FieldNote, title, with_photo, without_photo};
-use lean_studio::piece::{Brief, Millimetres, Piece, Size};
-use lean_studio::zones::PictureFile;
+use lean_piece::change::SetBrief;
+use lean_piece::{Brief, Millimetres, Piece, Size};
+use lean_plan::field_note::{FieldNote, title, with_photo, without_photo};
+use lean_plan::zones::PictureFile;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -132,7 +133,7 @@ pub async fn into_piece(
                 None => without_photo(&note),
             };
             let command = command.map_err(Problem::unusable)?;
-            let mut piece = Piece::new(brief.clone()).apply(lean_studio::piece::Command::SetBrief { brief })?.0;
+            let mut piece = Piece::new(brief.clone()).apply(lean_piece::Command::SetBrief(SetBrief { brief }))?.0;
             piece.intent.purpose = [&note.at.replace('T', " "), &note.light, &note.weather]
                 .into_iter()
                 .filter(|t| !t.is_empty())

@@ -13,9 +13,10 @@ use axum::response::Response;
 use lean_picture::chart::{MOST, distinct};
 use lean_picture::frame::{Crop, Frame};
 use lean_picture::{cut_apart, decode};
-use lean_studio::chart::arranged;
-use lean_studio::piece::{Command, Composition, Compositions, Other, Piece, PixelSize, Reference};
-use lean_studio::zones::{PictureFile, set_reference};
+use lean_piece::change::{KeepChart, SetCompositions, SetOthers, SetReference};
+use lean_piece::{Command, Composition, Compositions, Other, Piece, PixelSize, Reference};
+use lean_plan::chart::arranged;
+use lean_plan::zones::{PictureFile, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 
@@ -30,7 +31,7 @@ pub async fn add(
     take_in_for(studio, id, bytes, move |piece, p| {
         let mut others: Vec<Other> = piece.others.into_iter().filter(|o| o.digest != p.digest).collect();
         others.push(Other { digest: p.digest, file_name: name.or("picture"), width: p.full.0, height: p.full.1, serves: Vec::new() });
-        Ok(Command::SetOthers { others })
+        Ok(Command::SetOthers(SetOthers { others }))
     })
     .await
 }
@@ -74,13 +75,13 @@ pub async fn make_main(State(studio): State<Studio>, Path(id): Path<i64>, In(ask
             let working = s.working_copy(&chosen.digest)?;
             let file = PictureFile::of(chosen.digest.clone(), chosen.file_name.clone(), &decode(&s.store.original(&chosen.digest)?)?);
             let mut command = set_reference(&working, file);
-            if let Command::SetReference { reference: Some(r), .. } = &mut command {
+            if let Command::SetReference(SetReference { reference: Some(r), .. }) = &mut command {
                 r.serves.clone_from(&chosen.serves);
             }
             let kept = s.store.change(id, Some(ask.base_revision), |piece| {
                 let mut others: Vec<Other> = piece.others.iter().filter(|o| o.digest != chosen.digest).cloned().collect();
                 others.extend(piece.reference.as_ref().map(as_other));
-                Ok::<_, Problem>(vec![Command::SetOthers { others }, command])
+                Ok::<_, Problem>(vec![Command::SetOthers(SetOthers { others }), command])
             })?;
             view(s, kept)
         })
@@ -111,7 +112,7 @@ pub async fn cut(
         }
         let (width, height) = p.full;
         let compositions = Compositions { digest: p.digest, file_name: name.or("sheet"), width, height, cut, chosen: None };
-        Ok(Command::SetCompositions { compositions: Some(compositions) })
+        Ok(Command::SetCompositions(SetCompositions { compositions: Some(compositions) }))
     })
     .await
 }
@@ -136,7 +137,7 @@ pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
             let full = (sheet.width, sheet.height);
             let whole = PictureFile::of(sheet.digest.clone(), sheet.file_name.clone(), &decode(&s.store.original(&sheet.digest)?)?);
             let mut command = set_reference(&working, PictureFile { full: frame.size_of(full), ..whole });
-            if let Command::SetReference { reference: Some(r), .. } = &mut command {
+            if let Command::SetReference(SetReference { reference: Some(r), .. }) = &mut command {
                 (r.frame, r.full) = (frame, Some(PixelSize { width: full.0, height: full.1 }));
             }
             view(s, s.store.apply(id, Some(ask.base_revision()), command)?)
@@ -164,7 +165,7 @@ pub async fn chart(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
             }
             let (_, picture) = s.piece_and_picture(id)?;
             let chart = arranged(&distinct(&picture, ask.count).colours);
-            view(s, s.store.apply(id, Some(ask.base_revision), Command::KeepChart { chart: Some(chart) })?)
+            view(s, s.store.apply(id, Some(ask.base_revision), Command::KeepChart(KeepChart { chart: Some(chart) }))?)
         })
         .await
 }
@@ -184,7 +185,7 @@ pub async fn occurs(State(studio): State<Studio>, Path(id): Path<i64>, Query(whi
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;
             let chart = kept.piece.chart.as_ref().ok_or_else(|| Problem::not_found("There is no chart of this picture yet."))?;
-            let found = lean_studio::chart::occurs(&picture, chart, which.cell)
+            let found = lean_plan::chart::occurs(&picture, chart, which.cell)
                 .ok_or_else(|| Problem::not_found("There is no such cell in the chart."))?;
             jpeg(&found, "no-cache")
         })

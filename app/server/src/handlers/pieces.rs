@@ -7,18 +7,18 @@ use crate::views::PieceView;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
+use lean_plan::requests::Request;
 use lean_store::Kept;
-use lean_studio::wishes::Wish;
 use serde::Deserialize;
 use utoipa::ToSchema;
 
-/// A wish and the revision it was meant for.
+/// A request and the revision it was meant for.
 #[derive(Deserialize, ToSchema)]
 pub struct Change {
     /// Revision the page last saw.
     base_revision: i64,
     /// What to change.
-    wish: Wish,
+    request: Request,
 }
 
 /// The revision a step was meant for.
@@ -55,17 +55,17 @@ pub async fn remove(State(studio): State<Studio>, Path(id): Path<i64>) -> Result
 }
 
 /// Changes a piece. Saved before it is answered.
-#[utoipa::path(post, path = "/api/pieces/{id}/wishes", operation_id = "change_piece", params(("id" = i64, Path)), request_body = Change, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"), (status = 507, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(post, path = "/api/pieces/{id}/requests", operation_id = "change_piece", params(("id" = i64, Path)), request_body = Change, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"), (status = 507, body = Problem, content_type = "application/problem+json")))]
 pub async fn change(State(studio): State<Studio>, Path(id): Path<i64>, In(change): In<Change>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
             let current = s.box_of(&kept)?;
-            let asked = match &change.wish {
-                Wish::UseBox { paint_box } => Some(s.store.paint_box(paint_box)?),
+            let asked = match &change.request {
+                Request::UseBox { paint_box } => Some(s.store.paint_box(paint_box)?),
                 _ => None,
             };
-            let command = change.wish.into_command(&kept.piece, current.as_ref(), asked.as_ref())?;
+            let command = change.request.into_command(&kept.piece, current.as_ref(), asked.as_ref())?;
             view(s, s.store.apply(id, Some(change.base_revision), command)?)
         })
         .await

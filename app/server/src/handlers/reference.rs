@@ -18,13 +18,13 @@ use lean_picture::spot::Spot;
 use lean_picture::values::{Ladder, ladder};
 use lean_picture::views::{View, draw};
 use lean_picture::{Picture, decode};
+use lean_piece::{Piece, Reference};
+use lean_plan::compare::{Compared, compare};
+use lean_plan::mark::Mark;
+use lean_plan::planned;
+use lean_plan::zones::{self, PictureFile, WORKING_SIDE, reframe, set_reference};
 use lean_search::progress::Progress;
 use lean_store::Store;
-use lean_studio::compare::{Compared, compare};
-use lean_studio::mixes::Mark;
-use lean_studio::piece::{Piece, Reference};
-use lean_studio::planned;
-use lean_studio::zones::{self, PictureFile, WORKING_SIDE, reframe, set_reference};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 

@@ -7,8 +7,8 @@ use crate::state::Studio;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use lean_studio::studies::ladder;
-use lean_studio::studies::sheet::{Copy, Sheet, lay_out};
+use lean_plan::studies::ladder;
+use lean_plan::studies::sheet::{Copy, Sheet, lay_out};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 

@@ -8,9 +8,10 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use lean_media::{Medium, ground, library};
-use lean_studio::intent::moods::{self, Mood};
-use lean_studio::intent::schools::{self, Asked};
-use lean_studio::piece::{Brief, Command, Piece};
+use lean_piece::change::SetBrief;
+use lean_piece::intent::moods::{self, Mood};
+use lean_piece::intent::schools::{self, Asked};
+use lean_piece::{Brief, Command, Piece};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -91,7 +92,7 @@ pub struct NewPiece {
 pub async fn create_piece(State(studio): State<Studio>, In(new): In<NewPiece>) -> Result<(StatusCode, Json<PieceView>), Problem> {
     let view = studio
         .run(move |s| {
-            let mut piece = Piece::new(new.brief.clone()).apply(Command::SetBrief { brief: new.brief })?.0;
+            let mut piece = Piece::new(new.brief.clone()).apply(Command::SetBrief(SetBrief { brief: new.brief }))?.0;
             piece.paint_box = s.store.boxes()?.into_iter().find(|b| b.paint_box.medium == piece.brief.medium).map(|b| b.id);
             let kept = s.store.create_piece(&piece)?;
             let paint_box = s.box_of(&kept)?;

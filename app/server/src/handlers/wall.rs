@@ -10,8 +10,10 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use lean_studio::piece::Command;
-use lean_studio::wall::{Wall, loudness, mock_up};
+use lean_piece::Command;
+use lean_piece::change::SetWall;
+use lean_piece::wall::Wall;
+use lean_plan::wall::{loudness, mock_up};
 
 /// Takes in a photo of the wall. What was measured in an older photo is lost with it; undo brings it back.
 #[utoipa::path(put, path = "/api/pieces/{id}/wall", operation_id = "put_wall", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
@@ -23,7 +25,7 @@ pub async fn put(
 ) -> Result<Json<PieceView>, Problem> {
     take_in_for(studio, id, bytes, move |_, p| {
         let wall = Wall::of(p.digest, name.or("wall"), p.full, loudness::read(&p.working));
-        Ok(Command::SetWall { wall: Some(wall), what: "the photo of the wall".into() })
+        Ok(Command::SetWall(SetWall { wall: Some(wall), what: "the photo of the wall".into() }))
     })
     .await
 }

@@ -7,15 +7,16 @@ use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
+use lean_piece::change::{KeepSearch, KeepStudies};
+use lean_piece::paint_box::PaintBox;
+use lean_piece::wanted::aimed_at;
+use lean_piece::{ChosenSet, Command, Piece, SearchKept};
+use lean_plan::additions::{Addition, additions};
+use lean_plan::basis::basis;
+use lean_plan::studies::make;
 use lean_search::knee;
 use lean_search::search;
 use lean_store::StoreError;
-use lean_studio::additions::{Addition, additions};
-use lean_studio::mixes::aimed_at;
-use lean_studio::outlook::basis;
-use lean_studio::paint_box::PaintBox;
-use lean_studio::piece::{ChosenSet, Command, Piece, SearchKept};
-use lean_studio::studies::make;
 
 /// Finds the exact best set of every size from the Box. Runs as a job that tells each size as it is found.
 #[utoipa::path(post, path = "/api/pieces/{id}/search", params(("id" = i64, Path)), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
@@ -35,7 +36,7 @@ fn run_search(studio: &Studio, id: i64, piece: &Piece, paint_box: &PaintBox, job
     keep(studio, id, piece, |now| {
         // A set the painter chose while the search ran is the later decision and stays.
         let chosen = if now.chosen == piece.chosen { ChosenSet { pigments: chosen.clone() } } else { now.chosen.clone() };
-        Command::KeepSearch { search: Some(kept.clone()), chosen }
+        Command::KeepSearch(KeepSearch { search: Some(kept.clone()), chosen })
     })
 }
 
@@ -65,7 +66,7 @@ pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>) -> 
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
         let studies = make(&piece, &paint_box, &worker.tables, job)?;
-        keep(&worker, id, &piece, |now| Command::KeepStudies { studies: studies.clone(), chosen: now.chosen_study })
+        keep(&worker, id, &piece, |now| Command::KeepStudies(KeepStudies { studies: studies.clone(), chosen: now.chosen_study }))
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
 }

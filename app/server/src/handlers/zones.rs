@@ -9,13 +9,16 @@ use axum::Json;
 use axum::extract::State;
 use lean_picture::line_drawing::Lines;
 use lean_picture::spot::Spot;
-use lean_studio::findings::Finding;
-use lean_studio::mixes::{Mark, Well, ZoneMix};
-use lean_studio::outlook::longer_side;
-use lean_studio::outlook::outlook;
-use lean_studio::piece::{Command, MassId, Piece, ZoneId};
-use lean_studio::wishes::{FieldMove, moved};
-use lean_studio::zones::{self, COLOUR_RANGE, Look, dials};
+use lean_piece::change::SetTarget;
+use lean_piece::{Command, MassId, Piece, ZoneId};
+use lean_plan::carry_out::moved;
+use lean_plan::derived::derived;
+use lean_plan::derived::longer_side;
+use lean_plan::findings::Finding;
+use lean_plan::mark::Mark;
+use lean_plan::mixes::{Well, ZoneMix};
+use lean_plan::requests::FieldMove;
+use lean_plan::zones::{self, COLOUR_RANGE, Look, dials};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -249,8 +252,8 @@ pub async fn from_lines(State(studio): State<Studio>, Path(id): Path<i64>, In(as
 }
 
 fn dragged(kept: &lean_store::Kept, ask: &Drag) -> Result<Command, Problem> {
-    let zone = kept.piece.zone(ask.zone).ok_or(lean_studio::piece::Refusal::NoSuchZone(ask.zone.0))?;
-    Ok(Command::SetTarget { zone: ask.zone, target: moved(zone.target, kept.piece.neutral(), ask.to)? })
+    let zone = kept.piece.zone(ask.zone).ok_or(lean_piece::Refusal::NoSuchZone(ask.zone.0))?;
+    Ok(Command::SetTarget(SetTarget { zone: ask.zone, target: moved(zone.target, kept.piece.neutral(), ask.to)? }))
 }
 
 /// Moves a zone's mark in the field: up and down its value, sideways its temperature.
@@ -273,7 +276,7 @@ pub async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
             let command = dragged(&kept, &ask)?;
             let piece = kept.piece.apply(command)?.0;
             let paint_box = s.box_of(&kept)?;
-            let o = outlook(&piece, paint_box.as_ref());
+            let o = derived(&piece, paint_box.as_ref());
             let target =
                 o.shapes.iter().find(|z| z.zone == ask.zone).map(|z| z.target).ok_or_else(|| Problem::not_found("That zone is gone."))?;
             Ok(Json(Preview { target, mixes: o.mixes, wells: o.wells, findings: o.findings, cost: o.cost }))

@@ -11,7 +11,7 @@ use krilla::paint::{Fill, FillRule, Stroke};
 use krilla::surface::Surface;
 use krilla::text::{Font, TextDirection};
 use lean_colour::Lab;
-use lean_studio::studies::sheet::{Mark, Sheet};
+use lean_plan::studies::sheet::{Mark, Sheet};
 
 /// Points in a millimetre.
 const POINTS: f32 = 72.0 / 25.4;

@@ -1,7 +1,7 @@
 //! A sheet as PNG at a stated resolution.
 
 use super::{FACES, svg};
-use lean_studio::studies::sheet::Sheet;
+use lean_plan::studies::sheet::Sheet;
 use resvg::{tiny_skia, usvg};
 use std::sync::Arc;
 

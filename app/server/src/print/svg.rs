@@ -1,7 +1,7 @@
 //! A sheet as SVG in millimetres.
 
 use lean_colour::Lab;
-use lean_studio::studies::sheet::{Mark, Sheet};
+use lean_plan::studies::sheet::{Mark, Sheet};
 use std::fmt::Write;
 
 fn hex(colour: Lab) -> String {

@@ -3,7 +3,7 @@
 use crate::support::{Api, brief, painted};
 use axum::http::StatusCode;
 use lean_media::{Medium, library};
-use lean_studio::paint_box::{BoxId, PaintBox};
+use lean_piece::paint_box::{BoxId, PaintBox};
 use serde_json::{Value, json};
 
 /// A piece in oil with a Box of six and a picture taken in.
@@ -13,29 +13,29 @@ async fn piece_of(file: Vec<u8>) -> Api {
     let paint_box = PaintBox { name: "Six".into(), medium: Medium::Oil, pigments: pigments.into() };
     api.studio.store.put_box(&BoxId("six".into()), &paint_box).unwrap();
     assert_eq!(api.ask("POST", "/api/pieces", Some(brief("Hard to see"))).await.0, StatusCode::CREATED);
-    assert_eq!(api.wish(1, json!({ "do": "use-box", "paint_box": "six" })).await.0, StatusCode::OK);
+    assert_eq!(api.request(1, json!({ "do": "use-box", "paint_box": "six" })).await.0, StatusCode::OK);
     let job = api.upload(1, "hard.png", file).await;
     assert_eq!(job["problem"], Value::Null, "{job}");
     api
 }
 
 fn targets(view: &Value) -> Vec<(f64, f64)> {
-    let shapes = view["outlook"]["shapes"].as_array().unwrap();
+    let shapes = view["derived"]["shapes"].as_array().unwrap();
     shapes.iter().map(|s| (s["reading"]["value"].as_f64().unwrap(), s["target"]["value"].as_f64().unwrap())).collect()
 }
 
 fn said(view: &Value) -> Vec<String> {
-    view["outlook"]["findings"].as_array().unwrap().iter().map(|f| f["key"].as_str().unwrap().to_owned()).collect()
+    view["derived"]["findings"].as_array().unwrap().iter().map(|f| f["key"].as_str().unwrap().to_owned()).collect()
 }
 
 /// The targets of a picture mapped into reach keep the order of what was read.
 async fn mapped_in_order(api: &Api) -> Value {
-    let (status, view) = api.wish(1, json!({ "do": "map-values", "key": "full" })).await;
+    let (status, view) = api.request(1, json!({ "do": "map-values", "key": "full" })).await;
     assert_eq!(status, StatusCode::OK, "{view}");
     let mut of = targets(&view);
     of.sort_by(|a, b| a.0.total_cmp(&b.0));
     assert!(of.windows(2).all(|w| w[0].1 <= w[1].1 + 1e-6), "{of:?}");
-    let reach = &view["outlook"]["light"]["reach"];
+    let reach = &view["derived"]["light"]["reach"];
     let (dark, light) = (reach["darkest"].as_f64().unwrap(), reach["lightest"].as_f64().unwrap());
     assert!(of.iter().all(|(_, t)| *t >= dark - 0.01 && *t <= light + 0.01), "{of:?} outside {dark} to {light}");
     view
@@ -59,16 +59,16 @@ async fn a_photo_taken_at_night_is_planned_and_its_rules_stay_silent_once_night_
     let api = piece_of(night()).await;
     let zones = api.piece(1).await["piece"]["zones"].as_array().unwrap().len();
     assert!((2..=10).contains(&zones), "{zones} zones");
-    assert_eq!(api.wish(1, json!({ "do": "propose-facts" })).await.0, StatusCode::OK);
-    assert_eq!(api.wish(1, json!({ "do": "confirm-facts" })).await.0, StatusCode::OK);
+    assert_eq!(api.request(1, json!({ "do": "propose-facts" })).await.0, StatusCode::OK);
+    assert_eq!(api.request(1, json!({ "do": "confirm-facts" })).await.0, StatusCode::OK);
     let light = |exceptions: &[&str]| {
         let first = json!({ "tint": "cool", "from": "above", "hard": false });
         json!({ "do": "set-lighting", "lighting": { "falling": { "kind": "one", "first": first }, "outdoors": true, "exceptions": exceptions } })
     };
     let of_day = |keys: &[String]| keys.iter().filter(|k| k.starts_with("planes-") || k.starts_with("distance-")).count();
-    let (_, by_day) = api.wish(1, light(&[])).await;
+    let (_, by_day) = api.request(1, light(&[])).await;
     assert!(of_day(&said(&by_day)) > 0, "by day ground lighter than the sky is noticed: {:?}", said(&by_day));
-    let (_, by_night) = api.wish(1, light(&["night", "far-glow"])).await;
+    let (_, by_night) = api.request(1, light(&["night", "far-glow"])).await;
     assert_eq!(of_day(&said(&by_night)), 0, "{:?}", said(&by_night));
     mapped_in_order(&api).await;
 }
@@ -116,11 +116,11 @@ async fn a_wall_line_without_length_is_refused_with_what_to_do() {
         json!({ "do": "set-wall", "measure": measure, "candidates": [], "taken": null, "heard": null })
     };
     let before = api.piece(1).await;
-    let (status, problem) = api.wish(1, wall(place.clone())).await;
+    let (status, problem) = api.request(1, wall(place.clone())).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(problem["detail"].as_str().unwrap().contains("line"), "{problem}");
     assert_eq!(api.piece(1).await, before, "nothing is lost");
-    assert_eq!(api.wish(1, wall(json!({ "x": 0.4, "y": 0.8 }))).await.0, StatusCode::OK);
+    assert_eq!(api.request(1, wall(json!({ "x": 0.4, "y": 0.8 }))).await.0, StatusCode::OK);
 }
 
 #[tokio::test]
@@ -128,10 +128,10 @@ async fn sessions_are_logged_in_their_order_and_bad_ones_refused() {
     let api = piece_of(night()).await;
     let session = |on: &str, minutes: u32| json!({ "on": on, "minutes": minutes, "did": "lay-in", "zones": [1] });
     let log = |sessions: Vec<Value>| json!({ "do": "set-sessions", "sessions": sessions });
-    let (status, view) = api.wish(1, log(vec![session("2025-02-03", 40), session("2025-01-14", 90)])).await;
+    let (status, view) = api.request(1, log(vec![session("2025-02-03", 40), session("2025-01-14", 90)])).await;
     assert_eq!(status, StatusCode::OK, "{view}");
     assert_eq!(view["piece"]["sessions"][0]["on"], "2025-01-14");
-    let (status, problem) = api.wish(1, log(vec![session("2025-02-30", 40)])).await;
+    let (status, problem) = api.request(1, log(vec![session("2025-02-30", 40)])).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(problem["detail"].as_str().unwrap().contains("no day"), "{problem}");
     assert_eq!(api.piece(1).await["piece"]["sessions"].as_array().unwrap().len(), 2);
@@ -141,10 +141,10 @@ async fn sessions_are_logged_in_their_order_and_bad_ones_refused() {
 async fn light_is_borrowed_from_another_reference_or_refused_where_it_has_none() {
     let halves = |light: [u8; 3], dark: [u8; 3]| painted(400, 300, move |x, _| if x < 200 { light } else { dark });
     let api = piece_of(halves([180, 120, 60], [150, 140, 150])).await;
-    assert_eq!(api.wish(1, json!({ "do": "propose-facts" })).await.0, StatusCode::OK);
+    assert_eq!(api.request(1, json!({ "do": "propose-facts" })).await.0, StatusCode::OK);
     let facts = |role: &str| json!({ "plane": null, "distance": null, "role": role, "kind": null, "light": "first", "local": null, "by_hand": true });
     for (zone, role) in [(1, "lit"), (2, "shadow")] {
-        let (status, view) = api.wish(1, json!({ "do": "set-facts", "zone": zone, "facts": facts(role) })).await;
+        let (status, view) = api.request(1, json!({ "do": "set-facts", "zone": zone, "facts": facts(role) })).await;
         assert_eq!(status, StatusCode::OK, "{view}");
     }
     let borrow = async |name: &str, file: Vec<u8>| {

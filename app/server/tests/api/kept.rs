@@ -36,10 +36,10 @@ async fn another_reference_becomes_the_main_one_in_one_step() {
 async fn saying_what_a_reference_is_for_touches_nothing_else() {
     let api = with_picture().await;
     let session = json!({ "on": "2025-01-14", "minutes": 20, "did": "", "zones": [1] });
-    assert_eq!(api.wish(1, json!({ "do": "set-sessions", "sessions": [session] })).await.0, StatusCode::OK);
+    assert_eq!(api.request(1, json!({ "do": "set-sessions", "sessions": [session] })).await.0, StatusCode::OK);
     let before = api.piece(1).await;
     assert_eq!(before["piece"]["sessions"][0]["zones"], json!([1]));
-    let (status, after) = api.wish(1, json!({ "do": "set-serves", "serves": ["light"] })).await;
+    let (status, after) = api.request(1, json!({ "do": "set-serves", "serves": ["light"] })).await;
     assert_eq!(status, StatusCode::OK, "{after}");
     assert_eq!(after["piece"]["sessions"], before["piece"]["sessions"]);
     assert_eq!(after["undo"], "what the reference is for");
@@ -71,7 +71,7 @@ async fn a_line_from_far_outside_the_picture_is_refused_at_once() {
 #[tokio::test]
 async fn the_border_of_a_zone_with_a_long_name_can_be_redrawn() {
     let api = with_picture().await;
-    assert_eq!(api.wish(1, json!({ "do": "rename-zone", "zone": 1, "name": "n".repeat(80) })).await.0, StatusCode::OK);
+    assert_eq!(api.request(1, json!({ "do": "rename-zone", "zone": 1, "name": "n".repeat(80) })).await.0, StatusCode::OK);
     let revision = api.piece(1).await["revision"].clone();
     let line: Vec<Value> = [(0.3, 0.2), (0.7, 0.2), (0.7, 0.8), (0.3, 0.8)].iter().map(|(x, y)| json!({ "x": x, "y": y })).collect();
     let ask = json!({ "base_revision": revision, "zone": 1, "stroke": line });

@@ -8,7 +8,7 @@ use axum::body::Body;
 use axum::http::{Request, StatusCode, header};
 use image::{ExtendedColorType, ImageEncoder};
 use lean_media::{Medium, library};
-use lean_studio::paint_box::{BoxId, PaintBox};
+use lean_piece::paint_box::{BoxId, PaintBox};
 use serde_json::{Value, json};
 use support::{Api, brief, png};
 use tower::ServiceExt;
@@ -35,7 +35,7 @@ async fn only_this_machine_and_our_own_pages_are_answered() {
 #[tokio::test]
 async fn bad_requests_are_problems_that_say_what_to_do() {
     let api = Api::demo();
-    let wish = |wish: Value| Some(json!({ "base_revision": 1, "wish": wish }));
+    let request = |request: Value| Some(json!({ "base_revision": 1, "request": request }));
     for (method, path, body, status, words) in [
         ("GET", "/api/pieces/77", None, 404, "piece 77"),
         ("GET", "/api/pieces/x", None, 404, ""),
@@ -43,12 +43,18 @@ async fn bad_requests_are_problems_that_say_what_to_do() {
         ("PATCH", "/api/studio", None, 405, ""),
         ("POST", "/api/pieces", Some(brief("  ")), 422, "title is empty"),
         ("POST", "/api/pieces", Some(json!({ "brief": 3 })), 422, ""),
-        ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "rename-zone", "zone": 1, "name": "x" })), 409, "another window"),
-        ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "choose-set", "pigments": ["velvet"] })), 422, "velvet"),
-        ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "choose-set", "pigments": ["chalk-white"] })), 422, "white"),
-        ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "use-box", "paint_box": "bench-oils" })), 422, "oil"),
-        ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "keep-search" })), 422, ""),
-        ("POST", "/api/pieces/1/wishes", wish(json!({ "do": "set-target", "zone": 1, "target": { "l": 900, "a": 0, "b": 0 } })), 422, ""),
+        ("POST", "/api/pieces/1/requests", request(json!({ "do": "rename-zone", "zone": 1, "name": "x" })), 409, "another window"),
+        ("POST", "/api/pieces/1/requests", request(json!({ "do": "choose-set", "pigments": ["velvet"] })), 422, "velvet"),
+        ("POST", "/api/pieces/1/requests", request(json!({ "do": "choose-set", "pigments": ["chalk-white"] })), 422, "white"),
+        ("POST", "/api/pieces/1/requests", request(json!({ "do": "use-box", "paint_box": "bench-oils" })), 422, "oil"),
+        ("POST", "/api/pieces/1/requests", request(json!({ "do": "keep-search" })), 422, ""),
+        (
+            "POST",
+            "/api/pieces/1/requests",
+            request(json!({ "do": "set-target", "zone": 1, "target": { "l": 900, "a": 0, "b": 0 } })),
+            422,
+            "",
+        ),
         ("POST", "/api/pieces/1/zones/propose", Some(json!({ "base_revision": 1, "count": 0 })), 422, "3 to 24"),
         ("POST", "/api/pieces/1/zones/merge", Some(json!({ "base_revision": 1, "from": 1, "into": 1 })), 422, "itself"),
         ("POST", "/api/pieces/1/zones/preview", Some(json!({ "base_revision": 1, "zone": 1, "to": { "value": 11 } })), 422, "ladder"),
@@ -188,13 +194,14 @@ async fn a_cancelled_search_changes_nothing() {
 async fn what_the_painter_decides_while_a_search_runs_is_not_undone_by_it() {
     let api = Api::demo();
     let search = async || api.ask("POST", "/api/pieces/1/search", None).await.1["id"].as_u64().unwrap();
-    let wish = async |wish: Value| {
+    let request = async |request: Value| {
         let revision = api.ask("GET", "/api/pieces/1", None).await.1["revision"].clone();
-        let (status, problem) = api.ask("POST", "/api/pieces/1/wishes", Some(json!({ "base_revision": revision, "wish": wish }))).await;
+        let (status, problem) =
+            api.ask("POST", "/api/pieces/1/requests", Some(json!({ "base_revision": revision, "request": request }))).await;
         assert_eq!(status, StatusCode::OK, "{problem}");
     };
     let id = search().await;
-    wish(json!({ "do": "choose-set", "pigments": ["apricot", "mud"] })).await;
+    request(json!({ "do": "choose-set", "pigments": ["apricot", "mud"] })).await;
     assert_eq!(api.ended(id).await["problem"], Value::Null);
     let view = api.ask("GET", "/api/pieces/1", None).await.1;
     assert_eq!(view["piece"]["chosen"]["pigments"], json!(["apricot", "mud"]));
@@ -202,7 +209,7 @@ async fn what_the_painter_decides_while_a_search_runs_is_not_undone_by_it() {
     let other = PaintBox { name: "Few".into(), medium: Medium::SoftPastel, pigments: vec![library::find("PB29").unwrap().clone()] };
     api.studio.store.put_box(&BoxId("few".into()), &other).unwrap();
     let id = search().await;
-    wish(json!({ "do": "use-box", "paint_box": "few" })).await;
+    request(json!({ "do": "use-box", "paint_box": "few" })).await;
     let words = api.ended(id).await["problem"]["detail"].to_string();
     assert!(words.contains("changed while") && words.contains("Start it again"), "{words}");
     assert_eq!(api.ask("GET", "/api/pieces/1", None).await.1["piece"]["search"], Value::Null, "the old Box's answer was left out");
@@ -221,13 +228,13 @@ async fn studies_hold_the_values_and_keep_warm_zones_warm() {
         let told = note["order_lost"].as_array().unwrap();
         let mut lost = 0;
         for (i, _) in zones.iter().enumerate() {
-            let planned = view["outlook"]["shapes"][i]["target"]["value"].as_f64().unwrap();
+            let planned = view["derived"]["shapes"][i]["target"]["value"].as_f64().unwrap();
             assert!((note["marks"][i]["value"].as_f64().unwrap() - planned).abs() <= 0.25);
         }
-        for border in view["outlook"]["borders"].as_array().unwrap() {
+        for border in view["derived"]["borders"].as_array().unwrap() {
             let at = |n: usize| zones.iter().position(|z| z["id"] == border[n]).unwrap();
             let (a, b) = (at(0), at(1));
-            let shape = |i: usize| view["outlook"]["shapes"][i]["target"]["temperature"].as_f64().unwrap();
+            let shape = |i: usize| view["derived"]["shapes"][i]["target"]["temperature"].as_f64().unwrap();
             let planned = shape(a) - shape(b);
             if planned.abs() >= 3.0 {
                 let mixed = t(&note["marks"], a) - t(&note["marks"], b);
@@ -245,8 +252,8 @@ async fn the_sheet_is_one_page_of_the_chosen_paper_or_says_what_fits() {
     let api = Api::demo();
     for (page, size) in [("a4", [595.276, 841.89]), ("letter", [612.0, 792.0])] {
         let revision = api.ask("GET", "/api/pieces/1", None).await.1["revision"].clone();
-        let wish = json!({ "base_revision": revision, "wish": { "do": "set-sheet", "sheet": { "longer_side": 100, "page": page } } });
-        assert_eq!(api.ask("POST", "/api/pieces/1/wishes", Some(wish)).await.0, StatusCode::OK);
+        let request = json!({ "base_revision": revision, "request": { "do": "set-sheet", "sheet": { "longer_side": 100, "page": page } } });
+        assert_eq!(api.ask("POST", "/api/pieces/1/requests", Some(request)).await.0, StatusCode::OK);
         let request = Request::get("/api/pieces/1/sheet.pdf").header(header::HOST, "localhost").body(Body::empty()).unwrap();
         let (status, kind, bytes) = api.send(request).await;
         assert_eq!((status, kind.as_str()), (StatusCode::OK, "application/pdf"));
@@ -258,8 +265,8 @@ async fn the_sheet_is_one_page_of_the_chosen_paper_or_says_what_fits() {
         assert!(pdf.extract_text(&[1]).unwrap().contains("Tram shed, first frost"));
     }
     let revision = api.ask("GET", "/api/pieces/1", None).await.1["revision"].clone();
-    let wish = json!({ "base_revision": revision, "wish": { "do": "set-sheet", "sheet": { "longer_side": 290, "page": "a4" } } });
-    api.ask("POST", "/api/pieces/1/wishes", Some(wish)).await;
+    let request = json!({ "base_revision": revision, "request": { "do": "set-sheet", "sheet": { "longer_side": 290, "page": "a4" } } });
+    api.ask("POST", "/api/pieces/1/requests", Some(request)).await;
     let (status, problem) = api.ask("GET", "/api/pieces/1/sheet.pdf", None).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
     assert!(problem["detail"].as_str().unwrap().contains("is the most that does"), "{problem}");

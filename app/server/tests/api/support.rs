@@ -19,13 +19,13 @@ pub struct Api {
     pub router: Router,
     pub studio: Studio,
     /// The folder of its data file, removed in the end.
-    kept: Option<TempDir>,
+    _kept: Option<TempDir>,
 }
 
 impl Api {
     pub fn over(store: Store) -> Self {
         let studio = Studio::new(store);
-        Self { router: router(studio.clone()), studio, kept: None }
+        Self { router: router(studio.clone()), studio, _kept: None }
     }
 
     pub fn empty() -> Self {
@@ -44,7 +44,7 @@ impl Api {
         let folder = tempfile::tempdir().unwrap();
         let data = folder.path().join("demo.db");
         std::fs::copy(filled.path().join("demo.db"), &data).unwrap();
-        Self { kept: Some(folder), ..Self::over(Store::open(&data).unwrap()) }
+        Self { _kept: Some(folder), ..Self::over(Store::open(&data).unwrap()) }
     }
 
     pub async fn send(&self, request: Request<Body>) -> (StatusCode, String, Vec<u8>) {
@@ -86,10 +86,10 @@ impl Api {
         self.ask("GET", &format!("/api/pieces/{id}"), None).await.1
     }
 
-    /// Says a wish about the newest revision.
-    pub async fn wish(&self, id: i64, wish: Value) -> (StatusCode, Value) {
+    /// Says a request about the newest revision.
+    pub async fn request(&self, id: i64, request: Value) -> (StatusCode, Value) {
         let revision = self.piece(id).await["revision"].clone();
-        self.ask("POST", &format!("/api/pieces/{id}/wishes"), Some(json!({ "base_revision": revision, "wish": wish }))).await
+        self.ask("POST", &format!("/api/pieces/{id}/requests"), Some(json!({ "base_revision": revision, "request": request }))).await
     }
 
     /// The view of a job once it has ended.

@@ -10,9 +10,9 @@ import { type Scale, scaleOf } from "./scale";
 export function Field() {
   const bench = useBench();
   const { ref, width, height } = useElementSize();
-  const { outlook } = bench.view;
-  const scale = scaleOf(width, height, outlook);
-  const shapes = [...outlook.shapes].sort((a, b) => Number(a.zone === bench.zone) - Number(b.zone === bench.zone));
+  const { derived } = bench.view;
+  const scale = scaleOf(width, height, derived);
+  const shapes = [...derived.shapes].sort((a, b) => Number(a.zone === bench.zone) - Number(b.zone === bench.zone));
   const spots = shapes.map((s) => ({ x: scale.x(s.target.temperature), y: scale.y(s.target.value) }));
   return (
     <div ref={ref} className={styles.box}>
@@ -29,15 +29,15 @@ export function Field() {
           {!bench.massesShown && <Families scale={scale} />}
           {bench.massesShown
             ? [
-                ...outlook.masses.map((m) => <MassMark key={m.mass} mark={m} scale={scale} />),
-                ...outlook.masses.map((m) => <MassNameAt key={`n${m.mass}`} mark={m} scale={scale} width={width} />),
+                ...derived.masses.map((m) => <MassMark key={m.mass} mark={m} scale={scale} />),
+                ...derived.masses.map((m) => <MassNameAt key={`n${m.mass}`} mark={m} scale={scale} width={width} />),
               ]
             : shapes.map((s, i) => (
                 <ZoneMark key={s.zone} shape={s} scale={scale} covered={isCovered(spots[i], spots.slice(i + 1))} />
               ))}
         </svg>
       )}
-      {outlook.shapes.length === 0 && (
+      {derived.shapes.length === 0 && (
         <p className={styles.empty}>
           Zones of the picture will stand here: lighter ones higher, warmer ones further right. Drag one to change what
           it should be.
@@ -103,7 +103,7 @@ function Axes({ scale, width, height }: { scale: Scale; width: number; height: n
 
 /** What mixes of the set can reach. */
 function Reach({ scale }: { scale: Scale }) {
-  const rows = useBench().view.outlook.reach;
+  const rows = useBench().view.derived.reach;
   if (rows.length < 2) return null;
   const left = rows.map((r) => `${scale.x(r.cool)},${scale.y(r.value)}`);
   const right = rows.map((r) => `${scale.x(r.warm)},${scale.y(r.value)}`).reverse();
@@ -113,7 +113,7 @@ function Reach({ scale }: { scale: Scale }) {
 /** Lit and shadow families seen apart: an outline round each, with its word. */
 function Families({ scale }: { scale: Scale }) {
   const { view } = useBench();
-  const { shapes } = view.outlook;
+  const { shapes } = view.derived;
   const family = (roles: string[]) =>
     view.piece.zones
       .filter((z) => z.facts.role && roles.includes(z.facts.role))
@@ -181,7 +181,7 @@ function ZoneMark({ shape, scale, covered }: { shape: ZoneShape; scale: Scale; c
   const drag = useDrag(shape.zone, scale);
   const live = bench.preview?.zone === shape.zone;
   const target: Mark = live && bench.preview ? bench.preview.data.target : shape.target;
-  const mix = (bench.preview?.data.mixes ?? bench.view.outlook.mixes).find((m) => m.zone === shape.zone);
+  const mix = (bench.preview?.data.mixes ?? bench.view.derived.mixes).find((m) => m.zone === shape.zone);
   const chosen = bench.zone === shape.zone;
   const [x, y] = [scale.x(target.temperature), scale.y(target.value)];
   const moved = Math.hypot(scale.x(shape.reading.temperature) - x, scale.y(shape.reading.value) - y) > 6;

@@ -7,12 +7,12 @@ export type Scale = {
 };
 
 /** Where value and temperature lie in a field of this size. The neutral stands in the middle; the sides hold everything shown. */
-export function scaleOf(width: number, height: number, outlook: Schemas["Outlook"]): Scale {
+export function scaleOf(width: number, height: number, derived: Schemas["Derived"]): Scale {
   const [left, right, top, bottom] = [34, width - 14, 20, height - 42];
   const shown = [
-    ...outlook.shapes.flatMap((s) => [s.target.temperature, s.reading.temperature]),
-    ...outlook.mixes.map((m) => m.given.temperature),
-    ...outlook.reach.flatMap((r) => [r.cool, r.warm]),
+    ...derived.shapes.flatMap((s) => [s.target.temperature, s.reading.temperature]),
+    ...derived.mixes.map((m) => m.given.temperature),
+    ...derived.reach.flatMap((r) => [r.cool, r.warm]),
   ].map(Math.abs);
   // In tens, so that the scale does not creep while a mark is dragged.
   const span = Math.max(30, Math.ceil((Math.max(0, ...shown) * 1.12) / 10) * 10);

@@ -11,7 +11,7 @@ const PAUSE = 140;
 /** How many colours, and how large a brush: the two dials of a plan. */
 export function Dials() {
   const { view, changes } = useBench();
-  const { dials } = view.outlook;
+  const { dials } = view.derived;
   if (!dials) return null;
   const turn = (count: number) => changes.colours(count).catch(() => {});
   return (
@@ -50,7 +50,7 @@ export function Dials() {
 
 function Brush() {
   const { view, changes } = useBench();
-  const dials = view.outlook.dials;
+  const dials = view.derived.dials;
   const [smallest, largest, brush] = [dials?.smallest ?? 1, dials?.largest ?? 2, dials?.brush ?? 1];
   const stepOf = (mm: number) => Math.round((Math.log(mm / smallest) / Math.log(largest / smallest)) * STEPS);
   const brushOf = (step: number) => smallest * (largest / smallest) ** (step / STEPS);

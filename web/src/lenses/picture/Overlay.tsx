@@ -25,8 +25,8 @@ export type OverlayProps = {
 /** What lies over a picture: its places to be pointed at, their numbers, and the line that is being drawn. */
 export function Overlay({ width, height, masses, ...props }: { width: number; height: number } & OverlayProps) {
   const bench = useBench();
-  const { outlook } = bench.view;
-  const shapes = useMap(masses ? outlook.mass_map : outlook.map);
+  const { derived } = bench.view;
+  const shapes = useMap(masses ? derived.mass_map : derived.map);
   const frame = useRef<SVGSVGElement>(null);
   // Before there are zones a line can still be measured.
   const [gw, gh] = shapes.width ? [shapes.width, shapes.height] : [1000, (1000 * height) / width];

@@ -37,7 +37,7 @@ export function Picture({ planned, address, onPatch, children, ...over }: Props)
   const bench = useBench();
   const { view, look, groups, isolate } = bench;
   const reference = view.piece.reference;
-  if (!reference && !view.outlook.shapes.length) return null;
+  if (!reference && !view.derived.shapes.length) return null;
   const seenAs = bench.peek ? "as-it-is" : look;
   const digest = `${reference?.digest.slice(0, 12)}${JSON.stringify(reference?.frame ?? view.revision)}`;
   // Space shows the reference in the same frame, whatever lies there.

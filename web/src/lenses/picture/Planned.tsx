@@ -23,7 +23,7 @@ type Props = {
 
 /** The piece drawn as its zones in paint on the ground. */
 export function Planned({ view, marks, ways, ground, look, label, outlined, children }: Props) {
-  const shapes = useMap(view.outlook.map);
+  const shapes = useMap(view.derived.map);
   const id = useId();
   return (
     <svg
@@ -81,7 +81,7 @@ export function waysOf(view: PieceView, mixes: ZoneMix[]): Map<number, Way> {
 
 /** What is planned for every zone, as it is or as the drag going on would make it, and how graded ones run. */
 export function targetsOf(view: PieceView, preview: { zone: number; data: { target: Mark } } | null) {
-  const { shapes } = view.outlook;
+  const { shapes } = view.derived;
   const target = (s: (typeof shapes)[number]) => (preview?.zone === s.zone ? preview.data.target : s.target);
   const way = (s: (typeof shapes)[number]): Way[] => {
     const direction = view.piece.zones.find((z) => z.id === s.zone)?.graded?.direction;

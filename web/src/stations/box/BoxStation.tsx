@@ -201,7 +201,7 @@ function StartBox() {
           body: { name, medium: view.piece.brief.medium, pigment_file: file || null, shipped },
         }),
       );
-      await changes.wish({ do: "use-box", paint_box: made.id });
+      await changes.request({ do: "use-box", paint_box: made.id });
     } catch (e) {
       say(e instanceof Refused ? e.problem.detail : String(e), "problem");
     }

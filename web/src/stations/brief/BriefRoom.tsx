@@ -19,15 +19,15 @@ export function BriefRoom() {
   const { brief, intent } = view.piece;
   const [title, setTitle] = useState(brief.title);
   const set = (change: Partial<Schemas["Brief"]>) =>
-    changes.wish({ do: "set-brief", brief: { ...brief, ...change } }).catch(() => setTitle(brief.title));
+    changes.request({ do: "set-brief", brief: { ...brief, ...change } }).catch(() => setTitle(brief.title));
   const setIntent = (change: Partial<Schemas["Intent"]>) =>
-    changes.wishNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } })).catch(() => {});
+    changes.requestNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } })).catch(() => {});
   const grounds = studio.data?.grounds.filter((g) => g.suits.includes(brief.medium)) ?? [];
   const boxes = studio.data?.boxes.filter((b) => b.medium === brief.medium) ?? [];
   const ground = grounds.find((g) => g.id === brief.ground);
   const { units, fit } = intent;
   const setFit = (change: Partial<Schemas["Fit"]>) => setIntent({ fit: { ...fit, ...change } });
-  const { carries, suits, proportion } = view.outlook.light;
+  const { carries, suits, proportion } = view.derived.light;
   return (
     <div className={styles.brief}>
       <div className={styles.fields}>
@@ -122,7 +122,7 @@ export function BriefRoom() {
           <input
             type="checkbox"
             checked={!!fit.sheet}
-            onChange={() => setFit({ sheet: fit.sheet ? null : (view.outlook.light.lies?.sheet ?? brief.size) })}
+            onChange={() => setFit({ sheet: fit.sheet ? null : (view.derived.light.lies?.sheet ?? brief.size) })}
           />
           the sheet is cut already
         </label>
@@ -154,7 +154,7 @@ export function BriefRoom() {
             ...boxes.map((b) => ({ value: b.id, label: `${b.name}, ${b.pigments} in it` })),
           ]}
           onChange={(e) =>
-            e.currentTarget.value && changes.wish({ do: "use-box", paint_box: e.currentTarget.value }).catch(() => {})
+            e.currentTarget.value && changes.request({ do: "use-box", paint_box: e.currentTarget.value }).catch(() => {})
           }
         />
         {boxes.length === 0 && studio.data && (
@@ -165,7 +165,7 @@ export function BriefRoom() {
         <SheetDrawing fill={ground?.hex} />
         <figcaption>
           {shown(brief.size.width, units)} × {shown(brief.size.height, units)} {unitWord(units)}.{" "}
-          {view.outlook.light.lies?.sentence} {carries?.sentence}
+          {view.derived.light.lies?.sentence} {carries?.sentence}
           {ground && <> The ground takes {taken(brief.medium, ground.takes)} (modelled).</>}
         </figcaption>
       </figure>
@@ -176,9 +176,9 @@ export function BriefRoom() {
 /** The drawing on its sheet: tape dotted, margins bare, what runs off drawn heavily. */
 function SheetDrawing({ fill }: { fill?: string }) {
   const { view } = useBench();
-  const shapes = useMap(view.outlook.map);
+  const shapes = useMap(view.derived.map);
   const { brief, intent } = view.piece;
-  const lies = view.outlook.light.lies;
+  const lies = view.derived.light.lies;
   if (!lies) return null;
   const [sw, sh] = [Math.max(lies.sheet.width, brief.size.width), Math.max(lies.sheet.height, brief.size.height)];
   const scale = Math.min(420 / sw, 400 / sh);
@@ -228,7 +228,7 @@ function SheetDrawing({ fill }: { fill?: string }) {
           height={at(brief.size.height)}
           fill={fill}
         />
-        {view.outlook.shapes.length > 0 && (
+        {view.derived.shapes.length > 0 && (
           <svg
             x={at(off[0] + lies.left)}
             y={at(off[1] + lies.top)}

@@ -19,7 +19,7 @@ export function Asked() {
   const decide = useDecide();
   const [hues, setHues] = useState(false);
   const { demands, aim, brief } = view.piece;
-  const values = view.outlook.shapes.map((s) => s.target.value);
+  const values = view.derived.shapes.map((s) => s.target.value);
   const [darkest, lightest] = [Math.min(...values), Math.max(...values)];
   const ask = (change: Partial<Demands>) => decide({ do: "set-demands", demands: { ...demands, ...change } });
   const layered = brief.medium !== "oil";
@@ -28,7 +28,7 @@ export function Asked() {
   return (
     <section className={styles.asked} aria-label="Asked of the set">
       <Row lead="asked">
-        {view.outlook.asked.no_black && !demands.no_black ? (
+        {view.derived.asked.no_black && !demands.no_black ? (
           <span className={styles.note}>
             no black, <Link to="../brief?room=rules">by the brief</Link>
           </span>

@@ -47,7 +47,7 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
   const { search, chosen, brief } = view.piece;
   const running = work.job?.what === "searching" ? work.job : null;
   const sizes = useSizes();
-  const stale = !running && !!search && search.basis !== view.outlook.basis;
+  const stale = !running && !!search && search.basis !== view.derived.basis;
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
   if (!view.piece.zones.length || !box) return <NotYet zones={view.piece.zones.length > 0} />;
   return (
@@ -84,7 +84,7 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
             more={running || stale ? undefined : additions}
             onLook={onLook}
             onChoose={
-              running ? undefined : (s) => changes.wish({ do: "choose-set", pigments: s.pigments }).catch(() => {})
+              running ? undefined : (s) => changes.request({ do: "choose-set", pigments: s.pigments }).catch(() => {})
             }
           />
           <p className={styles.sizes}>
@@ -98,7 +98,7 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
                 disabled={!!running}
                 onFocus={() => onLook(s)}
                 onBlur={() => onLook(null)}
-                onClick={() => changes.wish({ do: "choose-set", pigments: s.pigments }).catch(() => {})}
+                onClick={() => changes.request({ do: "choose-set", pigments: s.pigments }).catch(() => {})}
               >
                 the {s.pigments.length}
               </button>

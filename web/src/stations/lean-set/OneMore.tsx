@@ -16,9 +16,9 @@ export function OneMore() {
   const { chosen, locked, excluded } = view.piece;
   const best = firstOfEach(additions.data ?? []);
   if (!best.length) return null;
-  const put = (a: Addition) => changes.wish({ do: "choose-set", pigments: [...chosen.pigments, a.pigment] });
+  const put = (a: Addition) => changes.request({ do: "choose-set", pigments: [...chosen.pigments, a.pigment] });
   const bringBack = (a: Addition) =>
-    changes.wish({ do: "set-choice", locked, excluded: excluded.filter((p) => p !== a.pigment) }).then(() => put(a));
+    changes.request({ do: "set-choice", locked, excluded: excluded.filter((p) => p !== a.pigment) }).then(() => put(a));
   return (
     <section className={styles.alike} aria-label="One more">
       <h3>One more would lower the cost</h3>

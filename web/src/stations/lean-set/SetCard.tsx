@@ -37,11 +37,11 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
   const serves = (id: string) => {
     // A graded zone is aimed at more than once.
     const aimed = size?.serves[size.pigments.indexOf(id)]?.map((i) => search?.zones[i] ?? i);
-    const n = (aimed && new Set(aimed).size) ?? view.outlook.wells.find((w) => w.pigment === id)?.zones;
+    const n = (aimed && new Set(aimed).size) ?? view.derived.wells.find((w) => w.pigment === id)?.zones;
     return n === undefined ? "" : `${n} ${n === 1 ? "zone" : "zones"}`;
   };
   const price = (id: string) =>
-    size?.price_of_dropping[size.pigments.indexOf(id)] ?? view.outlook.wells.find((w) => w.pigment === id)?.price;
+    size?.price_of_dropping[size.pigments.indexOf(id)] ?? view.derived.wells.find((w) => w.pigment === id)?.price;
   return (
     <div className={styles.card}>
       <h2>
@@ -120,7 +120,7 @@ export function PigmentCard({ id }: { id: string }) {
     decideFor({ do: "set-demands", demands: { ...demands, mother: share ? { pigment: id, share } : null } });
   if (!p) return null;
   const inSet = chosen.pigments.includes(id);
-  const zones = view.outlook.mixes
+  const zones = view.derived.mixes
     .filter((m) => m.mix.parts.some((x) => x.pigment === id))
     .map((m) => zoneName(view, m.zone));
   return (
@@ -178,7 +178,7 @@ export function PigmentCard({ id }: { id: string }) {
             className="act"
             onClick={() =>
               changes
-                .wish({ do: "choose-set", pigments: inSet ? without(chosen.pigments) : [...chosen.pigments, id] })
+                .request({ do: "choose-set", pigments: inSet ? without(chosen.pigments) : [...chosen.pigments, id] })
                 .catch(() => {})
             }
           >

@@ -1,12 +1,12 @@
-import type { Wish } from "../../api/client";
+import type { Request } from "../../api/client";
 import { useBench } from "../../bench/context";
 
 /** Changes what the search goes by, and searches anew where it was searched before. */
 export function useDecide() {
   const { view, changes, work } = useBench();
-  return (wish: Wish) =>
+  return (request: Request) =>
     changes
-      .wish(wish)
+      .request(request)
       .then(() => {
         if (view.piece.search) work.search();
       })

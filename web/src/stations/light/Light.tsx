@@ -67,7 +67,7 @@ function useFactKeys() {
       if (!chosen || !factsAfter(chosen, e.key)) return;
       e.preventDefault();
       changes
-        .wishNow((v) => {
+        .requestNow((v) => {
           const now = v.piece.zones.find((z) => z.id === chosen.id);
           const facts = now && factsAfter(now, e.key);
           return facts ? { do: "set-facts", zone: chosen.id, facts } : null;
@@ -120,7 +120,7 @@ function FamilyColumns() {
 }
 
 const plannedValue = (view: ReturnType<typeof useBench>["view"], id: number) =>
-  view.outlook.shapes.find((s) => s.zone === id)?.target.value ?? 0;
+  view.derived.shapes.find((s) => s.zone === id)?.target.value ?? 0;
 
 function Family({ title, zones }: { title: string; zones: Zone[] }) {
   const bench = useBench();
@@ -131,7 +131,7 @@ function Family({ title, zones }: { title: string; zones: Zone[] }) {
       {zones.length === 0 && <p>none</p>}
       <ul>
         {zones.map((z) => {
-          const shape = bench.view.outlook.shapes.find((s) => s.zone === z.id);
+          const shape = bench.view.derived.shapes.find((s) => s.zone === z.id);
           if (!shape) return null;
           const word = ROLES.find((r) => r.value === z.facts.role)?.label;
           return (

@@ -20,7 +20,7 @@ function Guesses() {
     <p className={styles.guesses}>
       What is proposed for {guessed.length === 1 ? "one zone" : `${guessed.length} zones`} is a guess, and nothing is
       remarked on a guess. Correct what is wrong, zone by zone, then{" "}
-      <button type="button" className="act" onClick={() => changes.wish({ do: "confirm-facts" }).catch(() => {})}>
+      <button type="button" className="act" onClick={() => changes.request({ do: "confirm-facts" }).catch(() => {})}>
         say that the rest is so
       </button>
     </p>
@@ -32,7 +32,7 @@ export function LightCard() {
   const { view, changes } = useBench();
   const { lighting } = view.piece;
   const set = (change: Partial<Schemas["Lighting"]>) =>
-    changes.wishNow((v) => ({ do: "set-lighting", lighting: { ...v.piece.lighting, ...change } })).catch(() => {});
+    changes.requestNow((v) => ({ do: "set-lighting", lighting: { ...v.piece.lighting, ...change } })).catch(() => {});
   const { falling } = lighting;
   const first = "first" in falling ? falling.first : USUAL;
   const kinds: [Falling["kind"], string, Falling][] = [
@@ -94,13 +94,13 @@ export function LightCard() {
           </label>
         ))}
       </fieldset>
-      <button type="button" className="act main" onClick={() => changes.wish({ do: "propose-facts" }).catch(() => {})}>
+      <button type="button" className="act main" onClick={() => changes.request({ do: "propose-facts" }).catch(() => {})}>
         Propose the part of every zone
       </button>
       <Guesses />
       <Targets />
       <Relations />
-      {view.outlook.findings
+      {view.derived.findings
         .filter((f) => f.zones.length === 0)
         .map((f) => (
           <FindingNote key={f.key} finding={f} />
@@ -145,8 +145,8 @@ function LampFields({
 function Targets() {
   const { view, changes } = useBench();
   const studio = useStudio();
-  const [key, setKey] = useState<Schemas["Key"]>(view.outlook.light.key);
-  const reach = view.outlook.light.reach;
+  const [key, setKey] = useState<Schemas["Key"]>(view.derived.light.key);
+  const reach = view.derived.light.reach;
   const others = studio.data?.pieces.filter((p) => p.id !== view.id && p.zones > 0) ?? [];
   const pictures = view.piece.others;
   const borrow = (from: string) => {
@@ -182,7 +182,7 @@ function Targets() {
             type="button"
             className="act"
             disabled={!reach}
-            onClick={() => changes.wish({ do: "map-values", key }).catch(() => {})}
+            onClick={() => changes.request({ do: "map-values", key }).catch(() => {})}
           >
             Map the values
           </button>
@@ -192,7 +192,7 @@ function Targets() {
         type="button"
         className="act"
         disabled={!reach}
-        onClick={() => changes.wish({ do: "targets-from-rules" }).catch(() => {})}
+        onClick={() => changes.request({ do: "targets-from-rules" }).catch(() => {})}
       >
         From the rules of light alone
       </button>
@@ -215,7 +215,7 @@ function Targets() {
 /** What got squeezed, and in which order zones catch the eye. */
 function Relations() {
   const { view, selectZone } = useBench();
-  const { squeezed, eye, on_the_wall } = view.outlook.light;
+  const { squeezed, eye, on_the_wall } = view.derived.light;
   return (
     <>
       {squeezed.length > 0 && (

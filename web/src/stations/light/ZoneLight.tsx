@@ -15,13 +15,13 @@ export function ZoneLight() {
   const { view, changes } = bench;
   const ground = useGround();
   const zone = view.piece.zones.find((z) => z.id === bench.zone);
-  const shape = view.outlook.shapes.find((s) => s.zone === bench.zone);
+  const shape = view.derived.shapes.find((s) => s.zone === bench.zone);
   const target = zone && targetOf(bench, zone.id);
   if (!zone || !shape || !target) return null;
   const { facts } = zone;
   const set = (change: Partial<Facts>) =>
     changes
-      .wishNow((v) => {
+      .requestNow((v) => {
         const now = v.piece.zones.find((z) => z.id === zone.id);
         return now ? { do: "set-facts", zone: zone.id, facts: { ...now.facts, ...change } } : null;
       })
@@ -65,7 +65,7 @@ export function ZoneLight() {
       {!facts.by_hand && facts.plane && <p>Proposed from the picture; change what is not so.</p>}
       <Grading zone={zone.id} graded={zone.graded ?? null} end={shape.graded_to ?? target} />
       <Travelling zone={zone.id} />
-      {view.outlook.findings
+      {view.derived.findings
         .filter((f) => f.zones.includes(zone.id))
         .map((f) => (
           <FindingNote key={f.key} finding={f} />
@@ -83,15 +83,15 @@ export function ZoneLight() {
 function Travelling({ zone }: { zone: number }) {
   const { view, changes, look } = useBench();
   const ground = useGround();
-  const here = view.outlook.light.travels.find((t) => t.zone === zone);
-  const shape = view.outlook.shapes.find((s) => s.zone === zone);
+  const here = view.derived.light.travels.find((t) => t.zone === zone);
+  const shape = view.derived.shapes.find((s) => s.zone === zone);
   if (!here || !shape) return null;
   return (
     <section className={styles.part} aria-label="Light that travels">
       <p>{here.why}</p>
       <Stroke marks={[shape.target, here.mark]} ground={ground} height={32} look={look} label="Planned, and proposed" />
       <p>
-        <button type="button" className="act" onClick={() => changes.wish(here.wish).catch(() => {})}>
+        <button type="button" className="act" onClick={() => changes.request(here.request).catch(() => {})}>
           {here.help}
         </button>
       </p>
@@ -142,7 +142,7 @@ const WAYS = [
 function Grading({ zone, graded, end }: { zone: number; graded: Schemas["Graded"] | null; end: Mark }) {
   const { changes } = useBench();
   const set = (to: Schemas["FieldMove"], direction: number) =>
-    changes.wish({ do: "set-graded", zone, graded: { end: to, direction } }).catch(() => {});
+    changes.request({ do: "set-graded", zone, graded: { end: to, direction } }).catch(() => {});
   const field = (label: string, now: number, digits: number, keep: (n: number) => void, min: number, max: number) => (
     <NumberInput
       key={`${label}${now.toFixed(digits)}`}
@@ -165,7 +165,7 @@ function Grading({ zone, graded, end }: { zone: number; graded: Schemas["Graded"
           checked={!!graded}
           onChange={() =>
             graded
-              ? changes.wish({ do: "set-graded", zone, graded: null }).catch(() => {})
+              ? changes.request({ do: "set-graded", zone, graded: null }).catch(() => {})
               : set({ value: Math.max(0, end.value - 1) }, 90)
           }
         />

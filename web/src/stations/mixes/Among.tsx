@@ -5,7 +5,7 @@ import styles from "./Mixes.module.css";
 /** How the chosen zone reads among its neighbours, with the two remedies where it reads otherwise than meant. */
 export function AmongNeighbours({ zone }: { zone: number }) {
   const { view } = useBench();
-  const here = view.outlook.among.find((a) => a.zone === zone);
+  const here = view.derived.among.find((a) => a.zone === zone);
   if (!here) return null;
   return (
     <section className={styles.among} aria-label="Among its neighbours">
@@ -32,7 +32,7 @@ function Remedy({ remedy }: { remedy: Schemas["Remedy"] }) {
   const { changes } = useBench();
   return (
     <div className={styles.remedy}>
-      <button type="button" className="act" onClick={() => changes.wish(remedy.wish).catch(() => {})}>
+      <button type="button" className="act" onClick={() => changes.request(remedy.request).catch(() => {})}>
         {remedy.help}
       </button>
       <p>{remedy.cost}</p>

@@ -24,7 +24,7 @@ function Surface() {
   const bench = useBench();
   const { view, look } = bench;
   const ground = useGround();
-  const mixes = bench.preview?.data.mixes ?? view.outlook.mixes;
+  const mixes = bench.preview?.data.mixes ?? view.derived.mixes;
   if (!mixes.length) {
     return (
       <p className={styles.first}>
@@ -32,7 +32,7 @@ function Surface() {
       </p>
     );
   }
-  const { order } = view.outlook;
+  const { order } = view.derived;
   const place = (m: ZoneMix) => order.zones.indexOf(m.zone);
   const laid = [...mixes].sort((a, b) => place(a) - place(b));
   const marks = new Map(mixes.map((m) => [m.zone, m.given]));
@@ -86,9 +86,9 @@ function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
 function Mixing() {
   const { view, changes } = useBench();
   const { mixing, brief } = view.piece;
-  const { finer_gain, kin_loss } = view.outlook;
+  const { finer_gain, kin_loss } = view.derived;
   const set = (change: Partial<typeof mixing>) =>
-    changes.wish({ do: "set-mixing", mixing: { ...mixing, ...change } }).catch(() => {});
+    changes.request({ do: "set-mixing", mixing: { ...mixing, ...change } }).catch(() => {});
   return (
     <div className={styles.mixing}>
       {brief.medium === "oil" && (
@@ -148,7 +148,7 @@ function Tick({
 /** What is let down once, before anything is mixed from it. */
 function LetDowns() {
   const { view } = useBench();
-  const { let_downs } = view.outlook;
+  const { let_downs } = view.derived;
   if (!let_downs.length) return null;
   return (
     <section className={styles.letDowns}>
@@ -171,7 +171,7 @@ function LetDowns() {
 /** How thin each pan is made, so that parts are parts of washes of equal strength. */
 function Pans() {
   const { view, box } = useBench();
-  const { pans } = view.outlook;
+  const { pans } = view.derived;
   if (!pans.length) return null;
   return (
     <section className={styles.letDowns}>
@@ -220,7 +220,7 @@ function Alternative({ mix }: { mix: ZoneMix }) {
   const simple = mixing.simple ?? [];
   const take = () =>
     changes
-      .wish({
+      .request({
         do: "set-mixing",
         mixing: {
           ...mixing,
@@ -254,7 +254,7 @@ function MixCard() {
   const ground = useGround();
   const m = bench.zone === null ? undefined : mixOf(bench, bench.zone);
   if (!m) {
-    const missed = view.outlook.mixes.filter((x) => !x.reached);
+    const missed = view.derived.mixes.filter((x) => !x.reached);
     return (
       <div className={styles.card}>
         <h2>Mixes</h2>
@@ -318,7 +318,7 @@ function MixCard() {
       </div>
       <ThenMixes mix={m} ground={ground} />
       <AmongNeighbours zone={m.zone} />
-      {view.outlook.findings
+      {view.derived.findings
         .filter((f) => f.zones.includes(m.zone))
         .map((f) => (
           <FindingNote key={f.key} finding={f} />

@@ -23,7 +23,7 @@ export function LogCard() {
   const { view, changes } = useBench();
   const { sessions } = view.piece;
   const set = (next: (now: Session[]) => Session[]) =>
-    changes.wishNow((v) => ({ do: "set-sessions", sessions: next(v.piece.sessions) }));
+    changes.requestNow((v) => ({ do: "set-sessions", sessions: next(v.piece.sessions) }));
   return (
     <div className={styles.card}>
       <h2>Sessions</h2>
@@ -94,7 +94,7 @@ function NewSession({ onLog }: { onLog: (s: Session) => Promise<unknown> }) {
       />
       <fieldset className={styles.zones}>
         <legend>Zones laid or taken further</legend>
-        {view.outlook.order.zones.map((z) => (
+        {view.derived.order.zones.map((z) => (
           <label key={z}>
             <input
               type="checkbox"

@@ -15,8 +15,8 @@ function Surface() {
   const bench = useBench();
   const { view, look } = bench;
   const ground = useGround();
-  const { mixes, order } = view.outlook;
-  if (!view.outlook.shapes.length) {
+  const { mixes, order } = view.derived;
+  if (!view.derived.shapes.length) {
     return (
       <p className={styles.first}>
         There are no zones to lay yet. <Link to="../subject">Begin with the subject.</Link>
@@ -24,7 +24,7 @@ function Surface() {
     );
   }
   const worked = new Set(view.piece.sessions.flatMap((s) => s.zones));
-  const laid = view.outlook.shapes
+  const laid = view.derived.shapes
     .filter((s) => worked.has(s.zone))
     .map((s) => [s.zone, mixes.find((m) => m.zone === s.zone)?.given ?? s.target] as const);
   return (

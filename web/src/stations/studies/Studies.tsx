@@ -191,7 +191,7 @@ function Strip({ study }: { study: Study }) {
   const { view, look, box, zone, selectZone } = useBench();
   const marks = marksOf(view, study);
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
-  const laid = view.outlook.order.zones.flatMap((z) => study.mixes.find((m) => m.zone === z) ?? []);
+  const laid = view.derived.order.zones.flatMap((z) => study.mixes.find((m) => m.zone === z) ?? []);
   return (
     <ul className={styles.strip} aria-label={`Strokes and recipes of study ${study.slot}`}>
       {laid.map((m) => (

@@ -14,12 +14,12 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
   const at = study.mixes.findIndex((m) => m.zone === zone);
   const choose = () =>
     changes
-      .wish({ do: "choose-study", slot: chosen ? null : study.slot })
+      .request({ do: "choose-study", slot: chosen ? null : study.slot })
       .then(() => say(chosen ? "No study is chosen now." : `Study ${study.slot} goes on.`))
       .catch(() => {});
   const use = () =>
     changes
-      .wish({ do: "choose-set", pigments: study.pigments })
+      .request({ do: "choose-set", pigments: study.pigments })
       .then(() => say(`The tray holds the set of study ${study.slot}.`))
       .catch(() => {});
   return (

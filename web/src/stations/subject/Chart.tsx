@@ -18,7 +18,7 @@ export function ChartRoom() {
     shown = i === null ? null : { piece: view.id, cell: i };
     setCell(i);
   };
-  if (!view.piece.reference && !view.outlook.shapes.length) {
+  if (!view.piece.reference && !view.derived.shapes.length) {
     return <p className={styles.empty}>A chart is made of a picture. Drop one at “the picture”.</p>;
   }
   if (!chart) {
@@ -113,7 +113,7 @@ export function ChartCard() {
           <button
             type="button"
             className="act"
-            onClick={() => changes.wish({ do: "set-wished", wished: null }).catch(() => {})}
+            onClick={() => changes.request({ do: "set-wished", wished: null }).catch(() => {})}
           >
             Leave them out
           </button>

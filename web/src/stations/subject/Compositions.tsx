@@ -17,7 +17,7 @@ export function CompositionsRoom() {
     );
   }
   const set = (change: Partial<Schemas["Compositions"]>) =>
-    changes.wish({ do: "set-compositions", compositions: { ...sheet, ...change } }).catch(() => {});
+    changes.request({ do: "set-compositions", compositions: { ...sheet, ...change } }).catch(() => {});
   return (
     <ol className={styles.sheet}>
       {sheet.cut.map((c, i) => (

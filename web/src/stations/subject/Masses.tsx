@@ -33,7 +33,7 @@ export function MassesRoom({ rooms }: { rooms: React.ReactNode }) {
   const drawn = (stroke: Schemas["Spot"][]) => {
     setTool(null);
     if (chosen === null || !tool) return;
-    changes.wish({ do: tool === "part" ? "part-mass" : "redraw-mass", mass: chosen, stroke }).catch(() => {});
+    changes.request({ do: tool === "part" ? "part-mass" : "redraw-mass", mass: chosen, stroke }).catch(() => {});
   };
   const mass = view.piece.masses.find((m) => m.id === chosen);
   return (
@@ -87,7 +87,7 @@ function AllMasses({ onChoose }: { onChoose: (mass: number) => void }) {
       </p>
       <ul className={styles.masses}>
         {masses.map((m) => {
-          const mark = view.outlook.masses.find((o) => o.mass === m.id);
+          const mark = view.derived.masses.find((o) => o.mass === m.id);
           const said = [PLANES, DISTANCES]
             .map((words, i) => words.find((w) => w.value === (i ? m.distance : m.plane))?.label)
             .filter(Boolean);
@@ -113,7 +113,7 @@ function AllMasses({ onChoose }: { onChoose: (mass: number) => void }) {
 /** Zones that lie in the light in one mass and otherwise in another. */
 function Straddling() {
   const { view, changes } = useBench();
-  return view.outlook.straddling.map((s) => (
+  return view.derived.straddling.map((s) => (
     <p key={s.zone} className={styles.part}>
       {s.why}{" "}
       <button type="button" className="act" onClick={() => changes.partByMass(s.zone, s.mass).catch(() => {})}>
@@ -137,14 +137,14 @@ function MassCard({
   const say = (change: Partial<Schemas["OfMass"]>) => {
     const { plane, distance, light } = mass;
     changes
-      .wish({
+      .request({
         do: "say-of-mass",
         mass: mass.id,
         said: { name, plane: plane ?? null, distance: distance ?? null, light: light ?? null, ...change },
       })
       .catch(() => setName(mass.name));
   };
-  const zones = view.outlook.masses.find((m) => m.mass === mass.id)?.zones ?? [];
+  const zones = view.derived.masses.find((m) => m.mass === mass.id)?.zones ?? [];
   const two = view.piece.lighting.falling.kind === "two";
   const others = view.piece.masses.filter((m) => m.id !== mass.id);
   return (
@@ -202,7 +202,7 @@ function MassCard({
         ]}
         onChange={(e) =>
           e.currentTarget.value &&
-          changes.wish({ do: "join-masses", into: mass.id, from: Number(e.currentTarget.value) }).catch(() => {})
+          changes.request({ do: "join-masses", into: mass.id, from: Number(e.currentTarget.value) }).catch(() => {})
         }
       />
       <p className={styles.acts}>

@@ -79,7 +79,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
   const planes = !view.piece.reference && view.piece.planes.length > 0;
   const surface = planes ? (
     <PlanesSurface />
-  ) : view.piece.reference || view.outlook.shapes.length ? (
+  ) : view.piece.reference || view.derived.shapes.length ? (
     <>
       <Looks />
       <Picture

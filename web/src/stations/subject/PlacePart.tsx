@@ -33,7 +33,7 @@ function usePlaceKeys(zone: number, at: { x: number; y: number } | undefined, pl
 export function PlacePart({ zone }: { zone: Zone }) {
   const bench = useBench();
   const { view, changes, place, selectPlace, carried, carry } = bench;
-  const shapes = useMap(view.outlook.map);
+  const shapes = useMap(view.derived.map);
   const places = shapes.of.get(zone.id)?.places ?? [];
   const nth = Math.min(place, Math.max(0, places.length - 1));
   const here = places[nth];

@@ -29,7 +29,7 @@ export function PlanesSurface() {
   const [drag, setDrag] = useState<{ i: number; part: Part } | null>(null);
   const start = useRef<{ x: number; y: number; part: Part; corner: boolean } | null>(null);
   const planes = view.piece.planes.map((p, i) => (drag?.i === i ? { ...p, part: drag.part } : p));
-  const keep = (next: Plane[]) => changes.wish({ do: "lay-planes", planes: next });
+  const keep = (next: Plane[]) => changes.request({ do: "lay-planes", planes: next });
   const move = (i: number, dx: number, dy: number, grow: boolean) => {
     const p = view.piece.planes[i].part;
     const part = grow
@@ -77,7 +77,7 @@ export function PlanesSurface() {
       {w > 0 && (
         <svg width={w} height={h} className={styles.planes} role="group" aria-label="Planes">
           {planes.map((p, i) => {
-            const shape = view.outlook.shapes.find((s) => s.zone === i + 1);
+            const shape = view.derived.shapes.find((s) => s.zone === i + 1);
             const [x, y, pw, ph] = [p.part.left * w, p.part.top * h, p.part.width * w, p.part.height * h];
             return (
               <g key={i} data-chosen={bench.zone === i + 1}>
@@ -138,7 +138,7 @@ function pathOf(kind: Schemas["PlaneKind"], x: number, y: number, w: number, h: 
 export function PlanesCard() {
   const { view, changes } = useBench();
   const { planes } = view.piece;
-  const keep = (next: Plane[]) => changes.wish({ do: "lay-planes", planes: next }).catch(() => {});
+  const keep = (next: Plane[]) => changes.request({ do: "lay-planes", planes: next }).catch(() => {});
   return (
     <div className={styles.card}>
       <h2>From nothing</h2>

@@ -15,7 +15,7 @@ export function ReferencesRoom() {
   const { reference, others } = view.piece;
   const setOther = (digest: string, serves: Schemas["Serves"][]) =>
     changes
-      .wish({ do: "set-others", others: others.map((o) => (o.digest === digest ? { ...o, serves } : o)) })
+      .request({ do: "set-others", others: others.map((o) => (o.digest === digest ? { ...o, serves } : o)) })
       .catch(() => {});
   return (
     <ul className={styles.references}>
@@ -27,7 +27,7 @@ export function ReferencesRoom() {
             <span>the main one: zones are found in it</span>
             <For
               serves={reference.serves}
-              onChange={(serves) => changes.wish({ do: "set-serves", serves }).catch(() => {})}
+              onChange={(serves) => changes.request({ do: "set-serves", serves }).catch(() => {})}
             />
           </div>
         </li>
@@ -48,7 +48,7 @@ export function ReferencesRoom() {
                 className="act"
                 onClick={() =>
                   changes
-                    .wish({ do: "set-others", others: others.filter((x) => x.digest !== o.digest) })
+                    .request({ do: "set-others", others: others.filter((x) => x.digest !== o.digest) })
                     .catch(() => {})
                 }
               >

@@ -32,9 +32,9 @@ export function WholeCard(props: Props) {
   if (!reference) {
     return (
       <div className={styles.card}>
-        <h2>{view.outlook.shapes.length ? "From a field note" : "No picture yet"}</h2>
+        <h2>{view.derived.shapes.length ? "From a field note" : "No picture yet"}</h2>
         <p>
-          {view.outlook.shapes.length
+          {view.derived.shapes.length
             ? "The zones are those of the marks made in the field, with what was judged there. A picture dropped here takes their place."
             : "From a picture come the values, the big shapes and what each should be. Everything after this station follows from them."}
         </p>

@@ -32,7 +32,7 @@ export function ZoneCard({
   const { view, changes } = bench;
   const ground = useGround();
   const zone = view.piece.zones.find((z) => z.id === bench.zone);
-  const shape = view.outlook.shapes.find((s) => s.zone === bench.zone);
+  const shape = view.derived.shapes.find((s) => s.zone === bench.zone);
   const target = zone && targetOf(bench, zone.id);
   if (!zone || !shape || !target) return null;
   const moved =
@@ -70,7 +70,7 @@ export function ZoneCard({
         <button
           type="button"
           className="act"
-          onClick={() => changes.wish({ do: "set-target", zone: zone.id, target: zone.reading.lab }).catch(() => {})}
+          onClick={() => changes.request({ do: "set-target", zone: zone.id, target: zone.reading.lab }).catch(() => {})}
         >
           Put back to what was read
         </button>
@@ -84,7 +84,7 @@ export function ZoneCard({
               name="importance"
               checked={zone.importance === i.value}
               onChange={() =>
-                changes.wish({ do: "set-importance", zone: zone.id, importance: i.value }).catch(() => {})
+                changes.request({ do: "set-importance", zone: zone.id, importance: i.value }).catch(() => {})
               }
             />
             {i.label}
@@ -94,7 +94,7 @@ export function ZoneCard({
       {view.piece.reference && <PlacePart zone={zone} />}
       <Mend zone={zone} tool={tool} onTool={onTool} />
       <ZoneMeasure zone={zone} onEqual={onEqual} />
-      {view.outlook.findings
+      {view.derived.findings
         .filter((f) => f.zones.includes(zone.id))
         .map((f) => (
           <FindingNote key={f.key} finding={f} />
@@ -107,7 +107,7 @@ function ZoneName({ zone }: { zone: Zone }) {
   const { changes } = useBench();
   const [name, setName] = useState(zone.name);
   const keep = () =>
-    name !== zone.name && changes.wish({ do: "rename-zone", zone: zone.id, name }).catch(() => setName(zone.name));
+    name !== zone.name && changes.request({ do: "rename-zone", zone: zone.id, name }).catch(() => setName(zone.name));
   return (
     <form
       className={styles.name}
@@ -135,11 +135,11 @@ function ZoneName({ zone }: { zone: Zone }) {
 function Mend({ zone, tool, onTool }: { zone: Zone; tool: Tool | null; onTool: (t: Tool | null) => void }) {
   const bench = useBench();
   const { view, changes } = bench;
-  const beside = view.outlook.borders.filter((b) => b.includes(zone.id)).map((b) => (b[0] === zone.id ? b[1] : b[0]));
+  const beside = view.derived.borders.filter((b) => b.includes(zone.id)).map((b) => (b[0] === zone.id ? b[1] : b[0]));
   const far = view.piece.zones.map((z) => z.id).filter((z) => z !== zone.id && !beside.includes(z));
   const cutting = tool === "part";
   const choice = (n: number) => ({ value: String(n), label: `${n} ${capital(zoneName(view, n))}` });
-  const shapes = useMap(view.outlook.map);
+  const shapes = useMap(view.derived.map);
   const largest = shapes.of.get(zone.id)?.largest;
   const through = (upright: boolean) => {
     if (!largest) return;
@@ -230,7 +230,7 @@ function ZoneMeasure({ zone, onEqual }: { zone: Zone; onEqual: (value: number) =
           <input
             type="checkbox"
             checked={zone.kept}
-            onChange={() => changes.wish({ do: "keep-zone", zone: zone.id, kept: !zone.kept }).catch(() => {})}
+            onChange={() => changes.request({ do: "keep-zone", zone: zone.id, kept: !zone.kept }).catch(() => {})}
           />
           locked
         </label>

@@ -6,9 +6,9 @@ export type Point = [number, number];
 /** One panel in the photo, filled with its part of the plan. */
 export function Panel({ points, n, of, id }: { points: Point[]; n: number; of: number; id: string }) {
   const { view, look } = useBench();
-  const map = useMap(view.outlook.map);
+  const map = useMap(view.derived.map);
   const [gw, gh] = [map.width, map.height];
-  const { shapes } = view.outlook;
+  const { shapes } = view.derived;
   const [a, b, , d] = points;
   const clip = points.map((p) => p.join(",")).join(" ");
   if (!shapes.length || !gw) return <polygon points={clip} fill="#d8d7d3" />;

@@ -24,7 +24,7 @@ export function WallCard() {
         It reads <span className="figures">{reading.value.toFixed(1)}</span>,{" "}
         {Math.abs(reading.temperature) < 3 ? "neither warm nor cool" : reading.temperature > 0 ? "warm" : "cool"}, and
         is {reading.loudness < 0.25 ? "quiet" : reading.loudness < 0.5 ? "neither quiet nor loud" : "loud"}.{" "}
-        {view.outlook.light.on_the_wall}
+        {view.derived.light.on_the_wall}
       </p>
       <p className={styles.acts}>
         {(
@@ -48,7 +48,7 @@ export function WallCard() {
       <KnownLength />
       {wall.measure && <WaysToHang wall={wall} />}
       <hr />
-      <button type="button" className="act" onClick={() => changes.wish({ do: "remove-wall" }).catch(() => {})}>
+      <button type="button" className="act" onClick={() => changes.request({ do: "remove-wall" }).catch(() => {})}>
         Take the photo away
       </button>
     </div>

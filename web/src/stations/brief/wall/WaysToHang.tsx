@@ -91,7 +91,7 @@ export function WaysToHang({ wall }: { wall: Wall }) {
               className="act main"
               disabled={candidate.size.width === size.width && candidate.size.height === size.height}
               onClick={() =>
-                changes.wish({ do: "set-brief", brief: { ...view.piece.brief, size: candidate.size } }).catch(() => {})
+                changes.request({ do: "set-brief", brief: { ...view.piece.brief, size: candidate.size } }).catch(() => {})
               }
             >
               {candidate.size.width === size.width && candidate.size.height === size.height

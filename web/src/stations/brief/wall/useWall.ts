@@ -17,7 +17,7 @@ export function useWall() {
   const wall = view.piece.wall ?? null;
   const set = (change: Partial<Wall>) =>
     changes
-      .wishNow((v) => {
+      .requestNow((v) => {
         if (!v.piece.wall) return null;
         const { measure, candidates, taken, heard } = { ...v.piece.wall, ...change };
         return { do: "set-wall", measure, candidates, taken, heard };

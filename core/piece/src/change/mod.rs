@@ -1,0 +1,203 @@
+//! Everything that can be done to a piece, and the one place where it is done.
+//!
+//! One file a subject. A command is a struct there with its check and how it is applied beside it ([`Change`]); [`Command`] is any one of them, as
+//! the log keeps it. The way back needs nothing of a command: what it altered is kept as it was ([`Undo`]).
+
+mod brief;
+mod light;
+mod log;
+mod reference;
+mod set;
+mod studies;
+mod undo;
+mod wall;
+mod zones;
+
+pub use brief::{SetBrief, SetIntent, UseBox};
+pub use light::SetLighting;
+pub use log::{SetDismissed, SetSessions};
+pub use reference::{KeepChart, LayPlanes, MarkReference, SetCompositions, SetOthers, SetReference, SetWished};
+pub use set::{ChooseSet, KeepSearch, SetAim, SetChoice, SetDemands, SetMixing};
+pub use studies::{ChooseStudy, KeepStudies, SetSheet};
+pub use undo::Undo;
+pub use wall::SetWall;
+pub use zones::{ChangeZones, LayZones, RenameZone, SetImportance, SetMasses, SetTarget};
+
+use crate::Piece;
+use crate::brief::MOST_NAME;
+use crate::zones::{Zone, ZoneId};
+use lean_picture::KeptMap;
+use serde::{Deserialize, Serialize};
+use thiserror::Error;
+
+/// Why a command was refused. The piece is unchanged.
+#[derive(Debug, Error, PartialEq)]
+pub enum Refusal {
+    /// No such zone.
+    #[error("There is no zone {0} in this piece any more. Choose one of the zones on the picture.")]
+    NoSuchZone(u16),
+    /// A text is missing or too long.
+    #[error("{0}")]
+    Text(String),
+    /// A number is out of range.
+    #[error("{0}")]
+    Range(String),
+    /// Something named is not there.
+    #[error("{0}")]
+    Unknown(String),
+    /// Parts of the command contradict each other.
+    #[error("{0}")]
+    Contradiction(String),
+}
+
+/// One kind of change. Commands carry facts, never pixels: whatever had to be computed was computed before.
+trait Change {
+    /// What this does, in a few words for the line that says what was done or undone.
+    fn describe(&self) -> String;
+
+    /// Every map it names.
+    fn maps_mut(&mut self) -> Vec<&mut KeptMap> {
+        Vec::new()
+    }
+
+    /// Whether it can be applied to this piece.
+    ///
+    /// # Errors
+    /// Says what is wrong and what to do.
+    fn check(&self, _piece: &Piece) -> Result<(), Refusal> {
+        Ok(())
+    }
+
+    /// Changes the piece. Only called once checked, or, for the log of earlier versions, once it had been.
+    fn apply(self, piece: &mut Piece);
+}
+
+/// The one list of commands: a new one is a struct with its [`Change`], and a word here.
+macro_rules! commands {
+    ($($name:ident),* $(,)?) => {
+        /// One change to a piece, as the log keeps it.
+        #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+        #[serde(rename_all = "kebab-case", tag = "do")]
+        pub enum Command {
+            $(#[doc = concat!("See [`", stringify!($name), "`].")] $name($name),)*
+        }
+
+        impl Command {
+            /// What this does, in a few words for the line that says what was done or undone.
+            pub fn describe(&self) -> String {
+                match self { $(Self::$name(c) => c.describe(),)* }
+            }
+
+            /// Every map it names.
+            pub fn maps_mut(&mut self) -> Vec<&mut KeptMap> {
+                match self { $(Self::$name(c) => c.maps_mut(),)* }
+            }
+
+            fn check(&self, piece: &Piece) -> Result<(), Refusal> {
+                match self { $(Self::$name(c) => c.check(piece),)* }
+            }
+
+            fn apply(self, piece: &mut Piece) {
+                match self { $(Self::$name(c) => c.apply(piece),)* }
+            }
+        }
+
+        $(impl From<$name> for Command {
+            fn from(c: $name) -> Self {
+                Self::$name(c)
+            }
+        })*
+    };
+}
+
+commands![
+    SetBrief,
+    SetIntent,
+    UseBox,
+    SetWall,
+    SetLighting,
+    SetReference,
+    MarkReference,
+    SetOthers,
+    SetCompositions,
+    LayPlanes,
+    KeepChart,
+    SetWished,
+    LayZones,
+    ChangeZones,
+    SetMasses,
+    RenameZone,
+    SetImportance,
+    SetTarget,
+    SetChoice,
+    SetDemands,
+    SetAim,
+    SetMixing,
+    KeepSearch,
+    ChooseSet,
+    KeepStudies,
+    ChooseStudy,
+    SetSheet,
+    SetSessions,
+    SetDismissed,
+];
+
+impl Piece {
+    /// The piece after a command, and how to get back. Pure: nothing else changes a piece.
+    ///
+    /// # Errors
+    /// A [`Refusal`] that says what was wrong and what to do; the piece stays as it is.
+    pub fn apply(&self, command: impl Into<Command>) -> Result<(Self, Undo), Refusal> {
+        self.apply_all(vec![command.into()])
+    }
+
+    /// The piece after several commands, each checked against what those before it made, and one way back over all of them.
+    ///
+    /// # Errors
+    /// As [`Piece::apply`]; then none of them was carried out.
+    pub fn apply_all(&self, commands: Vec<Command>) -> Result<(Self, Undo), Refusal> {
+        let mut next = self.clone();
+        for command in commands {
+            command.check(&next)?;
+            command.apply(&mut next);
+        }
+        let (before, after) = (written(self)?, written(&next)?);
+        if serde_json::from_value::<Self>(after.clone()).ok().as_ref() != Some(&next) {
+            return Err(Refusal::Range(
+                "A number in this change cannot be kept: it is too large, or no number. Nothing was changed.".into(),
+            ));
+        }
+        let undo = Undo::between(self, &before, &after);
+        Ok((next, undo))
+    }
+
+    fn known(&self, zone: ZoneId) -> Result<(), Refusal> {
+        self.zone(zone).map(|_| ()).ok_or(Refusal::NoSuchZone(zone.0))
+    }
+
+    fn change(&mut self, id: ZoneId, f: impl FnOnce(&mut Zone)) {
+        if let Some(z) = self.zones.iter_mut().find(|z| z.id == id) {
+            f(z);
+        }
+    }
+}
+
+fn written(piece: &Piece) -> Result<serde_json::Value, Refusal> {
+    serde_json::to_value(piece).map_err(|e| Refusal::Range(format!("This change cannot be written down ({e}). Nothing was changed.")))
+}
+
+/// What was done, as the log tells it: long names in it are cut there, not refused here.
+fn check_what(what: &str) -> Result<(), Refusal> {
+    if what.trim().is_empty() { Err(Refusal::Text("The description is empty. Say what is done.".into())) } else { Ok(()) }
+}
+
+fn check_text(what: &str, text: &str, least: usize) -> Result<(), Refusal> {
+    let n = text.trim().chars().count();
+    if n < least {
+        return Err(Refusal::Text(format!("{what} is empty. Write a word or two.")));
+    }
+    if n > MOST_NAME {
+        return Err(Refusal::Text(format!("{what} has {n} characters; {MOST_NAME} fit.")));
+    }
+    Ok(())
+}

@@ -1,0 +1,36 @@
+//! A piece: one planned work, as data, and everything that changes it.
+//!
+//! **The nouns and how they meet.** A [`Piece`] is one aggregate: its [`brief`], [`intent`], [`reference`], [`zones`], [`light`], [`wall`],
+//! [`set`], [`studies`] and the log of [`session`]s. It changes only by a [`Command`](change::Command) in [`change`], which gives the next piece and the way
+//! back. A [`PaintBox`](paint_box::PaintBox) is what the painter owns. Nothing here advises: what follows from a piece is in the crate above.
+#![deny(missing_docs)]
+
+pub mod answered;
+pub mod brief;
+pub mod change;
+pub mod intent;
+pub mod light;
+pub mod paint_box;
+mod piece;
+pub mod reference;
+pub mod session;
+pub mod set;
+pub mod studies;
+pub mod units;
+pub mod wall;
+pub mod zones;
+
+pub use answered::Dismissal;
+pub use brief::{Brief, MOST_NAME};
+pub use change::{Command, Refusal, Undo};
+pub use piece::{Asked, Piece, wanted};
+pub use reference::chart::{Chart, ChartCell, Wished, WishedColour};
+pub use reference::compositions::{Composition, Compositions};
+pub use reference::planes::{PlaneKind, PlaneShape};
+pub use reference::{MOST_OTHERS, Other, Reference, Serves};
+pub use session::{MOST_SESSIONS, Session};
+pub use set::aim::{Aim, Companion, MOST_COMPANIONS, Matching, Mixing};
+pub use set::{ChosenSet, SearchKept};
+pub use studies::{PageFormat, Schemed, SheetSettings, Study, StudyMix, StudySlot};
+pub use units::{Millimetres, PixelSize, Size};
+pub use zones::{Cut, Importance, MOST_TURNS, Mass, MassId, Turn, Zone, ZoneId};

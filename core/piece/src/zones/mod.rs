@@ -1,0 +1,84 @@
+//! Zones: the big simple shapes of a piece, and how they were cut.
+
+pub mod cut;
+
+pub use cut::{Cut, MOST_TURNS, Mass, MassId, Turn};
+
+use crate::light::{Facts, Graded};
+use lean_colour::Lab;
+use lean_picture::Reading;
+use serde::{Deserialize, Serialize};
+
+/// Number of a zone inside its piece, from 1.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[serde(transparent)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ZoneId(pub u16);
+
+/// How much a zone matters.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Importance {
+    /// May be off a little.
+    Quiet,
+    /// As its area says.
+    #[default]
+    Usual,
+    /// The eye goes there.
+    Focal,
+}
+
+impl Importance {
+    /// Factor on the zone's weight. A choice.
+    pub fn factor(self) -> f64 {
+        match self {
+            Self::Quiet => 0.4,
+            Self::Usual => 1.0,
+            Self::Focal => 2.5,
+        }
+    }
+}
+
+/// One big simple shape of the piece.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Zone {
+    /// Number on the picture and in the field.
+    pub id: ZoneId,
+    /// The painter's word for it; empty until given.
+    pub name: String,
+    /// How much it matters.
+    pub importance: Importance,
+    /// What the reference reads there.
+    pub reading: Reading,
+    /// What it should be in the piece. Starts as the reading.
+    pub target: Lab,
+    /// How it stands in the light.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub facts: Facts,
+    /// When the target runs to another colour: where to and which way.
+    #[serde(default)]
+    pub graded: Option<Graded>,
+    /// Stays as it is when zones are proposed anew.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub kept: bool,
+}
+
+impl Zone {
+    /// A zone as it was just read: nameless, its target what it reads.
+    pub fn read(id: ZoneId, reading: Reading) -> Self {
+        Self {
+            id,
+            name: String::new(),
+            importance: Importance::Usual,
+            target: reading.lab,
+            reading,
+            facts: Facts::default(),
+            graded: None,
+            kept: false,
+        }
+    }
+}

@@ -1,0 +1,200 @@
+//! From what a painter asks to the command that does it.
+
+use crate::light::key::{Reach, mapped};
+use crate::light::propose::propose;
+use crate::light::rules;
+use crate::requests::{FieldMove, Request};
+use crate::zones::masses;
+use lean_colour::{Lab, Temperature, Value, moves};
+use lean_media::PigmentId;
+use lean_piece::change::{
+    ChangeZones, ChooseSet, ChooseStudy, MarkReference, RenameZone, SetAim, SetBrief, SetChoice, SetCompositions, SetDemands, SetDismissed,
+    SetImportance, SetIntent, SetLighting, SetMixing, SetOthers, SetSessions, SetSheet, SetTarget, SetWall, SetWished, UseBox,
+};
+use lean_piece::light::{Facts, Graded};
+use lean_piece::paint_box::PaintBox;
+use lean_piece::wall::Wall;
+use lean_piece::{Brief, ChosenSet, Command, Dismissal, MOST_NAME, Piece, Refusal, Zone, ZoneId};
+use lean_search::MOST_IN_SET;
+
+impl Request {
+    /// The command that fulfils this request, checked against the Box in use (`paint_box`) and, for [`Request::UseBox`], the one
+    /// asked for (`asked`).
+    ///
+    /// # Errors
+    /// A [`Refusal`] naming what is not in the Box or does not fit.
+    pub fn into_command(self, piece: &Piece, paint_box: Option<&PaintBox>, asked: Option<&PaintBox>) -> Result<Command, Refusal> {
+        let owned = |pigments: &[PigmentId]| owned(paint_box, pigments);
+        Ok(match self {
+            Self::SetBrief { brief } => Command::SetBrief(SetBrief { brief: Brief { title: brief.title.trim().to_owned(), ..brief } }),
+            Self::UseBox { paint_box } => {
+                let found = asked.ok_or_else(|| Refusal::Unknown("There is no such Box. Choose one from the list.".into()))?;
+                if found.medium != piece.brief.medium {
+                    let (a, b) = (found.medium.name(), piece.brief.medium.name());
+                    return Err(Refusal::Contradiction(format!(
+                        "\"{}\" is a Box of {a}; this piece is in {b}. Choose a Box of {b}.",
+                        found.name
+                    )));
+                }
+                Command::UseBox(UseBox { paint_box: Some(paint_box) })
+            }
+            Self::RenameZone { zone, name } => Command::RenameZone(RenameZone { zone, name: name.trim().to_owned() }),
+            Self::SetImportance { zone, importance } => Command::SetImportance(SetImportance { zone, importance }),
+            Self::SetTarget { zone, target } => Command::SetTarget(SetTarget { zone, target: lean_colour::real::toward_real(target) }),
+            Self::SetIntent { intent } => Command::SetIntent(SetIntent { intent }),
+            Self::SetLighting { lighting } => Command::SetLighting(SetLighting { lighting }),
+            Self::SetFacts { zone, facts } => changed(piece, zone, "the light at", |z| z.facts = Facts { by_hand: true, ..facts })?,
+            Self::ProposeFacts => {
+                let facts = propose(piece);
+                let with = |z: &Zone| facts.iter().find(|(id, _)| *id == z.id).map(|(_, f)| Zone { facts: *f, ..z.clone() });
+                Command::ChangeZones(ChangeZones {
+                    zones: piece.zones.iter().filter_map(with).collect(),
+                    what: "what was proposed of the light".into(),
+                })
+            }
+            Self::ConfirmFacts => {
+                let guessed = piece.zones.iter().filter(|z| z.facts.is_guess());
+                let zones = guessed.map(|z| Zone { facts: Facts { by_hand: true, ..z.facts }, ..z.clone() }).collect();
+                Command::ChangeZones(ChangeZones { zones, what: "that what was proposed is so".into() })
+            }
+            Self::SetTargets { targets, what } => {
+                let zones = targets.iter().map(|t| {
+                    let zone = piece.zone(t.zone).ok_or(Refusal::NoSuchZone(t.zone.0))?;
+                    Ok(Zone { target: lean_colour::real::toward_real(t.target), ..zone.clone() })
+                });
+                Command::ChangeZones(ChangeZones { zones: zones.collect::<Result<_, _>>()?, what })
+            }
+            Self::MapValues { key } => {
+                let reach = reach_of(piece, paint_box)?.within_rules(piece);
+                targets(piece, mapped(piece, reach, key, piece.intent.contrast()), "the values mapped into reach")
+            }
+            Self::TargetsFromRules => {
+                let reach = reach_of(piece, paint_box)?.within_rules(piece);
+                targets(piece, rules::targets(piece, reach), "targets from the rules of light")
+            }
+            Self::SetGraded { zone, graded } => {
+                let of = piece.zone(zone).ok_or(Refusal::NoSuchZone(zone.0))?;
+                let end = of.graded.map_or(of.target, |g| g.to);
+                let graded = graded
+                    .map(|g| Ok(Graded { to: moved(end, piece.neutral(), g.end)?, direction: g.direction.rem_euclid(360.0) }))
+                    .transpose()?;
+                changed(piece, zone, "the grading of", |z| z.graded = graded)?
+            }
+            Self::SayOfMass { mass, said } => masses::say(piece, mass, said).map_err(Refusal::Unknown)?,
+            Self::JoinMasses { into, from } => masses::join(piece, into, from).map_err(Refusal::Contradiction)?,
+            Self::PartMass { mass, stroke } => masses::part(piece, mass, &stroke).map_err(Refusal::Contradiction)?,
+            Self::RedrawMass { mass, stroke } => masses::redraw(piece, mass, &stroke).map_err(Refusal::Contradiction)?,
+            Self::KeepZone { zone, kept } => changed(piece, zone, "the lock of", |z| z.kept = kept)?,
+            Self::SetWall { measure, candidates, taken, heard } => {
+                let wall =
+                    piece.wall.clone().ok_or_else(|| Refusal::Unknown("There is no photo of the wall yet. Drop one first.".into()))?;
+                Command::SetWall(SetWall { wall: Some(Wall { measure, candidates, taken, heard, ..wall }), what: "the wall".into() })
+            }
+            Self::RemoveWall => Command::SetWall(SetWall { wall: None, what: "taking the wall away".into() }),
+            Self::SetServes { serves } => Command::MarkReference(MarkReference { serves }),
+            Self::SetOthers { others } => {
+                if let Some(o) = others.iter().find(|o| !piece.others.iter().any(|p| p.digest == o.digest)) {
+                    return Err(Refusal::Unknown(format!(
+                        "\"{}\" is not among the references of this piece. Drop its file first.",
+                        o.file_name
+                    )));
+                }
+                Command::SetOthers(SetOthers { others })
+            }
+            Self::SetCompositions { compositions } => {
+                if compositions.as_ref().map(|c| &c.digest) != piece.compositions.as_ref().map(|c| &c.digest) && compositions.is_some() {
+                    return Err(Refusal::Unknown("That sheet is not kept with this piece. Drop its photo first.".into()));
+                }
+                Command::SetCompositions(SetCompositions { compositions })
+            }
+            Self::LayPlanes { planes } => crate::zones::from_planes(piece, planes)?,
+            Self::SetWished { wished } => Command::SetWished(SetWished { wished }),
+            Self::SetSessions { sessions } => Command::SetSessions(SetSessions { sessions }),
+            Self::SetChoice { locked, excluded } => {
+                owned(&locked)?;
+                owned(&excluded)?;
+                Command::SetChoice(SetChoice { locked, excluded })
+            }
+            Self::SetDemands { demands } => {
+                if let Some(m) = &demands.mother {
+                    owned(std::slice::from_ref(&m.pigment))?;
+                }
+                Command::SetDemands(SetDemands { demands })
+            }
+            Self::SetAim { aim } => Command::SetAim(SetAim { aim }),
+            Self::SetMixing { mixing } => Command::SetMixing(SetMixing { mixing }),
+            Self::ChooseSet { pigments } => {
+                owned(&pigments)?;
+                if pigments.len() > MOST_IN_SET {
+                    return Err(Refusal::Range(format!(
+                        "{} pigments are more than the {MOST_IN_SET} a lean set holds. Take one off first.",
+                        pigments.len()
+                    )));
+                }
+                Command::ChooseSet(ChooseSet { chosen: ChosenSet { pigments } })
+            }
+            Self::ChooseStudy { slot } => Command::ChooseStudy(ChooseStudy { slot }),
+            Self::SetSheet { sheet } => Command::SetSheet(SetSheet { sheet }),
+            Self::Dismiss { dismissal } => {
+                let mut dismissed: Vec<Dismissal> = piece.dismissed.iter().filter(|d| d.finding != dismissal.finding).cloned().collect();
+                dismissed.push(dismissal);
+                Command::SetDismissed(SetDismissed { dismissed })
+            }
+            Self::BringBackFindings => Command::SetDismissed(SetDismissed { dismissed: Vec::new() }),
+        })
+    }
+}
+
+/// The command that gives zones new targets.
+pub fn targets(piece: &Piece, new: Vec<(ZoneId, Lab)>, what: &str) -> Command {
+    let with = |(id, target): (ZoneId, Lab)| piece.zone(id).map(|z| Zone { target: lean_colour::real::toward_real(target), ..z.clone() });
+    Command::ChangeZones(ChangeZones { zones: new.into_iter().filter_map(with).collect(), what: what.into() })
+}
+
+fn changed(piece: &Piece, zone: ZoneId, what: &str, change: impl FnOnce(&mut Zone)) -> Result<Command, Refusal> {
+    let mut new = piece.zone(zone).cloned().ok_or(Refusal::NoSuchZone(zone.0))?;
+    change(&mut new);
+    let what: String = format!("{what} {}", piece.zone_label(zone)).chars().take(MOST_NAME).collect();
+    Ok(Command::ChangeZones(ChangeZones { zones: vec![new], what }))
+}
+
+fn reach_of(piece: &Piece, paint_box: Option<&PaintBox>) -> Result<Reach, Refusal> {
+    paint_box
+        .and_then(|b| crate::mixes::reach_of(piece, b))
+        .ok_or_else(|| Refusal::Unknown("What can be reached depends on the Box. Choose one in the brief.".into()))
+}
+
+fn owned(paint_box: Option<&PaintBox>, pigments: &[PigmentId]) -> Result<(), Refusal> {
+    if pigments.is_empty() {
+        return Ok(());
+    }
+    let paint_box = paint_box.ok_or_else(|| Refusal::Unknown("This piece draws on no Box yet. Choose one in the brief.".into()))?;
+    match pigments.iter().find(|p| paint_box.find(p).is_none()) {
+        Some(p) => Err(Refusal::Unknown(format!("\"{p}\" is not in the Box \"{}\".", paint_box.name))),
+        None => match pigments.iter().find(|p| paint_box.find(p).is_some_and(|p| p.white)) {
+            Some(p) => Err(Refusal::Contradiction(format!("\"{p}\" is white: it is free in every mix and never counted in a set."))),
+            None => Ok(()),
+        },
+    }
+}
+
+/// The colour a mark has after being moved: up and down keeps hue and chroma, sideways keeps value, as far as real colours go.
+///
+/// # Errors
+/// When a number is out of range.
+pub fn moved(from: Lab, neutral: Temperature, to: FieldMove) -> Result<Lab, Refusal> {
+    let mut lab = from;
+    if let Some(v) = to.value {
+        if !(0.0..=10.0).contains(&v) {
+            return Err(Refusal::Range(format!("Value {v} is off the ladder; it runs from 0 to 10.")));
+        }
+        lab = moves::with_value(lab, Value(v));
+    }
+    if let Some(t) = to.temperature {
+        if !(-200.0..=200.0).contains(&t) {
+            return Err(Refusal::Range(format!("Temperature {t} is out of range; it runs from -200 to 200.")));
+        }
+        lab = moves::with_temperature(lab, Temperature(neutral.0 + t));
+    }
+    Ok(lab)
+}

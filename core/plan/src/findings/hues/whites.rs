@@ -1,0 +1,89 @@
+//! White things keep to one tint in each light.
+
+use crate::findings::plan::{Plan, PlannedZone, listed, mean, turn};
+use crate::findings::{Finding, capital};
+use lean_colour::Lab;
+use lean_piece::light::{Kind, Which};
+
+/// CIELAB units the undertones of one light and family may lie apart, and how far where both lean the same way and one only more
+/// strongly. Choices.
+const APART: f64 = 8.0;
+const SAME_WAY: f64 = 14.0;
+/// Degrees within which two undertones lean the same way. A choice.
+const ONE_WAY: f64 = 30.0;
+
+/// White things under one lamp, lit ones and shaded ones apart, whose undertones pull in different ways. Silent without named light: nothing says then what they share.
+pub fn one_undertone(plan: &Plan) -> Vec<Finding> {
+    let lamps = plan.lamps();
+    lamps.iter().flat_map(|(which, _)| [false, true].into_iter().filter_map(|shaded| family(plan, *which, shaded))).collect()
+}
+
+fn family(plan: &Plan, which: Which, shaded: bool) -> Option<Finding> {
+    let whites: Vec<&PlannedZone> =
+        plan.under(which).into_iter().filter(|z| z.kind(Kind::White) && !z.shines() && z.in_shadow() == shaded).collect();
+    let pairs = whites.iter().enumerate().flat_map(|(i, a)| whites[i + 1..].iter().map(move |b| undertones_apart(a.lab, b.lab)));
+    let apart = pairs.fold(0.0, f64::max);
+    if apart <= 0.0 {
+        return None;
+    }
+    let aim = (mean(&whites, |z| z.lab.a)?, mean(&whites, |z| z.lab.b)?);
+    let place = if shaded { "in shadow" } else { "in the light" };
+    let found = Finding::remark(
+        "whites",
+        format!("whites-{}-{}", if which == Which::Second { 2 } else { 1 }, if shaded { "shadow" } else { "light" }),
+        whites.iter().map(|z| z.id).collect(),
+        format!("{}: white things {place} with different undertones", capital(&listed(&whites))),
+        format!("Whites in one light lean the same way; the undertones of these lie {apart:.0} apart."),
+        "whites lean one way",
+    );
+    let targets = whites.iter().map(|z| (z.id, Lab::new(z.lab.l, aim.0, aim.1))).collect();
+    Some(found.mended("Let them lean one way".into(), targets))
+}
+
+/// How far two undertones lie apart, beyond what is let pass; 0 where they go together.
+fn undertones_apart(a: Lab, b: Lab) -> f64 {
+    let apart = (a.a - b.a).hypot(a.b - b.b);
+    let one_way = a.chroma().min(b.chroma()) >= 1.5 && turn(a.hue(), b.hue()) <= ONE_WAY;
+    if apart > if one_way { SAME_WAY } else { APART } { apart } else { 0.0 }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::findings::tests::taken;
+    use crate::staged::{Staged, lit_by, lit_by_two, staged};
+    use lean_piece::Piece;
+    use lean_piece::light::{Role, Tint};
+
+    fn of(piece: &Piece) -> Vec<Finding> {
+        one_undertone(&Plan::of(piece, &[], None))
+    }
+
+    fn white(v: f64, t: f64, role: Role) -> Staged {
+        Staged::vt(v, t).kind(Kind::White).role(role)
+    }
+
+    #[test]
+    fn whites_that_pull_apart_are_said_and_tied() {
+        let piece = Piece { lighting: lit_by(Tint::Warm), ..staged(&[white(8.5, 8.0, Role::Lit), white(8.0, -6.0, Role::Lit)]) };
+        let found = of(&piece);
+        assert_eq!(found.len(), 1);
+        assert!(of(&taken(&piece, &found[0])).is_empty());
+    }
+
+    #[test]
+    fn light_and_shadow_and_two_lights_have_their_own_undertones() {
+        let one = Piece { lighting: lit_by(Tint::Warm), ..staged(&[white(8.5, 8.0, Role::Lit), white(6.0, -6.0, Role::Shadow)]) };
+        assert!(of(&one).is_empty());
+        let two = Piece {
+            lighting: lit_by_two(Tint::Warm, Tint::Cool),
+            ..staged(&[white(7.5, 14.0, Role::Lit), white(8.0, -6.0, Role::Lit).second()])
+        };
+        assert!(of(&two).is_empty());
+    }
+
+    #[test]
+    fn without_light_nothing_is_known() {
+        assert!(of(&staged(&[white(8.5, 8.0, Role::Lit), white(8.0, -6.0, Role::Lit)])).is_empty());
+    }
+}

@@ -1,0 +1,31 @@
+//! All that follows from a piece and decides nothing.
+//!
+//! **The nouns and how they meet.** A [`Piece`](lean_piece::Piece) is data. A painter's [`Request`](requests::Request) becomes its commands in
+//! [`carry_out`]; [`zones`] turns pixels into the facts a command carries; [`light`] into targets; the lean search ([`lean_search`]) picks the
+//! few pigments from the Box that meet them. [`mixes`], [`studies`], [`order_of_work`] and [`findings`] say what follows, and
+//! [`derived`](mod@derived) gathers it for the bench.
+#![deny(missing_docs)]
+
+pub mod additions;
+pub mod basis;
+pub mod carry_out;
+pub mod cautions;
+pub mod chart;
+pub mod compare;
+pub mod derived;
+pub mod field_note;
+pub mod findings;
+pub mod fit;
+pub mod grounds;
+pub mod light;
+pub mod mark;
+pub mod mixes;
+pub mod order_of_work;
+pub mod planned;
+pub mod requests;
+#[cfg(test)]
+mod staged;
+pub mod studies;
+pub mod wall;
+pub mod wording;
+pub mod zones;

@@ -1,0 +1,265 @@
+//! What a painter may ask of a piece directly. Facts about pixels and searches come from the work itself, never from outside.
+
+use lean_colour::Lab;
+use lean_media::PigmentId;
+use lean_picture::spot::Spot;
+use lean_piece::intent::Intent;
+use lean_piece::light::{Distance, Facts, Key, Lighting, Plane, Which};
+use lean_piece::paint_box::BoxId;
+use lean_piece::wall::{Candidate, Heard, Measure};
+use lean_piece::{
+    Aim, Brief, Compositions, Dismissal, Importance, MassId, Mixing, Other, PlaneShape, Serves, Session, SheetSettings, StudySlot, Wished,
+    ZoneId,
+};
+use lean_search::Demands;
+use serde::{Deserialize, Serialize};
+
+/// A change asked for by the painter.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case", tag = "do")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Request {
+    /// Title, medium, ground and size.
+    SetBrief {
+        /// The whole new brief.
+        brief: Brief,
+    },
+    /// Draw on another Box of the same medium.
+    UseBox {
+        /// Which.
+        paint_box: BoxId,
+    },
+    /// Give a zone a name.
+    RenameZone {
+        /// Which.
+        zone: ZoneId,
+        /// At most 80 characters; empty takes the name away.
+        name: String,
+    },
+    /// Say how much a zone matters.
+    SetImportance {
+        /// Which.
+        zone: ZoneId,
+        /// How much.
+        importance: Importance,
+    },
+    /// Say what a zone should be.
+    SetTarget {
+        /// Which.
+        zone: ZoneId,
+        /// The wanted colour.
+        target: Lab,
+    },
+    /// What it is for and by which rules it is made.
+    SetIntent {
+        /// All of it.
+        intent: Intent,
+    },
+    /// What falls on it.
+    SetLighting {
+        /// All of it.
+        lighting: Lighting,
+    },
+    /// Say how a zone stands in the light.
+    SetFacts {
+        /// Which.
+        zone: ZoneId,
+        /// All that is known; it counts as said by hand.
+        facts: Facts,
+    },
+    /// Propose plane, distance, role and kind for every zone nothing was said about.
+    ProposeFacts,
+    /// Say that everything proposed of the light is so: findings go by it from now on.
+    ConfirmFacts,
+    /// Say what several zones should be.
+    SetTargets {
+        /// Which and what.
+        targets: Vec<ZoneTarget>,
+        /// What was done, for the line that says what was undone.
+        what: String,
+    },
+    /// Map the values of the reference into what can be reached.
+    MapValues {
+        /// Which part of the range.
+        key: Key,
+    },
+    /// Targets from the rules of light alone.
+    TargetsFromRules,
+    /// Let a target run to another colour, or not.
+    SetGraded {
+        /// Which zone.
+        zone: ZoneId,
+        /// Where to and which way; `None` makes it even again.
+        graded: Option<Grading>,
+    },
+    /// Say what is known of a mass. Zones nothing was said of by hand follow it.
+    SayOfMass {
+        /// Which.
+        mass: MassId,
+        /// What.
+        said: OfMass,
+    },
+    /// Join two masses.
+    JoinMasses {
+        /// The one that stays.
+        into: MassId,
+        /// The other.
+        from: MassId,
+    },
+    /// Part a mass along a drawn line.
+    PartMass {
+        /// Which.
+        mass: MassId,
+        /// The line.
+        stroke: Vec<Spot>,
+    },
+    /// Redraw the border of a mass.
+    RedrawMass {
+        /// Which.
+        mass: MassId,
+        /// The line.
+        stroke: Vec<Spot>,
+    },
+    /// Keep a zone when zones are proposed anew, or not.
+    KeepZone {
+        /// Which.
+        zone: ZoneId,
+        /// Whether it stays.
+        kept: bool,
+    },
+    /// Panels, measure and meaning of the wall.
+    SetWall {
+        /// What is known about lengths.
+        measure: Option<Measure>,
+        /// Ways to hang it.
+        candidates: Vec<Candidate>,
+        /// The one taken.
+        taken: Option<usize>,
+        /// How it is meant to be heard.
+        heard: Option<Heard>,
+    },
+    /// Take the wall away.
+    RemoveWall,
+    /// Say what the main reference is for.
+    SetServes {
+        /// For what; empty for everything.
+        serves: Vec<Serves>,
+    },
+    /// Say what the other references are for, or leave some out.
+    SetOthers {
+        /// Those that stay.
+        others: Vec<Other>,
+    },
+    /// Choose among compositions and say why.
+    SetCompositions {
+        /// The sheet, or none.
+        compositions: Option<Compositions>,
+    },
+    /// Planes dragged into place where there is no reference.
+    LayPlanes {
+        /// The planes, from back to front.
+        planes: Vec<PlaneShape>,
+    },
+    /// Colours of another picture the set should serve too, or none.
+    SetWished {
+        /// Them.
+        wished: Option<Wished>,
+    },
+    /// Log work done on the piece.
+    SetSessions {
+        /// All sessions.
+        sessions: Vec<Session>,
+    },
+    /// Say which pigments must and must not be in a set.
+    SetChoice {
+        /// Must be in.
+        locked: Vec<PigmentId>,
+        /// Must not be in.
+        excluded: Vec<PigmentId>,
+    },
+    /// Say what else is asked of a set.
+    SetDemands {
+        /// All of it.
+        demands: Demands,
+    },
+    /// Say what the search aims at.
+    SetAim {
+        /// All of it.
+        aim: Aim,
+    },
+    /// Say how mixes are made.
+    SetMixing {
+        /// All of it.
+        mixing: Mixing,
+    },
+    /// Take a set into use: at most eight pigments of the Box.
+    ChooseSet {
+        /// The set.
+        pigments: Vec<PigmentId>,
+    },
+    /// Carry a study forward, or none.
+    ChooseStudy {
+        /// Which.
+        slot: Option<StudySlot>,
+    },
+    /// Say how studies are printed.
+    SetSheet {
+        /// The settings.
+        sheet: SheetSettings,
+    },
+    /// Answer a finding with a reason.
+    Dismiss {
+        /// Which and why.
+        dismissal: Dismissal,
+    },
+    /// Take all answers back.
+    BringBackFindings,
+}
+
+/// How a target runs: where its far end lies in the field, and which way it goes.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Grading {
+    /// Where the far end lies; what is left out stays as it is.
+    pub end: FieldMove,
+    /// Degrees clockwise from rightwards.
+    pub direction: f64,
+}
+
+/// A zone and what it should be.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ZoneTarget {
+    /// Which.
+    pub zone: ZoneId,
+    /// The wanted colour.
+    pub target: Lab,
+}
+
+/// What is said of a mass.
+#[derive(Clone, Debug, Default, PartialEq, serde::Serialize, serde::Deserialize)]
+#[serde(default)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OfMass {
+    /// The painter's word for it.
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub name: String,
+    /// Which way it faces.
+    pub plane: Option<Plane>,
+    /// How far off it is.
+    pub distance: Option<Distance>,
+    /// Which light falls on it.
+    pub light: Option<Which>,
+}
+
+/// Where a mark is dragged to in the field. Either may be left out.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct FieldMove {
+    /// The new value, 0..=10.
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 10))]
+    pub value: Option<f64>,
+    /// The new temperature relative to the picture's neutral.
+    #[cfg_attr(feature = "schema", schema(minimum = -200, maximum = 200))]
+    pub temperature: Option<f64>,
+}

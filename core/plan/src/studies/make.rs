@@ -1,0 +1,121 @@
+//! Making the three studies, each with its own exact lean set.
+
+use super::order::{Held, choose_together, ordered_pairs};
+use super::restraint::ceiling;
+use super::scheme;
+use super::wheel::Opposites;
+use crate::basis::basis;
+use crate::mixes::{craft_of, pigments_of};
+use lean_colour::Lab;
+use lean_media::Pigment;
+use lean_piece::intent::moods::MoodScheme;
+use lean_piece::paint_box::PaintBox;
+use lean_piece::wanted::weight;
+use lean_piece::{Piece, Schemed, Study, StudyMix, StudySlot};
+use lean_recipes::{Cost, Target};
+use lean_search::NoAnswer;
+use lean_search::Recipes;
+use lean_search::progress::{Progress, Stage};
+use lean_search::{Tables, search};
+
+/// Cost in studies whose values must hold.
+fn held() -> Cost {
+    Cost { hold: Some(Cost::QUARTER_STEP), ..Cost::default() }
+}
+
+/// Size of a study's lean set when the painter has not chosen one.
+const USUAL_SIZE: usize = 5;
+
+/// Makes study A as read, B by opposites and C by neighbours, or B by neighbours and C by opposites where the mood asks for that. B and C hold the planned values within a quarter step as far as the
+/// Box can, and keep warm zones warmer than their neighbours.
+///
+/// # Errors
+/// See [`NoAnswer`]: too few pigments, no zones, cancelled.
+pub fn make(piece: &Piece, paint_box: &PaintBox, tables: &Tables, progress: &dyn Progress) -> Result<Vec<Study>, NoAnswer> {
+    if piece.zones.is_empty() {
+        return Err(NoAnswer::NoTargets);
+    }
+    let plan = Plan { piece, paint_box, tables, size: size_of_sets(piece, paint_box), singles: single_colours(piece, paint_box) };
+    let across = Opposites::of(piece, paint_box);
+    let [opposites, neighbours] = scheme::choose_two(piece, |hue| across.opposite(hue), |colours| plan.effort(colours));
+    // The scheme the mood asks for comes first.
+    let (second, third) = match piece.intent.scheme() {
+        Some(MoodScheme::Neighbours) => (neighbours, opposites),
+        _ => (opposites, neighbours),
+    };
+    let slots = [(StudySlot::A, Schemed::AsRead), (StudySlot::B, second), (StudySlot::C, third)];
+    slots
+        .into_iter()
+        .enumerate()
+        .map(|(i, (slot, scheme))| {
+            let stage = Stage { whole: progress, from: i as f64 / 3.0, span: 1.0 / 3.0 };
+            plan.study(slot, scheme, &scheme::wanted(piece, scheme), &stage)
+        })
+        .collect()
+}
+
+fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
+    let owned = paint_box.pigments.iter().filter(|p| !p.white && !piece.excluded.contains(&p.id)).count();
+    let wished = if piece.chosen.pigments.is_empty() { USUAL_SIZE } else { piece.chosen.pigments.len() };
+    let game = piece.intent.games.most_pigments.map_or(usize::MAX, usize::from);
+    wished.clamp(2, 6).max(piece.locked.len()).min(game).min(owned.max(1))
+}
+
+/// Values and colours of every pigment alone and with white.
+fn single_colours(piece: &Piece, paint_box: &PaintBox) -> Vec<(f64, Lab)> {
+    let coloured = paint_box.pigments.iter().filter(|p| !p.white);
+    let colours = |p: &Pigment| Recipes::of(craft_of(piece, paint_box, &[p]).as_ref()).colours().collect::<Vec<_>>();
+    coloured.flat_map(colours).map(|c| (c.value().0, c)).collect()
+}
+
+struct Plan<'a> {
+    piece: &'a Piece,
+    paint_box: &'a PaintBox,
+    tables: &'a Tables,
+    size: usize,
+    /// Value and colour of every pigment alone and with white.
+    singles: Vec<(f64, Lab)>,
+}
+
+impl Plan<'_> {
+    /// What the wanted colours would cost from single pigments and their tints alone: a quick measure of what this Box finds easy,
+    /// values and all.
+    fn effort(&self, colours: &[Lab]) -> f64 {
+        let near = |c: &Lab| {
+            let value = c.value().0;
+            let cost = |s: &(f64, Lab)| held().of_value(s.0 - value) + 0.6 * (s.1.a - c.a).hypot(s.1.b - c.b);
+            self.singles.iter().map(cost).fold(f64::INFINITY, f64::min)
+        };
+        self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()
+    }
+
+    fn study(&self, slot: StudySlot, scheme: Schemed, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
+        let cost = if slot == StudySlot::A { self.piece.cost() } else { Cost { ranking: self.piece.cost().ranking, ..held() } };
+        let aims: Vec<Target> = self.piece.zones.iter().zip(wanted).map(|(z, lab)| Target { lab: *lab, weight: weight(z) }).collect();
+        let asked = self.piece.ask(self.paint_box, vec![self.piece.need(aims, cost)], self.size..=self.size);
+        let found = search(&asked.ask(), self.tables, progress, &|_| {})?;
+        let set = found.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into()))?;
+        let craft = craft_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
+        let recipes = Recipes::of(craft.as_ref());
+        let mixes = if slot == StudySlot::A {
+            let ceilings = vec![f64::INFINITY; wanted.len()];
+            choose_together(&recipes, wanted, cost, &Held { pairs: &[], ceilings: &ceilings })
+        } else {
+            let ceilings: Vec<f64> = self.piece.zones.iter().map(ceiling).collect();
+            choose_together(&recipes, wanted, cost, &Held { pairs: &ordered_pairs(self.piece), ceilings: &ceilings })
+        };
+        Ok(Study {
+            slot,
+            scheme,
+            pigments: set.pigments,
+            cost: set.pieces.first().copied().unwrap_or(set.cost),
+            mixes: self.piece.zones.iter().zip(wanted).zip(mixes).map(|((z, w), mix)| StudyMix { zone: z.id, wanted: *w, mix }).collect(),
+            basis: basis(self.piece, Some(self.paint_box)),
+        })
+    }
+}
+
+/// How far the mixes of a study leave the planned values at most, in steps.
+pub fn most_off(study: &Study) -> f64 {
+    study.mixes.iter().map(|m| (m.mix.lab.value().0 - m.wanted.value().0).abs()).fold(0.0, f64::max)
+}

@@ -1,0 +1,228 @@
+//! Hues freed, values held, warm kept warmer than its neighbours.
+
+use super::order::ordered_pairs;
+use super::restraint::{families, restrained};
+use crate::wording::hue::hue_word;
+use lean_colour::difference::ciede2000;
+use lean_colour::moves::with_temperature;
+use lean_colour::real::toward_real;
+use lean_colour::temperature::WARM_POLE;
+use lean_colour::{Lab, Temperature, Value};
+use lean_piece::{Piece, Schemed, Zone};
+
+/// Share of the picture that the ruling hue of two opposites should cover. A choice.
+const RULES: f64 = 0.68;
+/// Least chroma that still shows a hue. A choice.
+const FAINT: f64 = 9.0;
+/// Width of a neighbours scheme on the circle, in degrees. A choice.
+const STRETCH: f64 = 62.0;
+/// Warm–cool units by which a zone planned warmer than its neighbour stays warmer in a study. A choice: just above what reads as
+/// the same.
+const CLEARLY_WARMER: f64 = 5.0;
+/// Mean CIEDE2000 by which a study must leave the others to be another picture. A choice.
+pub const REALLY_DIFFERS: f64 = 9.0;
+/// Degrees on the circle between the ruling hues of two studies of different mood. A choice.
+const OTHER_MOOD: f64 = 75.0;
+
+/// Colours wanted in each zone under a scheme, in the order of `piece.zones`.
+pub fn wanted(piece: &Piece, scheme: Schemed) -> Vec<Lab> {
+    match scheme {
+        Schemed::AsRead => piece.zones.iter().map(|z| piece.wanted(z)).collect(),
+        Schemed::Opposites { dominant, other } => in_order(piece, restrained(piece, opposites(piece, dominant, other))),
+        Schemed::Neighbours { from, to } => in_order(piece, restrained(piece, neighbours(piece, from, to))),
+    }
+}
+
+/// Puts neighbours whose warm–cool order was lost (a light zone has little room for chroma) back in order: both give way along
+/// the warm–cool axis, values staying as they are. White things of one light move together.
+fn in_order(piece: &Piece, mut colours: Vec<Lab>) -> Vec<Lab> {
+    const PASSES: usize = 40;
+    let pairs = ordered_pairs(piece);
+    let families = families(piece);
+    let moved_with = |zone: usize| families.iter().find(|f| f.contains(&zone)).cloned().unwrap_or_else(|| vec![zone]);
+    let warm_by = |colours: &mut Vec<Lab>, zone: usize, by: f64| {
+        for z in moved_with(zone) {
+            colours[z] = with_temperature(colours[z], Temperature(colours[z].temperature().0 + by));
+        }
+    };
+    for _ in 0..PASSES {
+        let mut moved = false;
+        for (warm, cool) in &pairs {
+            let (w, c) = (colours[*warm].temperature().0, colours[*cool].temperature().0);
+            if w - c < CLEARLY_WARMER - 0.1 {
+                let by = (CLEARLY_WARMER - (w - c)) / 2.0;
+                warm_by(&mut colours, *warm, by);
+                warm_by(&mut colours, *cool, -by);
+                moved = true;
+            }
+        }
+        if !moved {
+            break;
+        }
+    }
+    colours
+}
+
+/// Candidate schemes of two opposites, as `opposite` has them: every 15°, leaving out axes that lie across warm and cool (they could not keep
+/// warm zones warm).
+pub fn opposite_schemes(opposite: impl Fn(f64) -> f64) -> Vec<Schemed> {
+    hues(15.0)
+        .map(|h| (h, opposite(h)))
+        .filter(|(h, other)| warmth(*h).abs() > 0.45 && warmth(*other) * warmth(*h).signum() < -0.1)
+        .map(|(dominant, other)| Schemed::Opposites { dominant, other })
+        .collect()
+}
+
+/// Candidate schemes of neighbours: stretches that do not pass a pole, so that along them warmer is always one way.
+pub fn neighbour_schemes() -> Vec<Schemed> {
+    hues(15.0)
+        .filter_map(|h| {
+            let (a, b) = (h, (h + STRETCH).rem_euclid(360.0));
+            let passes = |pole: f64| (pole - h).rem_euclid(360.0) < STRETCH;
+            if passes(WARM_POLE) || passes(WARM_POLE + 180.0) {
+                return None;
+            }
+            let (from, to) = if warmth(a) < warmth(b) { (a, b) } else { (b, a) };
+            Some(Schemed::Neighbours { from, to })
+        })
+        .collect()
+}
+
+fn hues(step: f64) -> impl Iterator<Item = f64> {
+    (0..(360.0 / step) as usize).map(move |i| i as f64 * step)
+}
+
+/// Temperature of a unit of chroma at a hue, −1..=1.
+fn warmth(hue: f64) -> f64 {
+    (hue - WARM_POLE).to_radians().cos()
+}
+
+/// Chroma a zone of this value may have: little near black and white, most in the middle.
+fn room(value: Value, most: f64) -> f64 {
+    let arch = (std::f64::consts::PI * value.0.clamp(0.0, 10.0) / 10.0).sin();
+    most * (0.22 + 0.78 * arch)
+}
+
+/// Typical strength of colour of the piece, kept by its studies.
+fn strength(piece: &Piece) -> f64 {
+    let strongest = piece.zones.iter().map(|z| z.target.chroma()).fold(0.0, f64::max);
+    strongest.clamp(30.0, 52.0)
+}
+
+/// Rank of each zone from coolest 0 to warmest 1 by area passed: half its own area counted.
+fn warm_rank(zones: &[Zone]) -> Vec<f64> {
+    let t: Vec<f64> = zones.iter().map(|z| z.target.temperature().0).collect();
+    let total: f64 = zones.iter().map(|z| z.reading.area).sum::<f64>().max(f64::MIN_POSITIVE);
+    (0..zones.len())
+        .map(|i| {
+            let cooler: f64 = (0..zones.len()).filter(|j| t[*j] < t[i]).map(|j| zones[j].reading.area).sum();
+            (cooler + 0.5 * zones[i].reading.area) / total
+        })
+        .collect()
+}
+
+fn opposites(piece: &Piece, dominant: f64, other: f64) -> Vec<Lab> {
+    let ranks = warm_rank(&piece.zones);
+    let most = strength(piece);
+    let rules_warm = warmth(dominant) > warmth(other);
+    // The ruling hue takes the coolest (or warmest) zones until it covers its share of the picture.
+    let parting = if rules_warm { 1.0 - RULES } else { RULES };
+    piece
+        .zones
+        .iter()
+        .zip(ranks)
+        .map(|(z, rank)| {
+            let value = z.target.value();
+            let warm = rank > parting;
+            let hue = if warm == rules_warm { dominant } else { other };
+            let span = if warm { 1.0 - parting } else { parting };
+            let far = ((rank - parting).abs() / span.max(1e-6)).min(1.0);
+            let chroma = FAINT.min(room(value, most)) + (room(value, most) - FAINT).max(0.0) * (0.25 + 0.75 * far);
+            held(z, chroma, hue)
+        })
+        .collect()
+}
+
+fn neighbours(piece: &Piece, from: f64, to: f64) -> Vec<Lab> {
+    let ranks = warm_rank(&piece.zones);
+    let most = strength(piece);
+    let turn = turn(from, to);
+    let warm_side = warmth(from + turn / 2.0) > 0.0;
+    piece
+        .zones
+        .iter()
+        .zip(ranks)
+        .map(|(z, rank)| {
+            let hue = (from + turn * rank).rem_euclid(360.0);
+            // On the warm half stronger is warmer; on the cool half stronger is cooler.
+            let strong = if warm_side { rank } else { 1.0 - rank };
+            let value = z.target.value();
+            let chroma = FAINT.min(room(value, most)) + (room(value, most) - FAINT).max(0.0) * (0.2 + 0.7 * strong);
+            held(z, chroma, hue)
+        })
+        .collect()
+}
+
+/// The zone's own lightness with another chroma and hue.
+fn held(zone: &Zone, chroma: f64, hue: f64) -> Lab {
+    toward_real(Lab::from_lch(zone.target.l, chroma, hue))
+}
+
+/// Area-weighted mean CIEDE2000 between two versions of the piece.
+pub fn apart(piece: &Piece, a: &[Lab], b: &[Lab]) -> f64 {
+    let total: f64 = piece.zones.iter().map(|z| z.reading.area).sum::<f64>().max(f64::MIN_POSITIVE);
+    piece.zones.iter().zip(a.iter().zip(b)).map(|(z, (x, y))| z.reading.area / total * ciede2000(*x, *y)).sum()
+}
+
+/// The hue most of a picture lives in under a scheme.
+fn ruling_hue(scheme: Schemed) -> Option<f64> {
+    match scheme {
+        Schemed::AsRead => None,
+        Schemed::Opposites { dominant, .. } => Some(dominant),
+        Schemed::Neighbours { from, to } => Some((from + turn(from, to) / 2.0).rem_euclid(360.0)),
+    }
+}
+
+/// The shorter way round the circle, −180..=180 degrees.
+fn turn(from: f64, to: f64) -> f64 {
+    (to - from + 180.0).rem_euclid(360.0) - 180.0
+}
+
+/// One scheme of opposites and one of neighbours: of the pairs that make, with the piece as read, three pictures that really
+/// differ, the one `effort` finds easiest for both; if none does, the one that differs most.
+pub fn choose_two(piece: &Piece, opposite: impl Fn(f64) -> f64, effort: impl Fn(&[Lab]) -> f64) -> [Schemed; 2] {
+    struct Seen {
+        scheme: Schemed,
+        colours: Vec<Lab>,
+        effort: f64,
+        from_read: f64,
+    }
+    let read = wanted(piece, Schemed::AsRead);
+    let see = |scheme: Schemed| {
+        let colours = wanted(piece, scheme);
+        Seen { scheme, effort: effort(&colours), from_read: apart(piece, &colours, &read), colours }
+    };
+    let opposites: Vec<Seen> = opposite_schemes(opposite).into_iter().map(see).collect();
+    let neighbours: Vec<Seen> = neighbour_schemes().into_iter().map(see).collect();
+    let pairs = opposites.iter().flat_map(|b| neighbours.iter().map(move |c| (b, c)));
+    let judged: Vec<(&Seen, &Seen, f64, bool)> = pairs
+        .map(|(b, c)| {
+            let least = apart(piece, &b.colours, &c.colours).min(b.from_read).min(c.from_read);
+            let hues = ruling_hue(b.scheme).zip(ruling_hue(c.scheme));
+            let other_mood = hues.is_some_and(|(h, k)| turn(h, k).abs() >= OTHER_MOOD);
+            (b, c, least, least >= REALLY_DIFFERS && other_mood)
+        })
+        .collect();
+    let easiest = judged.iter().filter(|j| j.3).min_by(|x, y| (x.0.effort + x.1.effort).total_cmp(&(y.0.effort + y.1.effort)));
+    let farthest = judged.iter().max_by(|x, y| x.2.total_cmp(&y.2));
+    easiest.or(farthest).map_or([Schemed::AsRead; 2], |j| [j.0.scheme, j.1.scheme])
+}
+
+/// A scheme in words.
+pub fn describe(scheme: Schemed) -> String {
+    match scheme {
+        Schemed::AsRead => "as read".into(),
+        Schemed::Opposites { dominant, other } => format!("opposites, {} rules {}", hue_word(dominant), hue_word(other)),
+        Schemed::Neighbours { from, to } => format!("neighbours, {} to {}", hue_word(from), hue_word(to)),
+    }
+}

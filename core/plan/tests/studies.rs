@@ -1,0 +1,156 @@
+//! Studies: values held, hues freed, warm kept warm, and a sheet at true scale.
+
+use lean_colour::{Lab, Temperature};
+use lean_media::{GroundId, Medium};
+use lean_picture::{Reading, ZoneMap};
+use lean_piece::change::SetReference;
+use lean_piece::paint_box::PaintBox;
+use lean_piece::*;
+use lean_plan::studies::make::{make, most_off};
+use lean_plan::studies::order::{holds, lost, ordered_pairs};
+use lean_plan::studies::scheme::{self, REALLY_DIFFERS, apart};
+use lean_plan::studies::sheet::{Copy, Mark, lay_out, recipe_text};
+use lean_search::Tables;
+use lean_search::progress::Unwatched;
+use proptest::prelude::*;
+
+/// A row of zones of these colours; each touches the next.
+fn row(colours: &[Lab]) -> Piece {
+    let n = colours.len() as u32;
+    let zones = colours
+        .iter()
+        .enumerate()
+        .map(|(i, lab)| Zone::read(ZoneId(i as u16 + 1), Reading { area: 1.0 / f64::from(n), value: lab.value(), lab: *lab }))
+        .collect();
+    let brief = Brief {
+        title: "Row".into(),
+        medium: Medium::Oil,
+        ground: GroundId("panel-white".into()),
+        size: Size { width: Millimetres(400.0), height: Millimetres(300.0) },
+    };
+    let labels = (0..40 * n * 10).map(|i| ((i % (40 * n)) / 40 + 1) as u16).collect();
+    let reference = Reference::whole("d".into(), "r.png".into(), (400, 300), Temperature(2.0));
+    let map = ZoneMap { width: 40 * n, height: 10, labels };
+    Piece::new(brief)
+        .apply(Command::SetReference(SetReference {
+            reference: Some(reference),
+            zone_map: Some(map.into()),
+            zones,
+            cut: None,
+            masses: Vec::new(),
+            mass_map: None,
+        }))
+        .unwrap()
+        .0
+}
+
+fn sticks() -> PaintBox {
+    let b = lean_demo::pastels();
+    PaintBox { name: b.name, medium: b.medium, pigments: b.pigments }
+}
+
+fn some() -> Piece {
+    row(&[
+        Lab::new(82.0, -1.0, -7.0),
+        Lab::new(62.0, 20.0, 28.0),
+        Lab::new(38.0, 6.0, 2.0),
+        Lab::new(70.0, 2.0, 10.0),
+        Lab::new(24.0, 1.0, -6.0),
+    ])
+}
+
+#[test]
+fn three_studies_really_differ_and_hold_their_values() {
+    let piece = some();
+    let studies = make(&piece, &sticks(), &Tables::default(), &Unwatched).unwrap();
+    assert_eq!(studies.iter().map(|s| s.slot).collect::<Vec<_>>(), [StudySlot::A, StudySlot::B, StudySlot::C]);
+    let wanted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.wanted).collect()).collect();
+    let painted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.mix.lab).collect()).collect();
+    for (i, j) in [(0, 1), (0, 2), (1, 2)] {
+        assert!(apart(&piece, &wanted[i], &wanted[j]) >= REALLY_DIFFERS, "studies {i} and {j}");
+        let painted = apart(&piece, &painted[i], &painted[j]);
+        assert!(painted >= 7.0, "studies {i} and {j} come out {painted} apart");
+    }
+    for s in &studies[1..] {
+        assert!(most_off(s) <= 0.25, "{:?} is off by {}", s.slot, most_off(s));
+        let mixed: Vec<Lab> = s.mixes.iter().map(|m| m.mix.lab).collect();
+        for pair in ordered_pairs(&piece) {
+            assert!(holds(&mixed, pair), "{:?} {pair:?}: {:?}", s.slot, s.mixes.iter().map(|m| (m.wanted, m.mix.lab)).collect::<Vec<_>>());
+        }
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(48))]
+    #[test]
+    fn every_scheme_keeps_lightness_and_the_order_of_warm_and_cool(
+        colours in prop::collection::vec((15.0..90.0f64, -25.0..30.0f64, -25.0..35.0f64), 2..7)
+    ) {
+        let piece = row(&colours.iter().map(|(l, a, b)| Lab::new(*l, *a, *b)).collect::<Vec<_>>());
+        for s in scheme::opposite_schemes(|h| (h + 180.0).rem_euclid(360.0)).into_iter().chain(scheme::neighbour_schemes()) {
+            let wanted = scheme::wanted(&piece, s);
+            for (w, z) in wanted.iter().zip(&piece.zones) {
+                prop_assert!((w.l - z.target.l).abs() < 1e-9);
+            }
+            for pair in ordered_pairs(&piece) {
+                prop_assert!(holds(&wanted, pair), "{s:?} {pair:?}");
+            }
+        }
+    }
+}
+
+#[test]
+fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
+    let mut piece = some();
+    let paint_box = sticks();
+    piece.studies = make(&piece, &paint_box, &Tables::default(), &Unwatched).unwrap();
+    for page in [PageFormat::A4, PageFormat::Letter] {
+        piece.sheet = SheetSettings { longer_side: Millimetres(100.0), page };
+        for copy in [Copy::Colour, Copy::Outline] {
+            let sheet = lay_out(&piece, &paint_box, copy).unwrap();
+            let mut studies = 0;
+            for mark in &sheet.marks {
+                match mark {
+                    Mark::Fill { rect: [x, y, w, h], .. } => {
+                        assert!(*x >= 0.0 && *y >= 0.0 && x + w <= sheet.width && y + h <= sheet.height);
+                        studies += usize::from((w - 100.0).abs() < 1e-9 && (h - 75.0).abs() < 1e-9);
+                    }
+                    Mark::Shape { rings, .. } => {
+                        assert!(rings.iter().flatten().all(|(x, y)| (0.0..=sheet.width).contains(x) && (0.0..=sheet.height).contains(y)));
+                    }
+                    Mark::Line { .. } => {}
+                    Mark::Text { x, y, .. } => assert!(*x < sheet.width && *y < sheet.height),
+                }
+            }
+            assert_eq!(studies, if copy == Copy::Colour { 3 } else { 0 });
+            let texts: Vec<&str> =
+                sheet.marks.iter().filter_map(|m| if let Mark::Text { text, .. } = m { Some(text.as_str()) } else { None }).collect();
+            // A long recipe stands in two lines, one under the other.
+            let said = |words: &str| texts.contains(&words) || texts.windows(2).any(|two| two.join(" ") == words);
+            for mix in piece.studies.iter().flat_map(|s| &s.mixes) {
+                let recipe = recipe_text(&paint_box, &mix.mix);
+                assert!(said(&recipe), "\"{recipe}\" is not whole on the sheet");
+            }
+        }
+    }
+    piece.sheet.longer_side = Millimetres(250.0);
+    let words = lay_out(&piece, &paint_box, Copy::Colour).unwrap_err();
+    let fits: f64 = words.split(". ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
+    piece.sheet.longer_side = Millimetres(fits);
+    assert!(lay_out(&piece, &paint_box, Copy::Colour).is_ok(), "{words}");
+    piece.sheet.longer_side = Millimetres(fits + 1.0);
+    assert!(lay_out(&piece, &paint_box, Copy::Colour).is_err(), "{words}");
+}
+
+#[test]
+fn an_order_that_was_not_kept_is_said() {
+    let piece = some();
+    let mut studies = make(&piece, &sticks(), &Tables::default(), &Unwatched).unwrap();
+    assert!(studies[1..].iter().all(|s| lost(&piece, s).is_empty()));
+    let (warm, cool) = ordered_pairs(&piece)[0];
+    for s in &mut studies {
+        s.mixes[warm].mix.lab = s.mixes[cool].mix.lab;
+    }
+    let named = (piece.zones[warm].id, piece.zones[cool].id);
+    assert!(studies.iter().all(|s| lost(&piece, s).contains(&named)));
+}
