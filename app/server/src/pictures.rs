@@ -1,10 +1,6 @@
 //! Pictures on their way in and out: kept untouched with their working copy, and written as files.
 
 use crate::problem::Problem;
-use crate::state::Studio;
-use crate::views::PieceView;
-use axum::Json;
-use axum::body::Bytes;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use image::codecs::jpeg::JpegEncoder;
@@ -12,9 +8,8 @@ use image::codecs::png::{CompressionType, FilterType, PngEncoder};
 use image::{ExtendedColorType, ImageEncoder};
 use lean_picture::sharpness::sharpness;
 use lean_picture::{Picture, decode};
-use lean_piece::{Command, Piece};
 use lean_plan::zones::WORKING_SIDE;
-use lean_store::{PieceId, Store};
+use lean_store::Store;
 
 /// A picture that was taken in.
 pub struct TakenIn {
@@ -45,26 +40,6 @@ impl TakenIn {
     pub fn proportion(&self) -> f64 {
         f64::from(self.full.0) / f64::from(self.full.1)
     }
-}
-
-/// Takes a picture in for a piece and applies the command that follows from it.
-///
-/// # Errors
-/// When there is no such piece, it is no picture, or the command refuses.
-pub async fn take_in_for(
-    studio: Studio,
-    id: PieceId,
-    file: Bytes,
-    command: impl FnOnce(Piece, TakenIn) -> Result<Command, Problem> + Send + 'static,
-) -> Result<Json<PieceView>, Problem> {
-    studio
-        .run(move |s| {
-            s.store.piece(id)?;
-            let picture = TakenIn::keep(&s.store, &file)?;
-            // What is there is looked at inside the change, so that of two pictures dropped at once neither is lost.
-            crate::handlers::pieces::view(s, s.store.change(id, None, |piece| Ok::<_, Problem>(vec![command(piece.clone(), picture)?]))?)
-        })
-        .await
 }
 
 /// A picture as a lossless PNG, quickly.

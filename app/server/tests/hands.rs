@@ -6,7 +6,7 @@ use lean_media::opaque::OIL;
 use lean_media::{Choices, Ground, Layer, Layering, Medium, Paint, Parts, Pigment, PigmentId, State};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::{ChosenSet, Piece};
-use lean_plan::mixes::{craft_of, mixes, pigments_of};
+use lean_plan::mixes::{mixes, pigments_of, technique_of};
 use lean_recipes::cost::{STEP, apart};
 use lean_recipes::{Heap, Mix};
 use lean_search::progress::Unwatched;
@@ -46,8 +46,8 @@ impl Demo {
     }
 
     fn recipes(&self) -> Vec<Mix> {
-        let craft = craft_of(&self.piece, &self.paint_box, &pigments_of(&self.paint_box, &self.piece.chosen.pigments));
-        mixes(&self.piece, &Recipes::of(craft.as_ref())).into_iter().map(|m| m.mix).collect()
+        let technique = technique_of(&self.piece, &self.paint_box, &pigments_of(&self.paint_box, &self.piece.chosen.pigments));
+        mixes(&self.piece, &Recipes::of(technique.as_ref())).into_iter().map(|m| m.mix).collect()
     }
 
     fn find<'a>(&'a self) -> impl Fn(&PigmentId) -> Option<&'a Pigment> {
@@ -152,8 +152,8 @@ fn demo_recipes_are_what_their_amounts_give_and_stay_near_it_in_a_hand_that_errs
 fn a_simpler_recipe_is_taken_and_given_back() {
     let all = Demo::all();
     let demo = all.iter().find(|d| d.medium() == Medium::Oil).expect("the demo has an oil");
-    let craft = craft_of(&demo.piece, &demo.paint_box, &pigments_of(&demo.paint_box, &demo.piece.chosen.pigments));
-    let recipes = Recipes::of(craft.as_ref());
+    let technique = technique_of(&demo.piece, &demo.paint_box, &pigments_of(&demo.paint_box, &demo.piece.chosen.pigments));
+    let recipes = Recipes::of(technique.as_ref());
     let before = mixes(&demo.piece, &recipes);
     let one = before.iter().find(|m| m.simpler.is_some()).expect("some recipe can be simpler");
     let simpler = one.simpler.as_ref().expect("it was just found");

@@ -85,6 +85,11 @@ impl Light {
 }
 
 impl Reflectance {
+    /// Tristimulus values under daylight (D65) for the 2° observer, Y of the perfect diffuser = 100.
+    pub fn xyz(&self) -> Xyz {
+        self.xyz_under(Light::Daylight)
+    }
+
     /// Tristimulus values under a light, Y of the perfect diffuser = 100.
     pub fn xyz_under(&self, light: Light) -> Xyz {
         let mut sum = [0.0; 3];

@@ -1,8 +1,5 @@
 //! Surfaces in 36 bands, and how daylight sees them.
 
-use crate::lab::Xyz;
-use crate::light::Light;
-
 /// Number of bands: 380 to 730 nm by 10 nm.
 pub const BANDS: usize = 36;
 
@@ -19,11 +16,6 @@ impl Reflectance {
     /// A flat reflectance, `r` in 0..=1.
     pub fn flat(r: f64) -> Self {
         Self([r; BANDS])
-    }
-
-    /// Tristimulus values under daylight (D65) for the 2° observer, Y of the perfect diffuser = 100.
-    pub fn xyz(&self) -> Xyz {
-        self.xyz_under(Light::Daylight)
     }
 
     /// Area-weighted average of surfaces too small to be told apart (Murray–Davies/Neugebauer, n = 1).

@@ -1,9 +1,9 @@
 //! The distinct colours of a picture, by what the eye tells apart.
 
 use crate::picture::Picture;
-use crate::places::parts::Parts;
 use crate::spot::Spot;
 use crate::zone_map::ZoneMap;
+use crate::zone_map::parts::Parts;
 use lean_colour::{Lab, screen};
 use std::collections::BTreeMap;
 

@@ -1,8 +1,8 @@
 //! A zone map that is kept once, under the digest of what it says, and shared by everything that speaks of it.
 
 use crate::outline::{self, Grid, TOLERANCE};
-use crate::places::parts::Parts;
 use crate::zone_map::ZoneMap;
+use crate::zone_map::parts::Parts;
 use flate2::Compression;
 use flate2::read::DeflateDecoder;
 use flate2::write::DeflateEncoder;

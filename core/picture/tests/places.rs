@@ -1,8 +1,8 @@
 //! What a plan of colours and places promises, on made-up pictures.
 
 use lean_colour::{Lab, screen};
-use lean_picture::places::parts::Parts;
 use lean_picture::places::{LARGEST, Laid, MIDDLE, SMALLEST, Survey};
+use lean_picture::zone_map::parts::Parts;
 use lean_picture::{KeptMap, Picture, ZoneMap, readings};
 use proptest::prelude::*;
 use std::collections::BTreeSet;

@@ -34,7 +34,7 @@ impl Tint {
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum From {
+pub enum LampFrom {
     /// From the left.
     Left,
     /// From the right.
@@ -56,7 +56,7 @@ pub struct Lamp {
     /// Warm or cool.
     pub tint: Tint,
     /// From where.
-    pub from: From,
+    pub from: LampFrom,
     /// Hard: shadows with an edge. Otherwise soft.
     pub hard: bool,
 }
@@ -142,12 +142,12 @@ impl Lighting {
                 Tint::Neutral => "neutral",
             };
             let from = match l.from {
-                From::Left => "from the left",
-                From::Right => "from the right",
-                From::Above => "from above",
-                From::Below => "from below",
-                From::Front => "from the front",
-                From::Behind => "from behind",
+                LampFrom::Left => "from the left",
+                LampFrom::Right => "from the right",
+                LampFrom::Above => "from above",
+                LampFrom::Below => "from below",
+                LampFrom::Front => "from the front",
+                LampFrom::Behind => "from behind",
             };
             format!("{tint}, {}, {from}", if l.hard { "hard" } else { "soft" })
         };
@@ -347,7 +347,7 @@ mod tests {
 
     #[test]
     fn with_two_lights_each_zone_stands_in_its_own() {
-        let lamp = |tint| Lamp { tint, from: From::Left, hard: false };
+        let lamp = |tint| Lamp { tint, from: LampFrom::Left, hard: false };
         let two = Lighting { falling: Falling::Two { first: lamp(Tint::Warm), second: lamp(Tint::Cool) }, ..Lighting::default() };
         assert_eq!(two.lamp(Which::First).map(|l| l.tint), Some(Tint::Warm));
         assert_eq!(two.lamp(Which::Second).map(|l| l.tint), Some(Tint::Cool));

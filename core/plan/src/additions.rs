@@ -6,7 +6,7 @@ use lean_media::{Medium, Pigment, PigmentId, library};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::aimed_at;
 use lean_piece::{Piece, ZoneId};
-use lean_recipes::{Grain, Limits, craft};
+use lean_recipes::{Grain, Limits, technique};
 use lean_search::NoAnswer;
 use lean_search::demands::{Alone, forbidden};
 use lean_search::next;
@@ -99,8 +99,8 @@ fn candidates<'a>(piece: &Piece, paint_box: &'a PaintBox, set: &[&Pigment]) -> V
     let shop = shipped.iter().filter(|p| !p.white && !is_owned(p)).map(|p| (p, Source::Bought));
     let all: Vec<(&Pigment, Source)> = owned.chain(shop).collect();
     let pigments: Vec<&Pigment> = all.iter().map(|c| c.0).collect();
-    let craft = craft(piece.brief.medium, &piece.ground(), &pigments, None, Limits::default(), Grain::Parts);
+    let technique = technique(piece.brief.medium, &piece.ground(), &pigments, None, Limits::default(), Grain::Parts);
     let asked = piece.asked();
-    let allowed = |i: usize, p: &Pigment| forbidden(&asked, p, Alone::of(craft.as_ref(), i).as_ref()).is_none();
+    let allowed = |i: usize, p: &Pigment| forbidden(&asked, p, Alone::of(technique.as_ref(), i).as_ref()).is_none();
     all.iter().enumerate().filter(|(i, (p, _))| allowed(*i, p)).map(|(_, c)| *c).collect()
 }

@@ -5,10 +5,10 @@ use crate::findings::{Finding, Plan, findings, order_of_pull};
 use crate::fit::{Carries, Lies, Proportion, carries, lies, proportion};
 use crate::grounds::{Suits, suits};
 use crate::light::key::{Reach, Squeezed, squeezed};
-use crate::light::travels::{Travels, travels};
 use crate::mark::Mark;
 use crate::mixes::{self, Among, LetDown, Pan, ReachRow, Well, ZoneMix};
 use crate::order_of_work::{OrderOfWork, order_of_work};
+use crate::travels::{Travels, travels};
 use crate::wall::loudness;
 use crate::zones::COLOUR_RANGE;
 use crate::zones::masses::{Straddles, mass_of, shares, straddling};
@@ -228,8 +228,8 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
     };
     let mut reach = None;
     if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
-        let craft = mixes::craft_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
-        let recipes = Recipes::of(craft.as_ref());
+        let technique = mixes::technique_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
+        let recipes = Recipes::of(technique.as_ref());
         derived.mixes = mixes::mixes(piece, &recipes);
         let name = |id: &PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
         derived.let_downs = mixes::let_downs(piece, &derived.mixes, &name);
@@ -307,6 +307,6 @@ impl DerivedLight {
 /// What the set in use costs with mixes of the usual eight parts.
 fn usual_cost(piece: &Piece, paint_box: &PaintBox) -> f64 {
     let usual = Piece { mixing: lean_piece::Mixing { finer: false, parts: true, ..piece.mixing.clone() }, ..piece.clone() };
-    let craft = mixes::craft_of(&usual, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
-    Recipes::of(craft.as_ref()).cost_of(&targets(piece), piece.cost())
+    let technique = mixes::technique_of(&usual, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
+    Recipes::of(technique.as_ref()).cost_of(&targets(piece), piece.cost())
 }

@@ -26,6 +26,7 @@ pub mod requests;
 #[cfg(test)]
 mod staged;
 pub mod studies;
+pub mod travels;
 pub mod wall;
 pub mod wording;
 pub mod zones;

@@ -4,7 +4,7 @@ use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::SetReference;
-use lean_piece::light::{Distance, Facts, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
+use lean_piece::light::{Distance, Facts, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint, Which};
 use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Reference, Size, Zone, ZoneId};
 
 /// A zone in the making.
@@ -103,12 +103,12 @@ pub fn staged_in(medium: Medium, ground: &str, stages: &[Staged]) -> Piece {
 
 /// One light.
 pub fn lit_by(tint: Tint) -> Lighting {
-    Lighting { falling: Falling::One { first: Lamp { tint, from: From::Left, hard: true } }, ..Lighting::default() }
+    Lighting { falling: Falling::One { first: Lamp { tint, from: LampFrom::Left, hard: true } }, ..Lighting::default() }
 }
 
 /// Two lights.
 pub fn lit_by_two(first: Tint, second: Tint) -> Lighting {
-    let lamp = |tint| Lamp { tint, from: From::Left, hard: true };
+    let lamp = |tint| Lamp { tint, from: LampFrom::Left, hard: true };
     Lighting { falling: Falling::Two { first: lamp(first), second: lamp(second) }, ..Lighting::default() }
 }
 

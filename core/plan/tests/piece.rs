@@ -11,12 +11,12 @@ use lean_piece::change::{
 };
 use lean_piece::intent::Intent;
 use lean_piece::intent::schools::{Question, School};
-use lean_piece::light::{Falling, From, Lamp, Lighting, Tint};
+use lean_piece::light::{Falling, Lamp, LampFrom, Lighting, Tint};
 use lean_piece::paint_box::BoxId;
 use lean_piece::*;
+use lean_plan::carry_out::moved;
 use lean_plan::findings;
 use lean_plan::mixes::compare;
-use lean_plan::carry_out::moved;
 use lean_plan::requests::FieldMove;
 use lean_recipes::{Mix, Part};
 use lean_search::Demands;
@@ -82,7 +82,7 @@ fn command() -> impl Strategy<Value = Command> {
         })),
         any::<bool>().prop_map(|outdoors| Command::SetLighting(SetLighting {
             lighting: Lighting {
-                falling: Falling::One { first: Lamp { tint: Tint::Warm, from: From::Left, hard: true } },
+                falling: Falling::One { first: Lamp { tint: Tint::Warm, from: LampFrom::Left, hard: true } },
                 outdoors,
                 ..Lighting::default()
             }

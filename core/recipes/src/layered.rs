@@ -1,8 +1,9 @@
 //! Recipes laid in layers over a ground that shows: watercolour, marker, pencil, pastel.
 
 use crate::cost::{STEP, apart, quick};
-use crate::craft::{Craft, Hand, Listed, Quick};
+use crate::hand::Hand;
 use crate::mix::{Mix, MixLayer, Part};
+use crate::technique::{Listed, Quick, Technique};
 use crate::{Limits, PLACES, at_place};
 use lean_colour::Lab;
 use lean_media::forms::{self, Act, Form, Laying, Memory, PickUp, Prepared};
@@ -126,7 +127,7 @@ fn how(medium: Medium, l: &Laying, first: bool) -> String {
     }
 }
 
-impl Craft for Layered {
+impl Technique for Layered {
     fn pigments(&self) -> usize {
         self.pigments.len()
     }
@@ -246,10 +247,10 @@ mod tests {
         let g = ground::find(&GroundId("hot-pressed".into())).unwrap();
         let pigments: Vec<&Pigment> = ["PB29", "PY43", "PR101"].iter().map(|id| library::find(id).unwrap()).collect();
         let limits = Limits { mother: Some((1, 0.5)), ..Limits::default() };
-        let craft = Layered::of(Medium::Watercolour, &g, &pigments, limits).unwrap();
-        assert!(craft.exact(&[0, 2]).is_empty() && craft.exact(&[0]).is_empty());
-        assert_eq!(craft.exact(&[]).len(), 1, "bare paper is no mix and stays free");
-        let forms = craft.list(&[0, 1]);
+        let technique = Layered::of(Medium::Watercolour, &g, &pigments, limits).unwrap();
+        assert!(technique.exact(&[0, 2]).is_empty() && technique.exact(&[0]).is_empty());
+        assert_eq!(technique.exact(&[]).len(), 1, "bare paper is no mix and stays free");
+        let forms = technique.list(&[0, 1]);
         assert!(!forms.is_empty() && forms.iter().all(|f| f.share(1) >= 0.5));
     }
 
@@ -257,10 +258,10 @@ mod tests {
     fn layers_are_told_in_words_first_laid_first() {
         let g = ground::find(&GroundId("sanded-warm-grey".into())).unwrap();
         let pigments: Vec<&Pigment> = ["PB29", "PY43"].iter().map(|id| library::find(id).unwrap()).collect();
-        let craft = Layered::of(Medium::SoftPastel, &g, &pigments, Limits::default()).unwrap();
-        let colours = craft.exact(&[0, 1]);
+        let technique = Layered::of(Medium::SoftPastel, &g, &pigments, Limits::default()).unwrap();
+        let colours = technique.exact(&[0, 1]);
         let rubbed =
-            (0..colours.len()).map(|n| craft.listed(&[0, 1]).mix(n, colours[n])).find(|m| m.layers[1].how.contains("rubbed")).unwrap();
+            (0..colours.len()).map(|n| technique.listed(&[0, 1]).mix(n, colours[n])).find(|m| m.layers[1].how.contains("rubbed")).unwrap();
         assert_eq!(rubbed.layers.len(), 2);
         assert!(!rubbed.layers[0].how.contains("rubbed") && rubbed.parts.len() == 2);
     }

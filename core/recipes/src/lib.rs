@@ -1,24 +1,25 @@
 //! What a hand can mix or lay, medium by medium, and what a miss costs.
 //!
-//! A [`Craft`] lists the recipes of a medium on a ground; a [`Mix`] is one of them with the colour it gives; a [`Cost`](cost::Cost) says what it
+//! A [`Technique`] lists the recipes of a medium on a ground; a [`Mix`] is one of them with the colour it gives; a [`Cost`](cost::Cost) says what it
 //! is worth for a colour that is wanted. The optics are those of [`lean_media`].
 #![deny(missing_docs)]
 
 pub mod cost;
-pub mod craft;
+pub mod hand;
 pub mod mix;
+pub mod technique;
 pub mod telling;
 pub mod wet;
 
 mod layered;
 
 pub use cost::{Cost, Target};
-pub use craft::Craft;
 pub use layered::Layered;
 pub use mix::{Heap, Mix, MixLayer, Part};
+pub use technique::Technique;
 pub use wet::{Grain, Wet};
 
-use crate::craft::MOST_IN_RECIPE;
+use crate::technique::MOST_IN_RECIPE;
 use lean_media::{Ground, Medium, Pigment};
 
 /// What a mix may be.
@@ -57,15 +58,15 @@ fn at_place(mother: Option<(usize, f64)>) -> usize {
     mother.map_or(0, |(place, _)| place + 1)
 }
 
-/// The craft of a medium: recipes of `pigments` on `ground`. `white` is free in wet mixes; elsewhere it is `None`, and a white is one of `pigments`.
-pub fn craft(
+/// The technique of a medium: recipes of `pigments` on `ground`. `white` is free in wet mixes; elsewhere it is `None`, and a white is one of `pigments`.
+pub fn technique(
     medium: Medium,
     ground: &Ground,
     pigments: &[&Pigment],
     white: Option<&Pigment>,
     limits: Limits,
     grain: Grain,
-) -> Box<dyn Craft + Send> {
+) -> Box<dyn Technique + Send> {
     match Layered::of(medium, ground, pigments, limits) {
         Some(layered) => Box::new(layered),
         None => Box::new(Wet::of(pigments, white, limits, grain)),

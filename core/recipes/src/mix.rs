@@ -1,11 +1,14 @@
 //! A recipe with the colour it gives.
 
-use crate::craft::Hand;
+use crate::hand::Hand;
 use lean_colour::Lab;
 use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
 use lean_media::forms::Act;
 use lean_media::{Choices, Layer, Medium, Parts, Pigment, PigmentId};
 use serde::{Deserialize, Serialize};
+
+/// A touch is one part to this many of all the rest. A choice.
+pub const TOUCH: f64 = 24.0;
 
 /// Some of one pigment.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
@@ -112,7 +115,7 @@ impl Mix {
     pub fn amounts(&self) -> Vec<(&PigmentId, f64)> {
         if self.heaps.is_empty() {
             let whole: f64 = self.parts.iter().filter(|p| !p.touch).map(|p| f64::from(p.parts)).sum();
-            let amount = |p: &Part| if p.touch { whole / crate::wet::parts::TOUCH } else { f64::from(p.parts) };
+            let amount = |p: &Part| if p.touch { whole / TOUCH } else { f64::from(p.parts) };
             return self.parts.iter().map(|p| (&p.pigment, amount(p))).collect();
         }
         let mut last: Vec<(&PigmentId, f64)> = self.parts.iter().map(|p| (&p.pigment, 0.0)).collect();

@@ -1,28 +1,30 @@
 //! The lean search: the fewest pigments that will do, exactly.
 //!
-//! **How it works.** A [`Craft`] lists every recipe a hand can repeat in a medium; the search knows nothing else of it. [`table`] finds, for
+//! **How it works.** A [`Technique`] lists every recipe a hand can repeat in a medium; the search knows nothing else of it. [`table`] finds, for
 //! every one, two or three pigments, the least cost each target can be met at. [`proof`] then finds the best sets of a size: its `climb` finds good
 //! ones, its `bound` shows which pigments can be in no set as good, its `subsets` goes through every set of the rest and adds up. All this works in
 //! single precision with lanes; [`answer`] judges every set that could be best again in double precision, so that it does not depend on rounding, and
 //! explains it. [`question`] is what a painter asks and what follows from it; [`search()`] puts these together.
 //!
-//! [`Craft`]: lean_recipes::Craft
+//! [`Technique`]: lean_recipes::Technique
 #![deny(missing_docs)]
 
 pub mod answer;
+pub mod judge;
+pub mod prepared;
 pub mod progress;
 mod proof;
 pub mod question;
 mod search;
 pub mod table;
 
-pub use answer::exact::Recipes;
 pub use answer::next::{Next, next};
 pub use answer::{NearTie, Roles, SetFound, knee};
+pub use judge::exact::Recipes;
+pub use prepared::Tables;
 pub use proof::measured;
 pub use question::demands::{self, Demands};
 pub use question::no_answer::NoAnswer;
-pub use question::ready::Tables;
 pub use question::{Ask, Choice, MOST_IN_SET, Need, white_of};
 pub use search::search;
-pub use table::{Errand, Table};
+pub use table::{Served, Table};

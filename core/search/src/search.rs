@@ -1,14 +1,14 @@
 //! The search as a painter asks for it: the best set of each size under what is decided beforehand.
 
 use crate::answer::{NEAR, Roles, SetFound, answer, rounding};
+use crate::prepared::field::Field;
+use crate::prepared::{Key, Prepared, Tables};
 use crate::progress::{Progress, Stage, Unreported};
 use crate::proof::{BUDGET, Lesson, Size};
 use crate::question::demands::{Alone, Demands};
 use crate::question::families::{self, Planned};
-use crate::question::field::Field;
 use crate::question::judgement::Judgement;
 use crate::question::no_answer::NoAnswer;
-use crate::question::ready::{Key, Ready, Tables};
 use crate::question::{Ask, MOST_IN_SET, check};
 use crate::table::Table;
 use lean_media::PigmentId;
@@ -30,9 +30,9 @@ pub fn search(ask: &Ask, tables: &Tables, progress: &dyn Progress, found: &dyn F
     check(ask)?;
     let key = Key::of(ask)?;
     let remembered = tables.find(&key);
-    let ready = remembered.unwrap_or_else(|| Arc::new(Ready::without_table(key)));
-    let field = Field::of(ask, &ready)?;
-    let judgement = Judgement::of(&ask.choice.demands, ready.crafts[0].as_ref(), &field.alone);
+    let prepared = remembered.unwrap_or_else(|| Arc::new(Prepared::without_table(key)));
+    let field = Field::of(ask, &prepared)?;
+    let judgement = Judgement::of(&ask.choice.demands, prepared.techniques[0].as_ref(), &field.alone);
     if ask.choice.demands.ask_of_sets()
         && let Some(why) = judgement.out_of_reach(&field.all(), progress)?
     {
@@ -41,7 +41,7 @@ pub fn search(ask: &Ask, tables: &Tables, progress: &dyn Progress, found: &dyn F
     let planned = families::planned(&ask.needs[0].targets);
     let mut run = Run {
         ask,
-        ready: &ready,
+        prepared: &prepared,
         field: &field,
         judgement: &judgement,
         planned,
@@ -52,22 +52,22 @@ pub fn search(ask: &Ask, tables: &Tables, progress: &dyn Progress, found: &dyn F
     };
     let mut sizes = field.sizes(ask);
     let work = |sizes: &[usize]| sizes.iter().map(|k| SIZES[*k]).sum::<f64>();
-    if ready.table.get().is_none() {
+    if prepared.table.get().is_none() {
         let evaluating = EVALUATING / (EVALUATING + work(&sizes));
-        let errands = ready.errands();
+        let served = prepared.served();
         let stage = Stage { whole: progress, from: 0.0, span: evaluating };
-        let begun = Table::begin(&errands, &stage);
+        let begun = Table::begin(&served, &stage);
         // Sets of one and two need no recipes of three: the painter sees them at once.
         let (small, large): (Vec<usize>, Vec<usize>) = sizes.into_iter().partition(|k| *k + field.carried.len() - field.locked.len() <= 2);
         run.sizes(&begun.table, &small, &Unreported(progress))?;
         let table = begun.completed()?;
-        ready.table.get_or_init(|| table);
-        tables.keep(ready.clone());
+        prepared.table.get_or_init(|| table);
+        tables.keep(prepared.clone());
         sizes = large;
         let rest = Stage { whole: progress, from: evaluating, span: 1.0 - evaluating };
-        run.sizes(ready.table(), &sizes, &rest)?;
+        run.sizes(prepared.table(), &sizes, &rest)?;
     } else {
-        run.sizes(ready.table(), &sizes, progress)?;
+        run.sizes(prepared.table(), &sizes, progress)?;
     }
     run.ended()
 }
@@ -75,7 +75,7 @@ pub fn search(ask: &Ask, tables: &Tables, progress: &dyn Progress, found: &dyn F
 /// A search under way.
 struct Run<'a> {
     ask: &'a Ask<'a>,
-    ready: &'a Ready,
+    prepared: &'a Prepared,
     field: &'a Field,
     judgement: &'a Judgement<'a>,
     /// The hue families of the plan.
@@ -149,18 +149,18 @@ impl Run<'_> {
             unmet: &unmet,
             demanding,
             margin: NEAR as f32,
-            rounding: rounding(self.ready),
+            rounding: rounding(self.prepared),
             budget: BUDGET,
         };
         let proving = Stage { whole: progress, from: 0.0, span: 0.9 };
         let proved = size.prove(&mut self.lesson, &proving)?;
-        let found = answer(self.ready, self.field, &proved, progress)?;
+        let found = answer(self.prepared, self.field, &proved, progress)?;
         self.undecided |= proved.least.is_some() && found.is_none();
         Ok(found)
     }
 
     fn roles(&self, set: &SetFound) -> Option<Roles> {
-        let number = |id: &PigmentId| self.ready.key.pigments.iter().position(|p| p.id == *id);
+        let number = |id: &PigmentId| self.prepared.key.pigments.iter().position(|p| p.id == *id);
         let own: Vec<(&PigmentId, &Alone)> =
             set.pigments.iter().filter_map(|id| Some((id, self.field.alone[number(id)?].as_ref()?))).collect();
         let least = |of: &dyn Fn(&Alone) -> f64| own.iter().min_by(|a, b| of(a.1).total_cmp(&of(b.1))).map(|(id, _)| (*id).clone());
@@ -174,7 +174,7 @@ impl Run<'_> {
 
     /// The numbers of a set with what is always at hand, ascending.
     fn numbers(&self, set: &SetFound) -> Vec<u16> {
-        let number = |id: &PigmentId| self.ready.key.pigments.iter().position(|p| p.id == *id).map(|i| i as u16);
+        let number = |id: &PigmentId| self.prepared.key.pigments.iter().position(|p| p.id == *id).map(|i| i as u16);
         let mut all: Vec<u16> = set.pigments.iter().filter_map(number).chain(self.field.carried.iter().map(|i| *i as u16)).collect();
         all.sort_unstable();
         all.dedup();

@@ -12,7 +12,7 @@ use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, Survey};
 use lean_piece::change::{ChooseSet, SetMixing};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
-use lean_plan::mixes::{craft_of, mixes, pigments_of};
+use lean_plan::mixes::{mixes, pigments_of, technique_of};
 use lean_plan::planned;
 use lean_plan::zones::{COLOUR_RANGE, COLOURS, Look, PictureFile, WORKING_SIDE, set_reference_at};
 use lean_recipes::Mix;
@@ -121,8 +121,8 @@ pub fn run(a: Plan) -> Result<Printed, String> {
     let best = found.into_iter().max_by_key(|s| s.pigments.len()).ok_or("no set was found: is the Box empty?")?;
     let piece =
         piece.apply(Command::ChooseSet(ChooseSet { chosen: ChosenSet { pigments: best.pigments.clone() } })).map_err(|e| e.to_string())?.0;
-    let craft = craft_of(&piece, &paint_box, &pigments_of(&paint_box, &best.pigments));
-    let mixes = mixes(&piece, &Recipes::of(craft.as_ref()));
+    let technique = technique_of(&piece, &paint_box, &pigments_of(&paint_box, &best.pigments));
+    let mixes = mixes(&piece, &Recipes::of(technique.as_ref()));
     let drawn = if a.wanted { planned::draw(&piece, planned::What::Planned) } else { planned::draw_mixed(&piece, &mixes) };
     let picture = drawn.ok_or("that picture makes no zones")?;
     std::fs::write(&a.out, png(&picture).map_err(|p| p.detail)?).map_err(|e| format!("{}: {e}", a.out.display()))?;

@@ -5,7 +5,7 @@ use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_piece::change::UseBox;
-use lean_piece::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_piece::light::{Distance, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Size};
 use lean_search::Tables;
@@ -30,7 +30,7 @@ pub fn fill(store: &Store, (box_id, pencils): &(BoxId, PaintBox)) -> Result<(), 
     make_own(store, id, &seen, OWN)?;
     name_colours(store, id, COLOURS)?;
     name_masses(store, id, MASSES)?;
-    let first = Lamp { tint: Tint::Warm, from: From::Left, hard: true };
+    let first = Lamp { tint: Tint::Warm, from: LampFrom::Left, hard: true };
     in_the_light(store, id, &Lighting { falling: Falling::One { first }, outdoors: false, exceptions: Vec::new() }, PARTS)?;
     put_set(store, id, pencils, SET, &Tables::default())
 }

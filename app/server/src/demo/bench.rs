@@ -6,7 +6,7 @@ use crate::problem::Problem;
 use lean_media::{GroundId, Medium};
 use lean_picture::spot::Spot;
 use lean_piece::change::{KeepStudies, SetIntent, SetSessions, SetWall, UseBox};
-use lean_piece::light::{Distance, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_piece::light::{Distance, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::{Candidate, Heard, Measure, Panels, Wall};
 use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudySlot};
@@ -41,7 +41,7 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     map_values(store, id, oils)?;
     name_colours(store, id, COLOURS)?;
     name_masses(store, id, MASSES)?;
-    let first = Lamp { tint: Tint::Cool, from: From::Left, hard: false };
+    let first = Lamp { tint: Tint::Cool, from: LampFrom::Left, hard: false };
     in_the_light(store, id, &Lighting { falling: Falling::One { first }, outdoors: false, exceptions: Vec::new() }, PARTS)?;
 
     let tables = Tables::default();

@@ -5,7 +5,7 @@ use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_piece::change::{ChangeZones, UseBox};
-use lean_piece::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
+use lean_piece::light::{Distance, Exception, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint, Which};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Size, Zone};
 use lean_plan::zones;
@@ -27,8 +27,8 @@ pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Proble
     let seen = take_in(store, id, lean_demo::HEN, lean_demo::HEN_FILE, FOUND)?;
     part_comb(store, id, &seen)?;
     name_colours(store, id, COLOURS)?;
-    let stove = Lamp { tint: Tint::Warm, from: From::Left, hard: false };
-    let day = Lamp { tint: Tint::Cool, from: From::Behind, hard: false };
+    let stove = Lamp { tint: Tint::Warm, from: LampFrom::Left, hard: false };
+    let day = Lamp { tint: Tint::Cool, from: LampFrom::Behind, hard: false };
     let lighting =
         Lighting { falling: Falling::Two { first: stove, second: day }, outdoors: false, exceptions: vec![Exception::Backlight] };
     in_the_light(store, id, &lighting, PARTS)?;

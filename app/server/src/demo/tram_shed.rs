@@ -8,7 +8,7 @@ use lean_picture::chart::distinct;
 use lean_picture::decode;
 use lean_piece::change::{KeepChart, KeepSearch, KeepStudies, SetIntent, UseBox};
 use lean_piece::intent::schools::{Question, School};
-use lean_piece::light::{Distance, Exception, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint};
+use lean_piece::light::{Distance, Exception, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wanted::aimed_at;
 use lean_piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
@@ -87,7 +87,7 @@ const PARTS: &[Part] = &[
 
 /// One low warm sun from the left on frost.
 fn lighting() -> Lighting {
-    let first = Lamp { tint: Tint::Warm, from: From::Left, hard: true };
+    let first = Lamp { tint: Tint::Warm, from: LampFrom::Left, hard: true };
     Lighting { falling: Falling::One { first }, outdoors: true, exceptions: vec![Exception::Snow, Exception::LowSun] }
 }
 

@@ -11,6 +11,7 @@ pub mod pieces;
 pub mod reference;
 pub mod sheet;
 pub mod studio;
+pub mod take_in;
 pub mod wall;
 pub mod work;
 pub mod zones;

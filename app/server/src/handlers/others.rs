@@ -3,7 +3,8 @@
 use super::pieces::{Step, view};
 use super::reference::FileName;
 use crate::extract::{Body, Json as In, Path, Query};
-use crate::pictures::{jpeg, take_in_for};
+use crate::handlers::take_in::take_in_for;
+use crate::pictures::jpeg;
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;

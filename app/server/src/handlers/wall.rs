@@ -2,7 +2,8 @@
 
 use super::reference::FileName;
 use crate::extract::{Body, Path, Query};
-use crate::pictures::{jpeg, png, take_in_for};
+use crate::handlers::take_in::take_in_for;
+use crate::pictures::{jpeg, png};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;

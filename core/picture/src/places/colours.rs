@@ -4,7 +4,7 @@
 //! it) counts for at least as much as a fair-sized shape. Colours are joined bottom up by what joining adds to the sum of squares (Ward 1963).
 
 use super::cells::{Look, apart2};
-use super::survey::{Shape, Shapes};
+use super::shapes::{Shape, Shapes};
 use std::collections::BTreeMap;
 
 /// Most colours told apart; every zone holds one or more of them.

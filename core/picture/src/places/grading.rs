@@ -1,6 +1,6 @@
 //! How a zone that is a smooth run goes from one end to the other.
 
-use super::lay::Laid;
+use super::laid::Laid;
 use super::runs::Run;
 use super::survey::Survey;
 use crate::picture::Picture;

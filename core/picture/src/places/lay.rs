@@ -1,31 +1,11 @@
 //! Zones laid over a picture at one brush: each shape takes the zone of the shade nearest to it, and what is left is made fit for the brush.
 
-use super::cells::{Look, apart2};
-use super::runs::Run;
-use super::survey::{FINE, MIDDLE, Shapes, Survey};
+use super::cells::apart2;
+use super::laid::Laid;
+use super::shapes::{FINE, MIDDLE, Shapes};
+use super::survey::Survey;
 use super::tidy::{self, Ground};
 use crate::zone_map::ZoneMap;
-use serde::{Deserialize, Serialize};
-
-/// A shade and the zone it is laid in.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-pub struct Laid {
-    /// Its look; of a run, the mean.
-    pub look: Look,
-    /// The smooth run it is.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub run: Option<Run>,
-    /// What it weighs when colours are joined.
-    pub weight: f32,
-    /// The zone.
-    pub zone: u16,
-}
-
-impl Laid {
-    fn at(&self, (x, y): (f32, f32)) -> Look {
-        self.run.as_ref().map_or(self.look, |r| r.at(x, y))
-    }
-}
 
 /// How much nearer, in squared look units, a run's own ground is to it than to a flat shade.
 const OWN_GROUND: f32 = 16.0;

@@ -4,7 +4,8 @@
 //! are left; the cut where the next join would cost most compared with the one before is proposed.
 
 use super::cells::{Look, apart2};
-use super::survey::{LARGEST, Shapes, Survey};
+use super::shapes::{LARGEST, Shapes};
+use super::survey::Survey;
 use super::tidy::{self, Ground};
 use crate::zone_map::ZoneMap;
 use std::collections::BTreeMap;
@@ -56,7 +57,7 @@ impl Survey {
 
 /// Connected shapes numbered from 1 by their size.
 fn by_size(map: ZoneMap) -> ZoneMap {
-    let parts = super::parts::Parts::of(&map);
+    let parts = crate::zone_map::parts::Parts::of(&map);
     let mut order: Vec<u32> = (0..parts.all.len() as u32).collect();
     order.sort_by_key(|p| std::cmp::Reverse(parts.all[*p as usize].cells));
     let mut number = vec![0u16; order.len()];

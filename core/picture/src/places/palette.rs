@@ -1,6 +1,6 @@
 //! One colour more, one colour less: zones parted and joined along the order in which their shades join.
 
-use super::lay::Laid;
+use super::laid::Laid;
 use std::collections::BTreeSet;
 
 /// Joins in order of shades to their kept shade, step by step.

@@ -1,11 +1,12 @@
 //! What a picture is made of, looked at once and then cut at any number of colours and any brush.
 
-use super::cells::{self, Cells, Look};
+use super::cells::{self, Cells};
 use super::colours::{self, Colours};
 use super::joining::{self, Joins};
-use super::lay::Laid;
+use super::laid::Laid;
 use super::patches::{self, Patches};
 use super::runs::{self, Run};
+use super::shapes::{FINE, LARGEST, Shape, Shapes};
 use crate::picture::Picture;
 use crate::spot::Spot;
 use crate::zone_map::ZoneMap;
@@ -14,15 +15,6 @@ use std::sync::Mutex;
 
 /// Contrast, in look units, that a spot as large as the brush needs to be kept in a picture of usual range. A choice.
 const KEPT: f32 = 4.5;
-/// Largest brush, as a share of the longer side.
-pub const LARGEST: f64 = 0.1;
-/// Smallest brush.
-pub const SMALLEST: f64 = 1.0 / 150.0;
-/// The brush a new picture is shown at.
-pub const MIDDLE: f64 = 1.0 / 40.0;
-/// The brush colours are looked for at: finer than the middle one, coarser than grain.
-pub(super) const FINE: f64 = 1.0 / 60.0;
-
 /// A picture taken apart.
 pub struct Survey {
     pub(super) picture: Picture,
@@ -37,33 +29,6 @@ pub struct Survey {
     blur: f32,
     /// What was laid last, with the shades and the brush: turning a dial back and mending by hand start from it.
     pub(super) last: Mutex<Option<(Vec<Laid>, f64, ZoneMap)>>,
-}
-
-/// Patches joined to shapes at one brush.
-pub struct Shapes {
-    /// Shape of every patch: the number of the patch that stands for it.
-    pub of_patch: Vec<u32>,
-    /// Every shape at the number of the patch that stands for it; empty elsewhere.
-    pub all: Vec<Shape>,
-    /// Shapes beside each, with the cells of border they share.
-    pub next_to: Vec<Vec<(u32, u32)>>,
-    /// Cells of the smallest mark of the brush.
-    pub least: f32,
-    /// Cells over which an edge is spread because the picture had to be enlarged.
-    pub blur: f32,
-}
-
-/// One shape.
-#[derive(Clone, Copy, Default)]
-pub struct Shape {
-    /// Number of cells.
-    pub cells: f32,
-    /// Mean look; in a run, of what is left when its change is taken out.
-    pub look: Look,
-    /// Mean column and row.
-    pub middle: (f32, f32),
-    /// The run most of it lies in.
-    pub run: Option<usize>,
 }
 
 /// A border that a brush of so many cells no longer keeps: a spot as large as it, of contrast `kept`, is just missed as much.

@@ -1,12 +1,10 @@
 //! Targets and facts that follow from the light of a piece.
 //!
 //! [`key`] maps what the reference reads into what the medium reaches, [`rules`] work without a reference, [`borrowed`] lays the steps of
-//! another picture's light on this one's local colours, [`propose`](mod@propose) guesses facts from the picture, [`travels`](mod@travels) carries
-//! light from zone to zone, and [`credible`] says how strong a colour may be there.
+//! another picture's light on this one's local colours, [`propose`](mod@propose) guesses facts from the picture, and [`credible`] says how strong a colour may be there.
 
 pub mod borrowed;
 pub mod credible;
 pub mod key;
 pub mod propose;
 pub mod rules;
-pub mod travels;

@@ -2,7 +2,7 @@
 
 use crate::zones::masses::{mass_of, told};
 use lean_picture::ZoneMap;
-use lean_picture::places::parts::Parts;
+use lean_picture::zone_map::parts::Parts;
 use lean_piece::light::{Distance, Facts, Kind, Plane, Role};
 use lean_piece::{MassId, Piece, Zone, ZoneId};
 use std::collections::BTreeMap;

@@ -68,8 +68,8 @@ mod tests {
     #[test]
     fn kin_share_more_and_nobody_sees_it() {
         let set: Vec<&Pigment> = ["PB29", "PY43", "PR101", "PY35", "PG7"].iter().filter_map(|id| library::find(id)).collect();
-        let craft = Wet::of(&set, library::find("PW6"), Limits::default(), Grain::Parts);
-        let recipes = Recipes::of(&craft);
+        let technique = Wet::of(&set, library::find("PW6"), Limits::default(), Grain::Parts);
+        let recipes = Recipes::of(&technique);
         let wanted: Vec<Lab> =
             (0..12).map(|i| Lab::from_lch(25.0 + 5.0 * f64::from(i), 4.0 + f64::from(i % 4) * 4.0, 61.0 * f64::from(i))).collect();
         let cost = Cost::default();

@@ -9,8 +9,8 @@ use lean_media::{Ground, Medium, Pigment, PigmentId, forms};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::{Wanted, targets, wanted};
 use lean_piece::{Piece, ZoneId};
-use lean_recipes::{Cost, Craft, Mix};
-use lean_recipes::{Limits, craft};
+use lean_recipes::{Cost, Mix, Technique};
+use lean_recipes::{Limits, technique};
 use lean_search::Recipes;
 use lean_search::white_of;
 use serde::Serialize;
@@ -100,7 +100,7 @@ pub fn pigments_of<'a>(paint_box: &'a PaintBox, set: &[PigmentId]) -> Vec<&'a Pi
 
 /// The recipes of a set for a piece: those of its medium on its ground within what the painter asks of mixes. White is at hand where the medium has
 /// it. Numbers follow `set`.
-pub fn craft_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dyn Craft + Send> {
+pub fn technique_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dyn Technique + Send> {
     let (medium, asked) = (piece.brief.medium, piece.asked());
     let white = white_of(&paint_box.pigments, medium);
     let mut pigments: Vec<&Pigment> = set.to_vec();
@@ -114,7 +114,7 @@ pub fn craft_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dy
         most_layers: asked.most_layers.map_or(usual.most_layers, usize::from),
         mother,
     };
-    craft(medium, &piece.ground(), &pigments, white, limits, piece.mixing.grain())
+    technique(medium, &piece.ground(), &pigments, white, limits, piece.mixing.grain())
 }
 
 /// The best recipe for every zone from the set in use, and for every further stop of a graded one; where the painter wants kin, recipes that share
@@ -184,12 +184,12 @@ pub fn reach(recipes: &Recipes, neutral: Temperature) -> Vec<ReachRow> {
 pub fn reach_of(piece: &Piece, paint_box: &PaintBox) -> Option<Reach> {
     let set = pigments_of(paint_box, &piece.chosen.pigments);
     if !set.is_empty() {
-        let craft = craft_of(piece, paint_box, &set);
-        return reach_within(&Recipes::of(craft.as_ref()));
+        let technique = technique_of(piece, paint_box, &set);
+        return reach_within(&Recipes::of(technique.as_ref()));
     }
     let each = paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| {
-        let craft = craft_of(piece, paint_box, &[p]);
-        reach_within(&Recipes::of(craft.as_ref()))
+        let technique = technique_of(piece, paint_box, &[p]);
+        reach_within(&Recipes::of(technique.as_ref()))
     });
     each.reduce(|a, b| Reach {
         darkest: a.darkest.min(b.darkest),

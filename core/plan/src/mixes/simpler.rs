@@ -63,8 +63,8 @@ mod tests {
     #[test]
     fn what_is_offered_is_less_work_and_its_price_is_true() {
         let set: Vec<&Pigment> = ["PB29", "PY43", "PR101"].iter().filter_map(|id| library::find(id)).collect();
-        let craft = Wet::of(&set, library::find("PW6"), Limits::default(), Grain::LetDowns);
-        let recipes = Recipes::of(&craft);
+        let technique = Wet::of(&set, library::find("PW6"), Limits::default(), Grain::LetDowns);
+        let recipes = Recipes::of(&technique);
         let cost = Cost::default();
         let mut offered = 0;
         for i in 0..12 {

@@ -68,7 +68,7 @@ pub fn threaded(compared: impl Iterator<Item = (Wanted, ZoneMix)>) -> Vec<ZoneMi
 
 #[cfg(test)]
 mod tests {
-    use crate::mixes::{cost_of, craft_of, mixes, pigments_of};
+    use crate::mixes::{cost_of, mixes, pigments_of, technique_of};
     use crate::staged::{Staged, staged};
     use lean_colour::Lab;
     use lean_media::Medium;
@@ -107,8 +107,8 @@ mod tests {
     fn its_mixes_hand_over_from_light_to_dark() {
         let (piece, paint_box) = (graded(), oils());
         let set: Vec<_> = paint_box.pigments.iter().filter(|p| !p.white).take(4).map(|p| p.id.clone()).collect();
-        let craft = craft_of(&piece, &paint_box, &pigments_of(&paint_box, &set));
-        let recipes = Recipes::of(craft.as_ref());
+        let technique = technique_of(&piece, &paint_box, &pigments_of(&paint_box, &set));
+        let recipes = Recipes::of(technique.as_ref());
         let found = mixes(&piece, &recipes);
         assert_eq!(found.len(), 2, "one for each zone");
         let string = &found[0];

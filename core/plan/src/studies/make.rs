@@ -5,7 +5,7 @@ use super::restraint::ceiling;
 use super::scheme;
 use super::wheel::Opposites;
 use crate::basis::basis;
-use crate::mixes::{craft_of, pigments_of};
+use crate::mixes::{pigments_of, technique_of};
 use lean_colour::Lab;
 use lean_media::Pigment;
 use lean_piece::intent::moods::MoodScheme;
@@ -64,7 +64,7 @@ fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
 /// Values and colours of every pigment alone and with white.
 fn single_colours(piece: &Piece, paint_box: &PaintBox) -> Vec<(f64, Lab)> {
     let coloured = paint_box.pigments.iter().filter(|p| !p.white);
-    let colours = |p: &Pigment| Recipes::of(craft_of(piece, paint_box, &[p]).as_ref()).colours().collect::<Vec<_>>();
+    let colours = |p: &Pigment| Recipes::of(technique_of(piece, paint_box, &[p]).as_ref()).colours().collect::<Vec<_>>();
     coloured.flat_map(colours).map(|c| (c.value().0, c)).collect()
 }
 
@@ -95,8 +95,8 @@ impl Plan<'_> {
         let asked = self.piece.ask(self.paint_box, vec![self.piece.need(aims, cost)], self.size..=self.size);
         let found = search(&asked.ask(), self.tables, progress, &|_| {})?;
         let set = found.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into()))?;
-        let craft = craft_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
-        let recipes = Recipes::of(craft.as_ref());
+        let technique = technique_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
+        let recipes = Recipes::of(technique.as_ref());
         let mixes = if slot == StudySlot::A {
             let ceilings = vec![f64::INFINITY; wanted.len()];
             choose_together(&recipes, wanted, cost, &Held { pairs: &[], ceilings: &ceilings })

@@ -1,6 +1,6 @@
 //! What lies opposite a hue: on three wheels, and in this Box.
 
-use crate::mixes::craft_of;
+use crate::mixes::technique_of;
 use lean_colour::Lab;
 use lean_media::Pigment;
 use lean_piece::Piece;
@@ -64,7 +64,7 @@ impl<'a> Opposites<'a> {
             self.paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| Some((p, self.vivid(p)?))).collect();
         let (asked, own) = *coloured.iter().min_by(|a, b| off(a.1.hue(), hue).total_cmp(&off(b.1.hue(), hue)))?;
         let greyest = coloured.iter().filter(|(p, _)| p.id != asked.id).filter_map(|(other, lab)| {
-            let mixes = craft_of(self.piece, self.paint_box, &[asked, other]).exact(&[0, 1]);
+            let mixes = technique_of(self.piece, self.paint_box, &[asked, other]).exact(&[0, 1]);
             let light = own.l.max(lab.l) + TINT;
             let grey = mixes.iter().filter(|m| m.l <= light).map(|m| m.chroma()).min_by(f64::total_cmp)?;
             Some((grey, lab.hue()))
@@ -74,7 +74,7 @@ impl<'a> Opposites<'a> {
 
     /// The most colourful recipe of a pigment alone; `None` for greys.
     fn vivid(&self, pigment: &Pigment) -> Option<Lab> {
-        let alone = craft_of(self.piece, self.paint_box, &[pigment]).exact(&[0]);
+        let alone = technique_of(self.piece, self.paint_box, &[pigment]).exact(&[0]);
         alone.into_iter().max_by(|a, b| a.chroma().total_cmp(&b.chroma())).filter(|lab| lab.chroma() >= COLOURED)
     }
 }

@@ -176,7 +176,7 @@ pub fn zone_at(map: &ZoneMap, at: Spot) -> ZoneId {
 
 /// The map with the place at a spot in another zone.
 fn with_place(map: &ZoneMap, at: Spot, zone: u16) -> ZoneMap {
-    let parts = lean_picture::places::parts::Parts::of(map);
+    let parts = lean_picture::zone_map::parts::Parts::of(map);
     let place = parts.of_cells()[cell(map, at)];
     let mut labels = map.labels.clone();
     parts.stretches().filter(|(_, part)| *part == place).for_each(|(run, _)| labels[run].fill(zone));

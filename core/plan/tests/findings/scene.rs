@@ -5,7 +5,7 @@
 
 use lean_media::Medium;
 use lean_piece::Importance;
-use lean_piece::light::{From, Tint, Which};
+use lean_piece::light::{LampFrom, Tint, Which};
 use lean_plan::findings::plan::written::{WrittenFacts, WrittenLamp, WrittenLight, WrittenPlan, WrittenZone};
 use serde::de::DeserializeOwned;
 use std::collections::BTreeMap;
@@ -125,7 +125,7 @@ fn say(zone: &mut WrittenZone, words: &[&str]) {
 
 fn lighting(text: &str) -> WrittenLight {
     let words: Vec<&str> = text.split_whitespace().collect();
-    let lamp = |tint| WrittenLamp { tint, from: From::Left, hard: words.contains(&"hard") };
+    let lamp = |tint| WrittenLamp { tint, from: LampFrom::Left, hard: words.contains(&"hard") };
     WrittenLight {
         lamps: words.iter().filter_map(|w| word::<Tint>(w)).map(lamp).collect(),
         flat: words.contains(&"flat"),

@@ -45,7 +45,7 @@ pub struct Tolerance {
 #[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ranking {
-    /// Charge per unit that a slip of the hand moves a mix, see [`Hand::slip`](crate::craft::Hand).
+    /// Charge per unit that a slip of the hand moves a mix, see [`Hand::slip`](crate::hand::Hand).
     pub slip: f64,
     /// Charge for every layer or heap beyond the first.
     pub layer: f64,
@@ -62,7 +62,7 @@ impl Ranking {
     pub const SURE: Self = Self { slip: 0.5, layer: 0.7, growth: 0.05 };
 
     /// Charge for a hand that slips so far over so many layers beyond the first.
-    pub fn of_hand(&self, hand: crate::craft::Hand) -> f64 {
+    pub fn of_hand(&self, hand: crate::hand::Hand) -> f64 {
         self.slip * hand.slip + self.layer * f64::from(hand.more_layers)
     }
 

@@ -6,8 +6,9 @@ pub mod parts;
 mod visible;
 
 use crate::cost::{STEP, quick};
-use crate::craft::{Craft, Hand, Listed, Quick};
+use crate::hand::Hand;
 use crate::mix::{Heap, Mix, Part};
+use crate::technique::{Listed, Quick, Technique};
 use crate::{Limits, PLACES, at_place};
 use lean_colour::difference::Nearby;
 use lean_colour::{BANDS, Lab, Light, Reflectance};
@@ -260,7 +261,7 @@ impl Wet {
     }
 }
 
-impl Craft for Wet {
+impl Technique for Wet {
     fn pigments(&self) -> usize {
         self.ids.len()
     }

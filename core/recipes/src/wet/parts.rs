@@ -1,13 +1,12 @@
 //! Wet mixes a hand can measure: whole parts, and at the finest a touch of one more pigment.
 
+use crate::mix::TOUCH;
 use std::sync::LazyLock;
 
 /// Most parts in a usual mix.
 pub const MOST_PARTS: u8 = 8;
 /// Most parts in a finer one.
 pub const FINER_PARTS: u8 = 16;
-/// A touch is one part to this many of all the rest. A choice.
-pub const TOUCH: f64 = 24.0;
 
 /// Whole parts of up to three pigments and of white, `[p, q, r, white]`, and which of the three is only a touch.
 #[derive(Clone, Copy, Debug, PartialEq)]

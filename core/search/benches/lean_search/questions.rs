@@ -3,11 +3,11 @@
 use lean_colour::Lab;
 use lean_media::{Medium, Parts, Pigment, PigmentId, ground, library};
 use lean_recipes::cost::Ranking;
-use lean_recipes::craft::Quick;
+use lean_recipes::technique::Quick;
 use lean_recipes::{Cost, Target};
-use lean_recipes::{Grain, Limits, craft};
+use lean_recipes::{Grain, Limits, technique};
 use lean_search::progress::Unwatched;
-use lean_search::{Errand, Need, Table};
+use lean_search::{Need, Served, Table};
 
 /// So many coloured pigments and white: the shipped ones, then blends of two of them.
 pub fn owned(n: usize) -> Vec<Pigment> {
@@ -41,11 +41,12 @@ pub fn need(medium: Medium, m: usize) -> Need {
 pub fn let_downs(n: usize) -> usize {
     let pigments = owned(n);
     let coloured: Vec<&Pigment> = pigments.iter().filter(|p| !p.white).collect();
-    let craft = craft(Medium::Oil, &ground::usual(Medium::Oil), &coloured, library::find("PW6"), Limits::default(), Grain::LetDowns);
+    let technique =
+        technique(Medium::Oil, &ground::usual(Medium::Oil), &coloured, library::find("PW6"), Limits::default(), Grain::LetDowns);
     let mut mixed = Quick::default();
     let mut of = |group: &[usize]| {
         mixed.clear();
-        craft.quick(group, &mut mixed);
+        technique.quick(group, &mut mixed);
         mixed.which.len()
     };
     (0..n).map(|i| (i + 1..n).map(|j| (j + 1..n).map(|k| of(&[i, j, k])).sum::<usize>()).sum::<usize>()).sum()
@@ -55,7 +56,7 @@ pub fn let_downs(n: usize) -> usize {
 pub fn table(n: usize, m: usize) -> Table {
     let pigments = owned(n);
     let coloured: Vec<&Pigment> = pigments.iter().filter(|p| !p.white).collect();
-    let craft = craft(Medium::Oil, &ground::usual(Medium::Oil), &coloured, library::find("PW6"), Limits::default(), Grain::Parts);
-    let errand = Errand { craft: craft.as_ref(), targets: targets(m), cost: Cost::default(), weight: 1.0 };
-    Table::of(&[errand], &Unwatched).unwrap_or_else(|_| unreachable!("nobody cancels"))
+    let technique = technique(Medium::Oil, &ground::usual(Medium::Oil), &coloured, library::find("PW6"), Limits::default(), Grain::Parts);
+    let served_piece = Served { technique: technique.as_ref(), targets: targets(m), cost: Cost::default(), weight: 1.0 };
+    Table::of(&[served_piece], &Unwatched).unwrap_or_else(|_| unreachable!("nobody cancels"))
 }

@@ -1,16 +1,14 @@
 //! The answer for one size: the sets that could be best, judged in double precision and explained.
 
-pub mod exact;
-pub(crate) mod judge;
 pub mod next;
 
-use crate::answer::judge::Judge;
+use crate::judge::Judge;
+use crate::prepared::Prepared;
+use crate::prepared::field::Field;
 use crate::progress::{Cancelled, Progress};
 use crate::proof::Proved;
 use crate::question::demands::HueFamily;
-use crate::question::field::Field;
-use crate::question::ready::Ready;
-use crate::table::Errand;
+use crate::table::Served;
 use lean_media::PigmentId;
 use lean_recipes::Mix;
 use lean_recipes::cost::{Cost, Ranking};
@@ -102,8 +100,8 @@ pub struct SetFound {
 
 /// How far single-precision costs may be off; see the tests of the kernel and of the forms. Where a value must hold, its steep charge
 /// multiplies the rounding of the value.
-pub fn rounding(ready: &Ready) -> f32 {
-    let any = |f: fn(&Cost) -> bool| ready.key.needs.iter().any(|n| f(&n.cost));
+pub fn rounding(prepared: &Prepared) -> f32 {
+    let any = |f: fn(&Cost) -> bool| prepared.key.needs.iter().any(|n| f(&n.cost));
     if any(|c| c.hold.is_some()) {
         8e-2
     } else if any(|c| c.ranking != Ranking::MISS) {
@@ -126,27 +124,27 @@ struct Close<'a> {
 ///
 /// # Errors
 /// [`Cancelled`] when the watcher asks for it.
-pub fn answer(ready: &Ready, field: &Field, proved: &Proved, progress: &dyn Progress) -> Result<Option<SetFound>, Cancelled> {
-    let errands = ready.errands();
-    let judged = judged(ready, &errands, proved, progress)?;
+pub fn answer(prepared: &Prepared, field: &Field, proved: &Proved, progress: &dyn Progress) -> Result<Option<SetFound>, Cancelled> {
+    let served = prepared.served();
+    let judged = judged(prepared, &served, proved, progress)?;
     let Some(winner) = judged.first() else { return Ok(None) };
     let best = winner.cost;
-    let judge: &Judge = &ready.judge;
+    let judge: &Judge = &prepared.judge;
     let names = |set: &[u16]| -> Vec<PigmentId> {
-        set.iter().filter(|i| field.counts(**i)).map(|i| ready.key.pigments[usize::from(*i)].id.clone()).collect()
+        set.iter().filter(|i| field.counts(**i)).map(|i| prepared.key.pigments[usize::from(*i)].id.clone()).collect()
     };
     let counted: Vec<u16> = winner.set.iter().copied().filter(|i| field.counts(*i)).collect();
     let without = |drop: &u16| winner.set.iter().copied().filter(|p| p != drop).collect::<Vec<u16>>();
-    judge.prepare(&errands, &counted.iter().map(without).collect::<Vec<_>>(), progress)?;
+    judge.prepare(&served, &counted.iter().map(without).collect::<Vec<_>>(), progress)?;
     let price = |drop: &u16| {
-        let without = judge.judge(&errands, &without(drop)).cost;
+        let without = judge.judge(&served, &without(drop)).cost;
         if without.is_finite() { without - best } else { best }
     };
-    let whole = judge.judge(&errands, winner.set);
-    let first = errands[0].targets.len();
-    let mixes: Vec<Option<Mix>> = judge.mixes(&errands, winner.set);
+    let whole = judge.judge(&served, winner.set);
+    let first = served[0].targets.len();
+    let mixes: Vec<Option<Mix>> = judge.mixes(&served, winner.set);
     let serves = |i: &u16| {
-        let id = &ready.key.pigments[usize::from(*i)].id;
+        let id = &prepared.key.pigments[usize::from(*i)].id;
         let holds = |m: &Option<Mix>| m.as_ref().is_some_and(|m| m.parts.iter().any(|p| p.pigment == *id));
         (0..first).filter(|t| holds(&mixes[*t])).collect()
     };
@@ -169,14 +167,14 @@ pub fn answer(ready: &Ready, field: &Field, proved: &Proved, progress: &dyn Prog
         serves: counted.iter().map(serves).collect(),
         recipes: mixes.iter().take(first).flatten().cloned().collect(),
         misses: whole.misses[..first].to_vec(),
-        pieces: per_piece(&errands, &whole.misses),
+        pieces: per_piece(&served, &whole.misses),
     }))
 }
 
 /// The sets that are best, second best or near, best first, in double precision wherever it can make a difference.
-fn judged<'a>(ready: &Ready, errands: &[Errand], proved: &'a Proved, progress: &dyn Progress) -> Result<Vec<Close<'a>>, Cancelled> {
+fn judged<'a>(prepared: &Prepared, served: &[Served], proved: &'a Proved, progress: &dyn Progress) -> Result<Vec<Close<'a>>, Cancelled> {
     let ranked = proved.top.sets();
-    let slack = rounding(ready);
+    let slack = rounding(prepared);
     let Some(least) = ranked.first().map(|r| r.cost) else { return Ok(Vec::new()) };
     let second = ranked.get(1).map_or(f32::INFINITY, |r| r.cost);
     let edge = least * (1.0 + NEAR as f32);
@@ -187,16 +185,16 @@ fn judged<'a>(ready: &Ready, errands: &[Errand], proved: &'a Proved, progress: &
     let matters =
         |c: f64| c <= f64::from(second + 2.0 * slack) || c <= f64::from(listed) || (c - f64::from(edge)).abs() <= f64::from(2.0 * slack);
     let again: Vec<Vec<u16>> = close.iter().filter(|c| matters(c.cost)).map(|c| c.set.to_vec()).collect();
-    ready.judge.prepare(errands, &again, progress)?;
-    close.iter_mut().filter(|c| matters(c.cost)).for_each(|c| c.cost = ready.judge.judge(errands, c.set).cost);
+    prepared.judge.prepare(served, &again, progress)?;
+    close.iter_mut().filter(|c| matters(c.cost)).for_each(|c| c.cost = prepared.judge.judge(served, c.set).cost);
     close.sort_by(|a, b| a.cost.total_cmp(&b.cost).then_with(|| a.set.cmp(b.set)));
     Ok(close)
 }
 
-/// Mean miss of each errand by itself.
-fn per_piece(errands: &[Errand], misses: &[f64]) -> Vec<f64> {
+/// Mean miss of each served_piece by itself.
+fn per_piece(served: &[Served], misses: &[f64]) -> Vec<f64> {
     let mut from = 0;
-    errands
+    served
         .iter()
         .map(|e| {
             let own = &misses[from..from + e.targets.len()];

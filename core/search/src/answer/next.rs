@@ -1,8 +1,8 @@
 //! What each candidate would add to a set that is already chosen.
 
+use crate::prepared::{Key, Prepared};
 use crate::progress::Unwatched;
 use crate::question::no_answer::NoAnswer;
-use crate::question::ready::{Key, Ready};
 use crate::question::{Ask, check};
 use rayon::prelude::*;
 
@@ -21,20 +21,20 @@ pub struct Next {
 /// See [`NoAnswer`]: nothing to match, a pigment twice, a mother colour that is not there.
 pub fn next(ask: &Ask, taken: usize) -> Result<Vec<Next>, NoAnswer> {
     check(ask)?;
-    let ready = Ready::without_table(Key::of(ask)?);
-    let errands = ready.errands();
-    let whites: Vec<u16> = (0..ready.key.pigments.len()).filter(|i| ready.key.pigments[*i].white).map(|i| i as u16).collect();
-    let candidates: Vec<u16> = (taken..ready.key.pigments.len()).map(|i| i as u16).filter(|i| !whites.contains(i)).collect();
+    let prepared = Prepared::without_table(Key::of(ask)?);
+    let served = prepared.served();
+    let whites: Vec<u16> = (0..prepared.key.pigments.len()).filter(|i| prepared.key.pigments[*i].white).map(|i| i as u16).collect();
+    let candidates: Vec<u16> = (taken..prepared.key.pigments.len()).map(|i| i as u16).filter(|i| !whites.contains(i)).collect();
     let with = |more: Option<u16>| -> Vec<u16> { (0..taken as u16).chain(more).chain(whites.iter().copied()).collect() };
     let sets: Vec<Vec<u16>> = candidates.iter().map(|c| with(Some(*c))).collect();
-    ready.judge.prepare(&errands, &sets, &Unwatched)?;
-    let before = ready.judge.judge(&errands, &with(None)).cost;
-    let first = errands[0].targets.len();
+    prepared.judge.prepare(&served, &sets, &Unwatched)?;
+    let before = prepared.judge.judge(&served, &with(None)).cost;
+    let first = served[0].targets.len();
     let all = candidates.par_iter().zip(&sets).map(|(c, set)| {
-        let id = &ready.key.pigments[usize::from(*c)].id;
-        let mixes = ready.judge.mixes(&errands, set);
+        let id = &prepared.key.pigments[usize::from(*c)].id;
+        let mixes = prepared.judge.mixes(&served, set);
         let holds = |t: &usize| mixes[*t].as_ref().is_some_and(|m| m.parts.iter().any(|p| p.pigment == *id));
-        let gain = before - ready.judge.judge(&errands, set).cost;
+        let gain = before - prepared.judge.judge(&served, set).cost;
         Next { gain: if gain.is_finite() { gain.max(0.0) } else { 0.0 }, serves: (0..first).filter(holds).collect() }
     });
     Ok(all.collect())

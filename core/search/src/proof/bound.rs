@@ -7,12 +7,13 @@
 //! forcing it in lifts the bound above what is already known is in no set worth having; one that cannot be left out is in all of them.
 
 use crate::progress::Progress;
-use crate::table::octets::{Plain, Row, by_width};
-use crate::table::{MOST_TARGETS, Table};
+use crate::question::MOST_TARGETS;
+use crate::table::Table;
+use crate::table::eights::{Plain, Row, by_width};
 use rayon::prelude::*;
 
 #[cfg(target_arch = "x86_64")]
-use crate::table::octets::Wide;
+use crate::table::eights::Wide;
 
 /// What the relaxation knows about a size.
 pub struct Bound {

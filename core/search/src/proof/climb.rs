@@ -3,7 +3,7 @@
 use crate::proof::subsets::Unmet;
 use crate::proof::top::Top;
 use crate::table::Table;
-use crate::table::dense::lower;
+use crate::table::in_play::lower;
 use rayon::prelude::*;
 
 /// Finds good sets and offers every set looked at to a list.

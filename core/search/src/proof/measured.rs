@@ -5,13 +5,13 @@ use crate::proof::bound::{Relaxation, Scope};
 use crate::proof::subsets::{Walk, count};
 use crate::proof::top::Top;
 use crate::table::Table;
-use crate::table::dense::Dense;
+use crate::table::in_play::InPlay;
 
 /// Goes through every set of `places` pigments. Returns how many there are, how many bytes of rows are read for them, and the best cost.
 pub fn walked(table: &Table, places: usize) -> (f64, f64, f32) {
-    let dense = Dense::of(table, (0..table.pigments).collect(), places > 2);
+    let in_play = InPlay::of(table, (0..table.pigments).collect(), places > 2);
     let mut top = Top::below(f32::INFINITY);
-    let walk = Walk { dense: &dense, locked: 0, places, unmet: &|_| 0 };
+    let walk = Walk { in_play: &in_play, locked: 0, places, unmet: &|_| 0 };
     // Unwatched work is never cancelled.
     let _ = walk.all(&mut top, &Unwatched);
     let sets = count(table.pigments, places);

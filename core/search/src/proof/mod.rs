@@ -16,7 +16,7 @@ use crate::proof::climb::Climb;
 use crate::proof::subsets::{Unmet, Walk, count};
 use crate::proof::top::Top;
 use crate::table::Table;
-use crate::table::dense::Dense;
+use crate::table::in_play::InPlay;
 
 /// What is asked of one size.
 pub struct Size<'a> {
@@ -195,8 +195,8 @@ impl Part {
         let mut ids = self.those(true);
         let locked = ids.len();
         ids.extend(self.those(false));
-        let dense = Dense::of(size.table, ids, locked + self.places > 2);
-        Walk { dense: &dense, locked, places: self.places, unmet: size.unmet }.all(top, progress)
+        let in_play = InPlay::of(size.table, ids, locked + self.places > 2);
+        Walk { in_play: &in_play, locked, places: self.places, unmet: size.unmet }.all(top, progress)
     }
 
     /// Bounds this part and takes out of play what it can. `None` when no set of it is within the limit.
@@ -279,7 +279,7 @@ fn rows(all: &[f32], width: usize, which: &[usize]) -> Vec<f32> {
 mod tests {
     use super::*;
     use crate::progress::Unwatched;
-    use crate::table::Errand;
+    use crate::table::Served;
     use lean_colour::Lab;
     use lean_media::{Pigment, library};
     use lean_recipes::cost::{Cost, Target};
@@ -294,11 +294,11 @@ mod tests {
     #[test]
     fn a_proof_given_up_leaves_a_bound_that_is_true() {
         let pigments: Vec<&Pigment> = library::modelled().iter().filter(|p| !p.white).take(48).collect();
-        let craft = Wet::of(&pigments, library::find("PW6"), Limits::default(), Grain::Parts);
+        let technique = Wet::of(&pigments, library::find("PW6"), Limits::default(), Grain::Parts);
         let targets = (0..16)
             .map(|i| Target { lab: Lab::from_lch(20.0 + 4.0 * f64::from(i), 10.0 + f64::from(i), 67.0 * f64::from(i)), weight: 1.0 });
-        let errand = Errand { craft: &craft, targets: targets.collect(), cost: Cost::default(), weight: 1.0 };
-        let table = Table::of(&[errand], &Unwatched).unwrap();
+        let served_piece = Served { technique: &technique, targets: targets.collect(), cost: Cost::default(), weight: 1.0 };
+        let table = Table::of(&[served_piece], &Unwatched).unwrap();
         // More sets of seven than are gone through at once.
         assert!(count(48, 7) > WALKED);
         let whole = prove(&table, 7, BUDGET);

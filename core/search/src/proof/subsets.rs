@@ -2,14 +2,14 @@
 
 use crate::progress::{Cancelled, Progress};
 use crate::proof::top::Top;
-use crate::table::dense::{Dense, lower};
-use crate::table::octets::{Plain, Row, by_width};
+use crate::table::eights::{Plain, Row, by_width};
+use crate::table::in_play::{InPlay, lower};
 use lean_recipes::cost::quick::less;
 use rayon::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 #[cfg(target_arch = "x86_64")]
-use crate::table::octets::Wide;
+use crate::table::eights::Wide;
 
 /// How many of the demands on whole sets a set, by numbers in the table, leaves unmet; with none it may be had.
 pub type Unmet<'a> = dyn Fn(&[u16]) -> u32 + Sync + 'a;
@@ -17,7 +17,7 @@ pub type Unmet<'a> = dyn Fn(&[u16]) -> u32 + Sync + 'a;
 /// Sets of one size over what is in play.
 pub struct Walk<'a> {
     /// Costs; positions that every set holds come first.
-    pub dense: &'a Dense,
+    pub in_play: &'a InPlay,
     /// How many of the first positions every set holds.
     pub locked: usize,
     /// How many of the others a set holds.
@@ -46,7 +46,7 @@ impl Walk<'_> {
     /// # Errors
     /// [`Cancelled`] when the watcher asks for it.
     pub fn all(&self, top: &mut Top, progress: &dyn Progress) -> Result<(), Cancelled> {
-        let n = self.dense.len();
+        let n = self.in_play.len();
         let start = (0..self.locked).fold(self.empty(), |c, p| self.with(&c, p));
         if self.places == 0 {
             self.offer(top, start.now.iter().sum(), &start.chosen, &[]);
@@ -94,7 +94,7 @@ impl Walk<'_> {
         if cost > top.bar() {
             return;
         }
-        let mut set: Vec<u16> = chosen.iter().chain(more).map(|i| self.dense.ids[*i] as u16).collect();
+        let mut set: Vec<u16> = chosen.iter().chain(more).map(|i| self.in_play.ids[*i] as u16).collect();
         set.sort_unstable();
         if (self.unmet)(&set) == 0 {
             top.offer(cost, set);
@@ -102,24 +102,24 @@ impl Walk<'_> {
     }
 
     fn empty(&self) -> Carried {
-        let (n, m) = (self.dense.len(), self.dense.width);
-        let next = (0..n).flat_map(|p| &self.dense.pairs[(p * n + p) * m..][..m]).copied().collect();
-        Carried { chosen: Vec::new(), now: self.dense.free.clone(), next, from: 0 }
+        let (n, m) = (self.in_play.len(), self.in_play.width);
+        let next = (0..n).flat_map(|p| &self.in_play.pairs[(p * n + p) * m..][..m]).copied().collect();
+        Carried { chosen: Vec::new(), now: self.in_play.free.clone(), next, from: 0 }
     }
 
     /// Adds position `p`; only later ones can follow.
     fn with(&self, c: &Carried, p: usize) -> Carried {
-        let (n, m) = (self.dense.len(), self.dense.width);
+        let (n, m) = (self.in_play.len(), self.in_play.width);
         let mut now = c.now.clone();
         lower(&mut now, &c.next[(p - c.from) * m..][..m]);
         let mut next = c.next[(p + 1 - c.from) * m..].to_vec();
         let length = next.len();
         if c.chosen.is_empty() {
-            lower(&mut next, &self.dense.pairs[(p * n + p + 1) * m..][..length]);
+            lower(&mut next, &self.in_play.pairs[(p * n + p + 1) * m..][..length]);
         }
         // Without triples sets end before a third pigment is looked at.
-        if !self.dense.triples.is_empty() {
-            c.chosen.iter().for_each(|x| lower(&mut next, &self.dense.triples[((x * n + p) * n + p + 1) * m..][..length]));
+        if !self.in_play.triples.is_empty() {
+            c.chosen.iter().for_each(|x| lower(&mut next, &self.in_play.triples[((x * n + p) * n + p + 1) * m..][..length]));
         }
         let mut chosen = c.chosen.clone();
         chosen.push(p);
@@ -132,7 +132,7 @@ impl Walk<'_> {
             1 => self.last_one(c, met),
             2 => self.last_two(c, met),
             _ => {
-                for i in c.from..self.dense.len() {
+                for i in c.from..self.in_play.len() {
                     if progress.is_cancelled() {
                         return;
                     }
@@ -143,7 +143,7 @@ impl Walk<'_> {
     }
 
     fn last_one(&self, c: &Carried, met: &mut Met) {
-        let m = self.dense.width;
+        let m = self.in_play.width;
         for (p, row) in (c.from..).zip(c.next.chunks_exact(m)) {
             let cost: f32 = c.now.iter().zip(row).map(|(a, b)| less(*a, *b)).sum();
             if cost <= met.bar() {
@@ -160,19 +160,19 @@ impl Walk<'_> {
             unsafe { self.last_two_wide(c, met) };
             return;
         }
-        by_width!(Plain, self.dense.width, self.last_two_rows(c, met));
+        by_width!(Plain, self.in_play.width, self.last_two_rows(c, met));
     }
 
     #[cfg(target_arch = "x86_64")]
     #[target_feature(enable = "avx2")]
     fn last_two_wide(&self, c: &Carried, met: &mut Met) {
-        by_width!(Wide, self.dense.width, self.last_two_rows(c, met));
+        by_width!(Wide, self.in_play.width, self.last_two_rows(c, met));
     }
 
     /// The innermost two levels without building what is carried: this is where nearly all the time goes.
     #[inline(always)]
     fn last_two_rows<R: Row>(&self, c: &Carried, met: &mut Met) {
-        let (n, m) = (self.dense.len(), self.dense.width);
+        let (n, m) = (self.in_play.len(), self.in_play.width);
         let mut beside: Vec<&[f32]> = Vec::with_capacity(c.chosen.len() + 1);
         let now = R::read(&c.now, 0);
         for p in c.from..n {
@@ -180,9 +180,9 @@ impl Walk<'_> {
             // Rows of every third pigment beside the two of each pair already chosen.
             beside.clear();
             if c.chosen.is_empty() {
-                beside.push(&self.dense.pairs[p * n * m..(p + 1) * n * m]);
+                beside.push(&self.in_play.pairs[p * n * m..(p + 1) * n * m]);
             }
-            beside.extend(c.chosen.iter().map(|x| &self.dense.triples[(x * n + p) * n * m..][..n * m]));
+            beside.extend(c.chosen.iter().map(|x| &self.in_play.triples[(x * n + p) * n * m..][..n * m]));
             for q in p + 1..n {
                 let mut all = with.least(R::read(&c.next, q - c.from));
                 for rows in &beside {

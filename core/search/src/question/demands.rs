@@ -3,7 +3,7 @@
 use lean_colour::Lab;
 use lean_colour::temperature::WARM_POLE;
 use lean_media::{Pigment, PigmentId};
-use lean_recipes::craft::Craft;
+use lean_recipes::technique::Technique;
 use serde::{Deserialize, Serialize};
 
 /// Stretches of the hue circle, in painters' words.
@@ -209,9 +209,9 @@ pub struct Alone {
 }
 
 impl Alone {
-    /// What pigment `i` of a craft is. A craft in which it has no recipe of its own gives nothing.
-    pub fn of(craft: &dyn Craft, i: usize) -> Option<Self> {
-        let colours = craft.exact(&[i]);
+    /// What pigment `i` of a technique is. A technique in which it has no recipe of its own gives nothing.
+    pub fn of(technique: &dyn Technique, i: usize) -> Option<Self> {
+        let colours = technique.exact(&[i]);
         let vivid = *colours.iter().max_by(|a, b| a.chroma().total_cmp(&b.chroma()))?;
         let darkest = colours.iter().map(|c| c.value().0).fold(f64::INFINITY, f64::min);
         Some(Self { vivid, darkest })

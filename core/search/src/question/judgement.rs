@@ -4,7 +4,7 @@ use crate::progress::{Cancelled, Progress};
 use crate::question::demands::{Alone, Demands, HueFamily, WARM_FROM_COOL};
 use crate::question::families::{Planned, half_step};
 use lean_colour::{Lab, Value};
-use lean_recipes::craft::{Craft, Quick};
+use lean_recipes::technique::{Quick, Technique};
 use rayon::prelude::*;
 use std::collections::HashMap;
 use std::sync::RwLock;
@@ -63,7 +63,7 @@ impl Reach {
 /// Judges whole sets against what is asked of them. What groups can do is worked out in double precision when it is first asked for.
 pub struct Judgement<'a> {
     demands: &'a Demands,
-    craft: &'a dyn Craft,
+    technique: &'a dyn Technique,
     /// What each pigment is; by number.
     alone: &'a [Option<Alone>],
     known: RwLock<HashMap<[u16; 3], Reach>>,
@@ -73,9 +73,9 @@ pub struct Judgement<'a> {
 const NONE: u16 = u16::MAX;
 
 impl<'a> Judgement<'a> {
-    /// A judgement of sets of a craft's pigments.
-    pub fn of(demands: &'a Demands, craft: &'a dyn Craft, alone: &'a [Option<Alone>]) -> Self {
-        Self { demands, craft, alone, known: RwLock::default() }
+    /// A judgement of sets of a technique's pigments.
+    pub fn of(demands: &'a Demands, technique: &'a dyn Technique, alone: &'a [Option<Alone>]) -> Self {
+        Self { demands, technique, alone, known: RwLock::default() }
     }
 
     /// Families of the plan that a set (ascending numbers) reaches with none of its recipes.
@@ -152,7 +152,7 @@ impl<'a> Judgement<'a> {
             return *r;
         }
         let of: Vec<usize> = group.iter().filter(|i| **i != NONE).map(|i| usize::from(*i)).collect();
-        let r = Reach::of(&self.craft.exact(&of));
+        let r = Reach::of(&self.technique.exact(&of));
         self.known.write().unwrap_or_else(|p| p.into_inner()).insert(group, r);
         r
     }
@@ -200,7 +200,7 @@ impl<'a> Judgement<'a> {
     fn quick(&self, group: &[u16]) -> Reach {
         let of: Vec<usize> = group.iter().map(|i| usize::from(*i)).collect();
         let mut mixed = Quick::default();
-        self.craft.quick(&of, &mut mixed);
+        self.technique.quick(&of, &mut mixed);
         let lanes = mixed.colours.iter().flat_map(|c| (0..c.l.len()).map(|i| Lab::new(c.l[i].into(), c.a[i].into(), c.b[i].into())));
         let mut reach = Reach::of(&lanes.collect::<Vec<_>>());
         reach.darkest -= ROUNDING;

@@ -2,12 +2,9 @@
 
 pub mod demands;
 pub(crate) mod families;
-pub(crate) mod field;
 pub(crate) mod judgement;
 pub mod no_answer;
-pub mod ready;
 
-use crate::table::MOST_TARGETS;
 use demands::Demands;
 use lean_media::{Ground, Medium, Pigment, PigmentId};
 use lean_recipes::cost::{Cost, Target};
@@ -15,6 +12,8 @@ use lean_recipes::{Grain, Limits};
 use no_answer::NoAnswer;
 use std::ops::RangeInclusive;
 
+/// Most targets one search takes, over all its pieces.
+pub const MOST_TARGETS: usize = 96;
 /// Largest set searched for.
 pub const MOST_IN_SET: usize = 8;
 

@@ -2,7 +2,7 @@
 
 use crate::progress::Cancelled;
 use crate::question::MOST_IN_SET;
-use crate::table::MOST_TARGETS;
+use crate::question::MOST_TARGETS;
 use lean_media::PigmentId;
 use thiserror::Error;
 

@@ -1,7 +1,7 @@
 //! Recipes of a group in the order of their value, eight at a time: a target looks only at those about as light as it.
 
 use lean_media::lanes::{Colours, LANES, Lane};
-use lean_recipes::craft::Quick;
+use lean_recipes::technique::Quick;
 
 /// Drawers recipes are sorted into by value.
 const DRAWERS: usize = 1024;

@@ -1,33 +1,31 @@
 //! The least cost of every one, two and three pigments for every target.
 
 mod by_value;
-pub(crate) mod dense;
+pub(crate) mod eights;
+pub(crate) mod in_play;
 mod near;
-pub(crate) mod octets;
 
 use crate::progress::{Cancelled, Progress};
+use crate::question::MOST_TARGETS;
 use crate::question::families::{self, Planned};
-use crate::table::octets::OCTET;
+use crate::table::eights::EIGHT;
 use by_value::ByValue;
 use lean_media::lanes::LANES;
 use lean_recipes::cost::quick::{self, CostF, Wanted};
 use lean_recipes::cost::{Cost, Ranking, Target};
-use lean_recipes::craft::Craft;
-use lean_recipes::craft::Quick;
+use lean_recipes::technique::Quick;
+use lean_recipes::technique::Technique;
 use near::NearMisses;
 use rayon::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
-
-/// Most targets one search takes, over all its pieces.
-pub const MOST_TARGETS: usize = 96;
 
 /// A cost no recipe reaches. Finite, so that sums stay ordered.
 pub const NEVER: f32 = 1e6;
 
 /// One piece that a set has to serve.
-pub struct Errand<'a> {
-    /// Recipes of its medium on its ground. All errands list the same pigments.
-    pub craft: &'a dyn Craft,
+pub struct Served<'a> {
+    /// Recipes of its medium on its ground. All served list the same pigments.
+    pub technique: &'a dyn Technique,
     /// What it needs.
     pub targets: Vec<Target>,
     /// What a miss costs.
@@ -36,10 +34,10 @@ pub struct Errand<'a> {
     pub weight: f64,
 }
 
-impl Errand<'_> {
-    /// Weight of each target in the whole search; those of all errands add up to 1.
-    pub fn weights(&self, all: &[Errand]) -> Vec<f64> {
-        let sum = |e: &Errand| e.targets.iter().map(|t| t.weight).sum::<f64>();
+impl Served<'_> {
+    /// Weight of each target in the whole search; those of all served add up to 1.
+    pub fn weights(&self, all: &[Served]) -> Vec<f64> {
+        let sum = |e: &Served| e.targets.iter().map(|t| t.weight).sum::<f64>();
         let counting: f64 = all.iter().filter(|e| sum(e) > 0.0).map(|e| e.weight).sum();
         let own = sum(self);
         self.targets.iter().map(|t| if own > 0.0 { t.weight / own * self.weight / counting } else { 0.0 }).collect()
@@ -59,7 +57,7 @@ pub struct Table {
     complete: bool,
     /// Rows of what is free, of singles, of pairs and of triples, each list in ascending order.
     rows: Vec<f32>,
-    /// For every row the hue families of the first errand's plan that its group reaches, one bit each in the order of [`families::planned`];
+    /// For every row the hue families of the first served_piece's plan that its group reaches, one bit each in the order of [`families::planned`];
     /// nested like the costs. In single precision.
     reached: Vec<u8>,
     /// Row of the pair `(i, i + 1)`, less `i + 1`.
@@ -76,16 +74,16 @@ struct Bench {
 }
 
 struct Work<'a> {
-    errands: Vec<ErrandF<'a>>,
+    served: Vec<ServedF<'a>>,
     width: usize,
-    /// Hue families of the first errand's plan.
+    /// Hue families of the first served_piece's plan.
     families: Vec<Planned>,
     progress: &'a dyn Progress,
 }
 
-/// An errand in single precision.
-struct ErrandF<'a> {
-    craft: &'a dyn Craft,
+/// An served_piece in single precision.
+struct ServedF<'a> {
+    technique: &'a dyn Technique,
     wanted: Vec<Wanted>,
     weights: Vec<f32>,
     cost: CostF,
@@ -119,17 +117,17 @@ impl Table {
     ///
     /// # Panics
     /// When there are more than [`MOST_TARGETS`] targets.
-    pub fn of(errands: &[Errand], progress: &dyn Progress) -> Result<Self, Cancelled> {
-        Self::begin(errands, progress).completed()
+    pub fn of(served: &[Served], progress: &dyn Progress) -> Result<Self, Cancelled> {
+        Self::begin(served, progress).completed()
     }
 
     /// Evaluates the recipes of one and two, a small part of the work. Cancelled, it stops early and says so when it is to be completed.
     ///
     /// # Panics
     /// When there are more than [`MOST_TARGETS`] targets.
-    pub fn begin<'a>(errands: &'a [Errand], progress: &'a dyn Progress) -> Begun<'a> {
-        let work = Work::of(errands, progress);
-        let n = errands.first().map_or(0, |e| e.craft.pigments());
+    pub fn begin<'a>(served: &'a [Served], progress: &'a dyn Progress) -> Begun<'a> {
+        let work = Work::of(served, progress);
+        let n = served.first().map_or(0, |e| e.technique.pigments());
         let mut table = Self::empty(n, work.width);
         let mut bench = Bench::default();
         let free = work.row(&mut bench, &[], Row { costs: vec![NEVER; work.width], reached: 0 });
@@ -253,7 +251,7 @@ impl Table {
         if i == j { self.single(i) } else { self.pair(i.min(j), i.max(j)) }
     }
 
-    /// Families of the first errand's plan that recipes of two of these pigments reach, one bit each in the order of [`families::planned`].
+    /// Families of the first served_piece's plan that recipes of two of these pigments reach, one bit each in the order of [`families::planned`].
     pub fn reached_by_twos(&self, set: &[usize]) -> u8 {
         let pairs = set.iter().flat_map(|i| set.iter().filter(move |j| i < j).map(move |j| self.pair_rows[*i].wrapping_add(*j)));
         let singles = set.iter().map(|i| 1 + i);
@@ -305,15 +303,15 @@ impl Row {
 }
 
 impl<'a> Work<'a> {
-    fn of(errands: &'a [Errand], progress: &'a dyn Progress) -> Self {
-        let targets: usize = errands.iter().map(|e| e.targets.len()).sum();
+    fn of(served: &'a [Served], progress: &'a dyn Progress) -> Self {
+        let targets: usize = served.iter().map(|e| e.targets.len()).sum();
         assert!(targets <= MOST_TARGETS, "at most {MOST_TARGETS} targets");
         let mut from = 0;
-        let narrow = |e: &'a Errand<'a>| {
-            let own = ErrandF {
-                craft: e.craft,
+        let narrow = |e: &'a Served<'a>| {
+            let own = ServedF {
+                technique: e.technique,
                 wanted: e.targets.iter().map(|t| Wanted::of(t.lab, e.cost)).collect(),
-                weights: e.weights(errands).into_iter().map(|w| w as f32).collect(),
+                weights: e.weights(served).into_iter().map(|w| w as f32).collect(),
                 cost: CostF::of(e.cost),
                 ranking: e.cost.ranking,
                 from,
@@ -321,8 +319,8 @@ impl<'a> Work<'a> {
             from += e.targets.len();
             own
         };
-        let families = errands.first().map_or(Vec::new(), |e| families::planned(&e.targets));
-        Self { errands: errands.iter().map(narrow).collect(), width: targets.next_multiple_of(OCTET), families, progress }
+        let families = served.first().map_or(Vec::new(), |e| families::planned(&e.targets));
+        Self { served: served.iter().map(narrow).collect(), width: targets.next_multiple_of(EIGHT), families, progress }
     }
 
     fn row(&self, bench: &mut Bench, group: &[usize], mut row: Row) -> Row {
@@ -336,9 +334,9 @@ impl<'a> Work<'a> {
         if self.progress.is_cancelled() {
             return reached;
         }
-        for (nth, e) in self.errands.iter().enumerate() {
+        for (nth, e) in self.served.iter().enumerate() {
             bench.mixed.clear();
-            e.craft.quick(group, &mut bench.mixed);
+            e.technique.quick(group, &mut bench.mixed);
             if nth == 0 {
                 reached |= families::reached(&self.families, &bench.mixed.colours, reached);
             }
@@ -351,13 +349,13 @@ impl<'a> Work<'a> {
                 own[i] = e.ranking.of_zone(f64::from(*c)) as f32 * e.weights[i];
             }
         }
-        let targets = self.errands.last().map_or(0, |e| e.from + e.wanted.len());
+        let targets = self.served.last().map_or(0, |e| e.from + e.wanted.len());
         out[targets..].fill(0.0);
         reached
     }
 }
 
-impl ErrandF<'_> {
+impl ServedF<'_> {
     fn lower(&self, best: &mut [f32], group: &[usize], bench: &mut Bench) {
         #[cfg(target_arch = "x86_64")]
         if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
@@ -395,7 +393,7 @@ impl ErrandF<'_> {
         }
         if !sure {
             let recipes = mixed.colours.len() * LANES;
-            near.settle(best, self.cost, recipes, |which, matters| self.craft.quick_slips(group, mixed, which, matters));
+            near.settle(best, self.cost, recipes, |which, matters| self.technique.quick_slips(group, mixed, which, matters));
         }
     }
 }

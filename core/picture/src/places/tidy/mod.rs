@@ -43,7 +43,7 @@ pub fn fit_again(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
 
 /// Gives the smallest places away until at most so many are left.
 pub fn at_most(map: ZoneMap, ground: &Ground, most: usize) -> ZoneMap {
-    let mut sizes: Vec<u32> = super::parts::Parts::of(&map).all.iter().map(|p| p.cells).collect();
+    let mut sizes: Vec<u32> = crate::zone_map::parts::Parts::of(&map).all.iter().map(|p| p.cells).collect();
     sizes.sort_unstable_by(|a, b| b.cmp(a));
     match sizes.get(most) {
         Some(first_too_many) => small::given_away(map, ground.cells, first_too_many + 1),

@@ -1,8 +1,8 @@
 //! Places smaller than the mark given to a neighbour.
 
 use crate::places::cells::{Cells, Look, apart2};
-use crate::places::parts::Parts;
 use crate::zone_map::ZoneMap;
+use crate::zone_map::parts::Parts;
 use std::collections::{BTreeMap, BTreeSet};
 
 /// A border all the way round speaks for a neighbour as much as being this much more alike, in look units. A choice.

@@ -2,8 +2,8 @@
 //! sides (a pole, a wire) may be thinner than a soft rim that lies between the two colours it parts: that is no mark at all.
 
 use crate::places::cells::{Cells, Look, apart2};
-use crate::places::parts::Parts;
 use crate::zone_map::ZoneMap;
+use crate::zone_map::parts::Parts;
 use rayon::prelude::*;
 
 /// Share of the brush that a part standing off both sides must be wide to stay; half a mark may lie over its neighbour. A choice.

@@ -5,7 +5,7 @@ use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_piece::intent::Intent;
 use lean_piece::intent::schools::{Question, School};
-use lean_piece::light::{Distance, Exception, Facts, Falling, From, Kind, Lamp, Lighting, Plane, Role, Tint, Which};
+use lean_piece::light::{Distance, Exception, Facts, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint, Which};
 use lean_piece::{Importance, ZoneId};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -63,14 +63,14 @@ pub struct WrittenLamp {
     pub tint: Tint,
     /// From where; the left if left out.
     #[serde(default = "left")]
-    pub from: From,
+    pub from: LampFrom,
     /// Shadows with an edge.
     #[serde(default)]
     pub hard: bool,
 }
 
-fn left() -> From {
-    From::Left
+fn left() -> LampFrom {
+    LampFrom::Left
 }
 
 /// How a zone of a written plan stands in the light. What nobody said is left out.

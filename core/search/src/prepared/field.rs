@@ -1,9 +1,9 @@
 //! Who may, must and must not be in a set.
 
+use crate::prepared::Prepared;
 use crate::question::Ask;
 use crate::question::demands::{Alone, forbidden};
 use crate::question::no_answer::NoAnswer;
-use crate::question::ready::Ready;
 
 /// Who may, must and must not be in a set, by number.
 pub struct Field {
@@ -15,7 +15,7 @@ pub struct Field {
 }
 
 impl Field {
-    pub fn of(ask: &Ask, ready: &Ready) -> Result<Self, NoAnswer> {
+    pub fn of(ask: &Ask, prepared: &Prepared) -> Result<Self, NoAnswer> {
         let choice = ask.choice;
         if let Some(both) = choice.locked.iter().find(|p| choice.excluded.contains(p)) {
             return Err(NoAnswer::Contradiction(both.clone()));
@@ -27,12 +27,13 @@ impl Field {
                 Some(_) => {}
             }
         }
-        let craft = ready.crafts[0].as_ref();
-        let free_craft = ready.without_limits();
-        let alone: Vec<Option<Alone>> = (0..craft.pigments()).map(|i| Alone::of(free_craft.as_deref().unwrap_or(craft), i)).collect();
+        let technique = prepared.techniques[0].as_ref();
+        let free_craft = prepared.without_limits();
+        let alone: Vec<Option<Alone>> =
+            (0..technique.pigments()).map(|i| Alone::of(free_craft.as_deref().unwrap_or(technique), i)).collect();
         let mut field = Self { carried: Vec::new(), locked: Vec::new(), open: Vec::new(), alone };
         let mut left_out: Vec<&'static str> = Vec::new();
-        for (i, p) in ready.key.pigments.iter().enumerate() {
+        for (i, p) in prepared.key.pigments.iter().enumerate() {
             let forbidden = forbidden(&choice.demands, p, field.alone[i].as_ref());
             let mother = choice.demands.mother.as_ref().is_some_and(|m| m.pigment == p.id);
             if p.white {

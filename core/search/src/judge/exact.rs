@@ -2,8 +2,9 @@
 
 use lean_colour::Lab;
 use lean_recipes::cost::{Cost, Target};
-use lean_recipes::craft::{Hand, Listed};
-use lean_recipes::{Craft, Mix};
+use lean_recipes::hand::Hand;
+use lean_recipes::technique::Listed;
+use lean_recipes::{Mix, Technique};
 use std::sync::OnceLock;
 
 /// All recipes of a few pigments, made once and asked many times.
@@ -31,21 +32,21 @@ impl Candidate {
 }
 
 impl<'a> Recipes<'a> {
-    /// Lists every recipe of all pigments of a craft, fewest pigments first.
-    pub fn of(craft: &'a dyn Craft) -> Self {
-        let set: Vec<usize> = (0..craft.pigments()).collect();
-        Self::among(craft, &set)
+    /// Lists every recipe of all pigments of a technique, fewest pigments first.
+    pub fn of(technique: &'a dyn Technique) -> Self {
+        let set: Vec<usize> = (0..technique.pigments()).collect();
+        Self::among(technique, &set)
     }
 
-    /// Lists every recipe of some pigments of a craft (ascending numbers), fewest pigments first.
-    pub fn among(craft: &'a dyn Craft, set: &[usize]) -> Self {
+    /// Lists every recipe of some pigments of a technique (ascending numbers), fewest pigments first.
+    pub fn among(technique: &'a dyn Technique, set: &[usize]) -> Self {
         let mut all = Vec::new();
         let mut groups = Vec::new();
-        for size in 0..=lean_recipes::craft::MOST_IN_RECIPE {
+        for size in 0..=lean_recipes::technique::MOST_IN_RECIPE {
             visit(set, size, &mut |group| {
                 let mut of = [0u16; 3];
                 of.iter_mut().zip(group).for_each(|(o, g)| *o = *g as u16);
-                let listed = craft.listed(group);
+                let listed = technique.listed(group);
                 for (nth, lab) in listed.colours().into_iter().enumerate() {
                     let (group, nth) = (groups.len() as u32, nth as u32);
                     all.push(Candidate { of, size: size as u8, group, nth, lab, value: lab.value().0, hand: OnceLock::new() });
@@ -202,8 +203,8 @@ mod tests {
 
     #[test]
     fn a_colour_that_is_a_recipe_is_found_at_no_cost() {
-        let craft = wet(&["PB29", "PY43", "PR101"], Some("PW6"));
-        let recipes = Recipes::of(&craft);
+        let technique = wet(&["PB29", "PY43", "PR101"], Some("PW6"));
+        let recipes = Recipes::of(&technique);
         assert_eq!(recipes.all.len(), 1 + 3 * 22 + 3 * 73 + 121);
         let lab = recipes.all[200].lab;
         let (cost, mix) = recipes.best(lab, Cost::default()).unwrap();
@@ -214,12 +215,12 @@ mod tests {
 
     #[test]
     fn the_cost_without_a_pigment_is_that_of_the_others_alone() {
-        let craft = wet(&["PB29", "PY43", "PR101"], Some("PW6"));
+        let technique = wet(&["PB29", "PY43", "PR101"], Some("PW6"));
         let targets = [Target { lab: Lab::new(45.0, 20.0, 15.0), weight: 2.0 }, Target { lab: Lab::new(60.0, -5.0, -20.0), weight: 1.0 }];
         let cost = Cost::default();
         for (out, rest) in [(0, [1, 2]), (1, [0, 2]), (2, [0, 1])] {
-            let without = Recipes::of(&craft).cost_without(out, &targets, cost);
-            assert!((without - Recipes::among(&craft, &rest).cost_of(&targets, cost)).abs() < 1e-12);
+            let without = Recipes::of(&technique).cost_without(out, &targets, cost);
+            assert!((without - Recipes::among(&technique, &rest).cost_of(&targets, cost)).abs() < 1e-12);
         }
     }
 

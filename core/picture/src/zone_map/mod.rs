@@ -1,6 +1,8 @@
 //! Which zone every pixel belongs to, small enough to live inside a piece.
 
-use crate::places::parts::Parts;
+pub mod parts;
+
+use parts::Parts;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 

@@ -4,7 +4,7 @@ use crate::table::Table;
 use lean_recipes::cost::quick::less;
 
 /// Costs of the pigments still in play, by their position in `ids`, so that the rows of all later pigments lie beside each other.
-pub struct Dense {
+pub struct InPlay {
     /// Numbers of the pigments in the table, in any order.
     pub ids: Vec<usize>,
     /// Targets, padded.
@@ -17,7 +17,7 @@ pub struct Dense {
     pub triples: Vec<f32>,
 }
 
-impl Dense {
+impl InPlay {
     /// Takes the rows of `ids` out of the table, with triples only when sets are large enough to need them.
     pub fn of(table: &Table, ids: Vec<usize>, with_triples: bool) -> Self {
         let (n, m) = (ids.len(), table.width);

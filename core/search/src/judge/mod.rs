@@ -1,13 +1,15 @@
 //! Sets judged in double precision, group by group, each group once.
 
+pub mod exact;
+
 use crate::progress::{Cancelled, Progress};
-use crate::table::Errand;
+use crate::table::Served;
 use lean_colour::Lab;
 use lean_media::lanes::LANES;
 use lean_recipes::cost::quick::{self, CostF, Wanted};
 use lean_recipes::cost::{Cost, Ranking};
-use lean_recipes::craft::{Listed, Quick};
-use lean_recipes::{Craft, Mix};
+use lean_recipes::technique::{Listed, Quick};
+use lean_recipes::{Mix, Technique};
 use rayon::prelude::*;
 use std::collections::HashMap;
 use std::sync::{Arc, RwLock};
@@ -27,7 +29,7 @@ struct Best {
     lab: Lab,
 }
 
-/// Best own recipes of a group for every target of every errand; a group without recipes has none.
+/// Best own recipes of a group for every target of every served_piece; a group without recipes has none.
 type Bests = Arc<Vec<Option<Best>>>;
 
 /// Remembers what groups can do.
@@ -41,7 +43,7 @@ pub struct Judge {
 pub struct Judged {
     /// Weighted mean of what the targets are charged.
     pub cost: f64,
-    /// What each target misses by, errand after errand.
+    /// What each target misses by, served_piece after served_piece.
     pub misses: Vec<f64>,
 }
 
@@ -63,36 +65,36 @@ impl Judge {
     ///
     /// # Errors
     /// [`Cancelled`] when the watcher asks for it.
-    pub fn prepare(&self, errands: &[Errand], sets: &[Vec<u16>], progress: &dyn Progress) -> Result<(), Cancelled> {
+    pub fn prepare(&self, served: &[Served], sets: &[Vec<u16>], progress: &dyn Progress) -> Result<(), Cancelled> {
         let mut missing: Vec<Group> = {
             let known = self.known.read().unwrap_or_else(|p| p.into_inner());
             sets.iter().flat_map(|s| groups(s)).filter(|g| !known.contains_key(g)).collect()
         };
         missing.sort_unstable();
         missing.dedup();
-        let work = |g: Group| if progress.is_cancelled() { Err(Cancelled) } else { Ok((g, bests(errands, g))) };
+        let work = |g: Group| if progress.is_cancelled() { Err(Cancelled) } else { Ok((g, bests(served, g))) };
         let found: Vec<(Group, Bests)> = missing.into_par_iter().map(work).collect::<Result<_, _>>()?;
         self.known.write().unwrap_or_else(|p| p.into_inner()).extend(found);
         Ok(())
     }
 
-    fn of_group(&self, errands: &[Errand], group: Group) -> Bests {
+    fn of_group(&self, served: &[Served], group: Group) -> Bests {
         if let Some(b) = self.known.read().unwrap_or_else(|p| p.into_inner()).get(&group) {
             return b.clone();
         }
-        let b = bests(errands, group);
+        let b = bests(served, group);
         self.known.write().unwrap_or_else(|p| p.into_inner()).insert(group, b.clone());
         b
     }
 
     /// The best recipe of each target from a set, with its group. Ties go to the smaller group, then to the one listed first.
-    fn choose(&self, errands: &[Errand], set: &[u16]) -> Vec<Option<(Best, Group)>> {
-        let targets: usize = errands.iter().map(|e| e.targets.len()).sum();
+    fn choose(&self, served: &[Served], set: &[u16]) -> Vec<Option<(Best, Group)>> {
+        let targets: usize = served.iter().map(|e| e.targets.len()).sum();
         let mut chosen: Vec<Option<(Best, Group)>> = vec![None; targets];
         let mut all = groups(set);
         all.sort_by_key(|g| g.iter().filter(|i| **i != NONE).count());
         for group in all {
-            for (slot, best) in chosen.iter_mut().zip(self.of_group(errands, group).iter()) {
+            for (slot, best) in chosen.iter_mut().zip(self.of_group(served, group).iter()) {
                 if let Some(b) = best.filter(|b| slot.as_ref().is_none_or(|s| b.cost < s.0.cost)) {
                     *slot = Some((b, group));
                 }
@@ -102,21 +104,21 @@ impl Judge {
     }
 
     /// What a set costs. A target no recipe reaches costs without end.
-    pub fn judge(&self, errands: &[Errand], set: &[u16]) -> Judged {
-        let chosen = self.choose(errands, set);
-        let weights = errands.iter().flat_map(|e| e.weights(errands).into_iter().map(|w| (w, e.cost.ranking)));
+    pub fn judge(&self, served: &[Served], set: &[u16]) -> Judged {
+        let chosen = self.choose(served, set);
+        let weights = served.iter().flat_map(|e| e.weights(served).into_iter().map(|w| (w, e.cost.ranking)));
         let charge = |c: &Option<(Best, Group)>, ranking: Ranking| c.map_or(f64::INFINITY, |(b, _)| ranking.of_zone(b.cost));
         let cost = chosen.iter().zip(weights).filter(|(_, (w, _))| *w > 0.0).map(|(c, (w, ranking))| charge(c, ranking) * w).sum();
         Judged { cost, misses: chosen.iter().map(|c| c.map_or(f64::INFINITY, |(b, _)| b.miss)).collect() }
     }
 
-    /// The recipe of each target, errand after errand.
-    pub fn mixes(&self, errands: &[Errand], set: &[u16]) -> Vec<Option<Mix>> {
-        let crafts = errands.iter().flat_map(|e| std::iter::repeat_n(e.craft, e.targets.len()));
-        let mix = |(chosen, craft): (Option<(Best, Group)>, &dyn Craft)| {
-            chosen.map(|(best, group)| craft.listed(&numbers(group)).mix(best.nth as usize, best.lab))
+    /// The recipe of each target, served_piece after served_piece.
+    pub fn mixes(&self, served: &[Served], set: &[u16]) -> Vec<Option<Mix>> {
+        let techniques = served.iter().flat_map(|e| std::iter::repeat_n(e.technique, e.targets.len()));
+        let mix = |(chosen, technique): (Option<(Best, Group)>, &dyn Technique)| {
+            chosen.map(|(best, group)| technique.listed(&numbers(group)).mix(best.nth as usize, best.lab))
         };
-        self.choose(errands, set).into_iter().zip(crafts).map(mix).collect()
+        self.choose(served, set).into_iter().zip(techniques).map(mix).collect()
     }
 }
 
@@ -133,16 +135,16 @@ fn rounding(cost: &Cost) -> f32 {
 const SLIP_ROUNDING: f32 = 6e-2;
 
 /// Recipes are sifted in single precision; whatever could be best is judged in double.
-fn bests(errands: &[Errand], group: Group) -> Bests {
+fn bests(served: &[Served], group: Group) -> Bests {
     let of = numbers(group);
     let mut all = Vec::new();
     let mut mixed = Quick::default();
-    for e in errands {
+    for e in served {
         mixed.clear();
-        e.craft.quick(&of, &mut mixed);
-        let listed = e.craft.listed(&of);
+        e.technique.quick(&of, &mut mixed);
+        let listed = e.technique.listed(&of);
         let mut sifting = Sifting {
-            errand: e,
+            served_piece: e,
             group: &of,
             mixed: &mut mixed,
             single: CostF::of(e.cost),
@@ -163,7 +165,7 @@ struct Known {
 
 /// Recipes of a group on their way from single to double precision.
 struct Sifting<'a> {
-    errand: &'a Errand<'a>,
+    served_piece: &'a Served<'a>,
     group: &'a [usize],
     mixed: &'a mut Quick,
     single: CostF,
@@ -188,7 +190,7 @@ impl Sifting<'_> {
 
     /// Every recipe that single precision cannot tell from the best.
     fn perhaps_best(&mut self, target: Lab) -> Vec<usize> {
-        let slack = rounding(&self.errand.cost) + if self.single.asks_slips() { SLIP_ROUNDING } else { 0.0 };
+        let slack = rounding(&self.served_piece.cost) + if self.single.asks_slips() { SLIP_ROUNDING } else { 0.0 };
         let near = self.nearest(target);
         let mut least = f32::INFINITY;
         let mut ranked: Vec<(f32, usize)> = Vec::new();
@@ -209,7 +211,7 @@ impl Sifting<'_> {
 
     /// All recipes by what they cost without what a slip of the hand is charged.
     fn nearest(&self, target: Lab) -> Vec<(f32, usize)> {
-        let wanted = Wanted::of(target, self.errand.cost);
+        let wanted = Wanted::of(target, self.served_piece.cost);
         let mut near: Vec<(f32, usize)> = Vec::with_capacity(self.known.len());
         for (eight, colours) in self.mixed.colours.iter().enumerate() {
             let charge = self.mixed.more_layers.get(eight).map_or([0.0; LANES], |n| self.single.of_layers(n));
@@ -225,12 +227,12 @@ impl Sifting<'_> {
         if !self.single.asks_slips() || unknown.is_empty() {
             return;
         }
-        let told = self.errand.craft.quick_slips(self.group, self.mixed, &unknown, &vec![f32::INFINITY; unknown.len()]);
+        let told = self.served_piece.technique.quick_slips(self.group, self.mixed, &unknown, &vec![f32::INFINITY; unknown.len()]);
         unknown.iter().zip(told).for_each(|(nth, slip)| self.slips[*nth] = slip);
     }
 
     fn judged(&mut self, listed: &dyn Listed, nth: usize, target: Lab) -> Best {
-        let (cost, own) = (self.errand.cost, &mut self.known[nth]);
+        let (cost, own) = (self.served_piece.cost, &mut self.known[nth]);
         let (value, lab) = *own.colour.get_or_insert_with(|| {
             let lab = listed.colour(nth);
             (lab.value().0, lab)

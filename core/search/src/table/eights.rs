@@ -3,7 +3,7 @@
 use lean_recipes::cost::quick::less;
 
 /// Numbers in one register; rows are padded to a multiple of this.
-pub const OCTET: usize = 8;
+pub const EIGHT: usize = 8;
 
 /// A row of so many costs.
 pub trait Row: Copy {
@@ -24,7 +24,7 @@ pub trait Row: Copy {
 /// Calls a generic function with the row type that fits a width: `by_width!(Wide, width, self.walk(a, b))`.
 macro_rules! by_width {
     ($row:ident, $width:expr, $me:ident . $call:ident ( $($arg:expr),* )) => {
-        match $width / $crate::table::octets::OCTET {
+        match $width / $crate::table::eights::EIGHT {
             1 => $me.$call::<$row<1>>($($arg),*),
             2 => $me.$call::<$row<2>>($($arg),*),
             3 => $me.$call::<$row<3>>($($arg),*),
@@ -37,7 +37,7 @@ macro_rules! by_width {
             10 => $me.$call::<$row<10>>($($arg),*),
             11 => $me.$call::<$row<11>>($($arg),*),
             12 => $me.$call::<$row<12>>($($arg),*),
-            other => unreachable!("rows of {other} octets are more than a table has"),
+            other => unreachable!("rows of {other} eights are more than a table has"),
         }
     };
 }
@@ -45,13 +45,13 @@ pub(crate) use by_width;
 
 /// For any processor.
 #[derive(Clone, Copy)]
-pub struct Plain<const B: usize>([[f32; OCTET]; B]);
+pub struct Plain<const B: usize>([[f32; EIGHT]; B]);
 
 impl<const B: usize> Row for Plain<B> {
     #[inline(always)]
     fn read(rows: &[f32], nth: usize) -> Self {
-        let row = &rows[nth * B * OCTET..][..B * OCTET];
-        Self(std::array::from_fn(|b| std::array::from_fn(|i| row[b * OCTET + i])))
+        let row = &rows[nth * B * EIGHT..][..B * EIGHT];
+        Self(std::array::from_fn(|b| std::array::from_fn(|i| row[b * EIGHT + i])))
     }
 
     #[inline(always)]
@@ -76,7 +76,7 @@ impl<const B: usize> Row for Plain<B> {
 
     #[inline(always)]
     fn write(self, out: &mut [f32]) {
-        out[..B * OCTET].copy_from_slice(self.0.as_flattened());
+        out[..B * EIGHT].copy_from_slice(self.0.as_flattened());
     }
 }
 
@@ -85,7 +85,7 @@ pub use wide::Wide;
 
 #[cfg(target_arch = "x86_64")]
 mod wide {
-    use super::{OCTET, Row};
+    use super::{EIGHT, Row};
     use std::arch::x86_64::*;
 
     /// For processors with registers of eight. To be used only inside functions compiled for AVX, after finding that it is there.
@@ -95,9 +95,9 @@ mod wide {
     impl<const B: usize> Row for Wide<B> {
         #[inline(always)]
         fn read(rows: &[f32], nth: usize) -> Self {
-            let row = &rows[nth * B * OCTET..][..B * OCTET];
+            let row = &rows[nth * B * EIGHT..][..B * EIGHT];
             // SAFETY: the slice has B times eight numbers; the feature is there, see the type.
-            Self(std::array::from_fn(|b| unsafe { _mm256_loadu_ps(row.as_ptr().add(b * OCTET)) }))
+            Self(std::array::from_fn(|b| unsafe { _mm256_loadu_ps(row.as_ptr().add(b * EIGHT)) }))
         }
 
         #[inline(always)]
@@ -126,10 +126,10 @@ mod wide {
 
         #[inline(always)]
         fn write(self, out: &mut [f32]) {
-            let out = &mut out[..B * OCTET];
+            let out = &mut out[..B * EIGHT];
             for b in 0..B {
                 // SAFETY: the slice has B times eight numbers; the feature is there, see the type.
-                unsafe { _mm256_storeu_ps(out.as_mut_ptr().add(b * OCTET), self.0[b]) };
+                unsafe { _mm256_storeu_ps(out.as_mut_ptr().add(b * EIGHT), self.0[b]) };
             }
         }
 

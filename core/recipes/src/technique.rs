@@ -1,6 +1,7 @@
 //! What the search knows of a medium: recipes of a few pigments and their colours. No optics.
 
 use crate::cost::Ranking;
+use crate::hand::Hand;
 use crate::mix::Mix;
 use lean_colour::Lab;
 use lean_media::forms::Memory;
@@ -8,20 +9,6 @@ use lean_media::lanes::{Colours, LANES, Lane};
 
 /// Most pigments one recipe holds, white not counted.
 pub const MOST_IN_RECIPE: usize = 3;
-
-/// How sure a hand is of a recipe.
-#[derive(Clone, Copy, Debug, Default, PartialEq)]
-pub struct Hand {
-    /// How far the mix is expected to move, in units of cost (twenty a step of value), when the hand errs by a fifth in every amount:
-    /// `sqrt(Σ over amounts of d(×0.8)²)`. Nine hands in ten stay within 1.4 of it. In wet mixes the amounts are all a hand measures in its heaps,
-    /// and what is seen is followed to first order. Where crisp strokes of pastel lie over others, what is not known of the dust they pick up
-    /// counts as one more slip.
-    pub slip: f64,
-    /// Layers or heaps beyond the first: work, and one more thing to get wrong.
-    pub more_layers: u8,
-}
-
-pub use lean_media::forms::ERRING;
 
 /// Colours of a group's recipes in single precision, eight at a time; the last eight are filled up with one of their own.
 #[derive(Default)]
@@ -32,7 +19,7 @@ pub struct Quick {
     pub more_layers: Vec<Lane>,
     /// Amounts of what is in each, where recipes are mixed wet.
     pub amounts: Vec<[Lane; 4]>,
-    /// The number of each recipe in the craft's own list, where it lists fewer for some groups.
+    /// The number of each recipe in the technique's own list, where it lists fewer for some groups.
     pub which: Vec<u32>,
     /// What is remembered of the group where recipes are laid in layers.
     pub memory: Option<Box<Memory<f32>>>,
@@ -65,7 +52,7 @@ impl Quick {
 ///
 /// A *group* is up to three pigments by ascending number. Its recipes hold every pigment of the group and no other; those of the empty group
 /// are what is free: white alone, or bare ground. Both precisions list the same recipes in the same order.
-pub trait Craft: Sync {
+pub trait Technique: Sync {
     /// How many pigments there are to make groups of.
     fn pigments(&self) -> usize;
 

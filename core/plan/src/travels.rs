@@ -10,7 +10,7 @@ use lean_colour::lab::{WHITE_D65, Xyz};
 use lean_colour::real::toward_real;
 use lean_colour::{Lab, Temperature, Value};
 use lean_piece::ZoneId;
-use lean_piece::light::{Falling, From, Kind, Plane, Role};
+use lean_piece::light::{Falling, Kind, LampFrom, Plane, Role};
 use serde::Serialize;
 
 /// CIEDE2000 by which a proposal must differ from the plan to be made. A choice.
@@ -184,7 +184,7 @@ fn turn_of(kind: Kind, role: Role, behind: bool) -> Option<Turn> {
 fn turned<'p>(plan: &Plan, zone: &'p PlannedZone) -> Option<Proposed<'p>> {
     const AS_THE_REST: f64 = 6.0;
     let (kind, role) = (zone.facts.kind?, zone.facts.role?);
-    let behind = plan.lighting.lamp(zone.facts.light).is_some_and(|l| l.from == From::Behind);
+    let behind = plan.lighting.lamp(zone.facts.light).is_some_and(|l| l.from == LampFrom::Behind);
     let turn = turn_of(kind, role, behind)?;
     let kin: Vec<&PlannedZone> = plan.zones.iter().filter(|z| z.id != zone.id && z.facts.kind == Some(kind)).collect();
     let hue = zone.lab.hue();
@@ -256,8 +256,10 @@ mod tests {
     fn leaves_lit_from_behind_turn_yellow_and_others_take_the_sky() {
         let leaf = |role| Staged::read(45.0, -20.0, 26.0).kind(Kind::Foliage).role(role);
         let zones = [leaf(Role::Lit), leaf(Role::Shadow)];
-        let behind =
-            Lighting { falling: Falling::One { first: Lamp { tint: Tint::Warm, from: From::Behind, hard: true } }, ..Lighting::default() };
+        let behind = Lighting {
+            falling: Falling::One { first: Lamp { tint: Tint::Warm, from: LampFrom::Behind, hard: true } },
+            ..Lighting::default()
+        };
         let hue = |lighting| of(&zones, lighting).iter().find(|t| t.zone == ZoneId(2)).map(|t| t.mark.lab.hue()).unwrap();
         let own = Lab::<lean_colour::D65>::new(45.0, -20.0, 26.0).hue();
         assert!(hue(behind) < own - 5.0 && hue(lit_by(Tint::Warm)) > own + 5.0);

@@ -1,0 +1,31 @@
+//! A picture taken in for a piece.
+
+use crate::handlers::pieces::view;
+use crate::pictures::TakenIn;
+use crate::problem::Problem;
+use crate::state::Studio;
+use crate::views::PieceView;
+use axum::Json;
+use axum::body::Bytes;
+use lean_piece::{Command, Piece};
+use lean_store::PieceId;
+
+/// Takes a picture in for a piece and applies the command that follows from it.
+///
+/// # Errors
+/// When there is no such piece, it is no picture, or the command refuses.
+pub async fn take_in_for(
+    studio: Studio,
+    id: PieceId,
+    file: Bytes,
+    command: impl FnOnce(Piece, TakenIn) -> Result<Command, Problem> + Send + 'static,
+) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            s.store.piece(id)?;
+            let picture = TakenIn::keep(&s.store, &file)?;
+            // What is there is looked at inside the change, so that of two pictures dropped at once neither is lost.
+            view(s, s.store.change(id, None, |piece| Ok::<_, Problem>(vec![command(piece.clone(), picture)?]))?)
+        })
+        .await
+}

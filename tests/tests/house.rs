@@ -1,0 +1,135 @@
+//! The house: modules of a crate lean on each other one way only, and core knows nothing of what is above it.
+
+use regex::Regex;
+use std::collections::{BTreeMap, BTreeSet};
+use std::path::{Path, PathBuf};
+
+/// A module by the names on its path; the crate itself is the empty one.
+type Module = Vec<String>;
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("..")
+}
+
+fn sources(folder: &Path, found: &mut Vec<PathBuf>) {
+    for entry in std::fs::read_dir(folder).expect("a folder of sources").flatten() {
+        let path = entry.path();
+        if path.is_dir() {
+            sources(&path, found);
+        } else if path.extension().is_some_and(|e| e == "rs") {
+            found.push(path);
+        }
+    }
+}
+
+/// Every module of a crate with its text, tests left out.
+fn modules(src: &Path) -> BTreeMap<Module, String> {
+    let mut files = Vec::new();
+    sources(src, &mut files);
+    let module = |file: &PathBuf| {
+        let inside = file.strip_prefix(src).expect("it lies inside").with_extension("");
+        let mut names: Module = inside.iter().map(|n| n.to_string_lossy().into_owned()).collect();
+        if names.last().is_some_and(|n| ["mod", "lib", "main"].contains(&n.as_str())) {
+            names.pop();
+        }
+        let text = std::fs::read_to_string(file).expect("a readable source");
+        (names, text.split("#[cfg(test)]\nmod ").next().unwrap_or_default().to_owned())
+    };
+    files.iter().map(module).collect()
+}
+
+/// The modules of its own crate that one names.
+fn named(module: &Module, text: &str, all: &BTreeMap<Module, String>) -> BTreeSet<Module> {
+    let path = Regex::new(r"\b(crate|self|super(?:::super)*)((?:::[a-z_0-9]+)+)(::\{[^;]*?\})?").expect("a pattern");
+    let first = Regex::new(r"[{,]\s*([a-z_0-9]+)\s*(?:,|\}|::)").expect("a pattern");
+    let mut out = BTreeSet::new();
+    for found in path.captures_iter(text) {
+        let start = match &found[1] {
+            "crate" => Vec::new(),
+            "self" => module.clone(),
+            up => module[..module.len().saturating_sub(up.split("::").count())].to_vec(),
+        };
+        let own: Vec<String> = found[2].split("::").skip(1).map(str::to_owned).collect();
+        let in_braces = found.get(3).map_or("", |g| g.as_str());
+        let inner = first.captures_iter(in_braces).map(|c| Some(c[1].to_owned())).chain([None]);
+        for last in inner {
+            let mut target: Module = start.iter().chain(&own).cloned().chain(last).collect();
+            while !target.is_empty() && !all.contains_key(&target) {
+                target.pop();
+            }
+            out.insert(target);
+        }
+    }
+    out
+}
+
+/// Neighbours in one folder that lead back to themselves, each with the way round.
+fn circles(all: &BTreeMap<Module, String>) -> Vec<String> {
+    let mut arrows: BTreeMap<(Module, String), BTreeSet<String>> = BTreeMap::new();
+    for (module, text) in all {
+        for target in named(module, text, all) {
+            let shared = module.iter().zip(&target).take_while(|(a, b)| a == b).count();
+            if shared < module.len() && shared < target.len() {
+                arrows.entry((module[..shared].to_vec(), module[shared].clone())).or_default().insert(target[shared].clone());
+            }
+        }
+    }
+    let around = |start: &(Module, String)| {
+        let mut ways = vec![vec![start.1.clone()]];
+        let mut seen = BTreeSet::new();
+        while let Some(way) = ways.pop() {
+            let here = way.last().expect("never empty").clone();
+            for next in arrows.get(&(start.0.clone(), here)).into_iter().flatten() {
+                let longer = [way.as_slice(), std::slice::from_ref(next)].concat();
+                if *next == start.1 {
+                    return Some(format!("{}: {}", start.0.join("/"), longer.join(" -> ")));
+                }
+                if seen.insert(next.clone()) {
+                    ways.push(longer);
+                }
+            }
+        }
+        None
+    };
+    arrows.keys().filter_map(around).collect()
+}
+
+fn crates() -> Vec<PathBuf> {
+    let of = |part: &str| std::fs::read_dir(root().join(part)).expect("a part of the house").flatten().map(|e| e.path().join("src"));
+    of("core").chain(of("app")).chain([root().join("demo/src")]).filter(|p| p.is_dir()).collect()
+}
+
+#[test]
+fn no_modules_of_a_crate_lean_on_each_other_in_a_circle() {
+    let found: Vec<String> =
+        crates().iter().flat_map(|c| circles(&modules(c)).into_iter().map(move |w| format!("{}: {w}", c.display()))).collect();
+    assert!(found.is_empty(), "{}", found.join("\n"));
+}
+
+#[test]
+fn a_circle_is_found() {
+    let text = |t: &str| t.to_owned();
+    let module = |names: &[&str]| names.iter().map(|n| (*n).to_owned()).collect::<Module>();
+    let mut all: BTreeMap<Module, String> = BTreeMap::new();
+    all.insert(module(&[]), text("pub mod light;"));
+    all.insert(module(&["light"]), text("use crate::{mixes::Mix, zones};"));
+    all.insert(module(&["zones"]), text(""));
+    all.insert(module(&["mixes"]), text(""));
+    all.insert(module(&["mixes", "string"]), text("use super::Mix;"));
+    assert_eq!(circles(&all), Vec::<String>::new(), "a child may name its parent");
+    all.insert(module(&["mixes", "string"]), text("use super::super::zones::found;"));
+    all.insert(module(&["zones"]), text("fn f() { crate::light::lit() }"));
+    assert_eq!(circles(&all).len(), 3, "{:?}", circles(&all));
+}
+
+/// Core is rules and computation: none of its crates may reach the network, the disk or a clock.
+#[test]
+fn core_stays_pure() {
+    let forbidden = ["tokio", "axum", "rusqlite", "hyper", "tempfile", "jiff", "lean-store", "lean-swatch"];
+    for folder in std::fs::read_dir(root().join("core")).expect("core").flatten() {
+        let manifest = std::fs::read_to_string(folder.path().join("Cargo.toml")).expect("a manifest");
+        let used = manifest.split("[dev-dependencies]").next().unwrap_or_default();
+        let named: Vec<&&str> = forbidden.iter().filter(|f| used.contains(&format!("\n{f}."))).collect();
+        assert!(named.is_empty(), "{}: {named:?}", folder.path().display());
+    }
+}
