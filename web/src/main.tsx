@@ -9,6 +9,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
+import { Broken } from "./bench/Broken";
 import { NoticeLine, NoticeProvider } from "./bench/notice";
 import { theme } from "./room/theme";
 import { Studio } from "./stations/studio/Studio";
@@ -28,25 +29,30 @@ const Piece = lazy(() => import("./stations/piece/Piece").then((m) => ({ default
 const BoxStation = lazy(() => import("./stations/box/BoxStation").then((m) => ({ default: m.BoxStation })));
 
 const router = createBrowserRouter([
-  { path: "/", element: <Studio /> },
   {
-    path: "/pieces/:id",
-    element: <Bench />,
+    errorElement: <Broken />,
     children: [
-      { index: true, element: <Navigate to="subject" replace /> },
-      { path: "brief", element: <Brief /> },
-      { path: "subject", element: <Subject /> },
-      { path: "light", element: <Light /> },
-      { path: "lean-set", element: <LeanSet /> },
-      { path: "mixes", element: <Mixes /> },
-      { path: "studies", element: <Studies /> },
-      { path: "piece", element: <Piece /> },
-      { path: "box", element: <BoxStation /> },
+      { path: "/", element: <Studio /> },
+      {
+        path: "/pieces/:id",
+        element: <Bench />,
+        children: [
+          { index: true, element: <Navigate to="subject" replace /> },
+          { path: "brief", element: <Brief /> },
+          { path: "subject", element: <Subject /> },
+          { path: "light", element: <Light /> },
+          { path: "lean-set", element: <LeanSet /> },
+          { path: "mixes", element: <Mixes /> },
+          { path: "studies", element: <Studies /> },
+          { path: "piece", element: <Piece /> },
+          { path: "box", element: <BoxStation /> },
+        ],
+      },
+      { path: "/field", element: <FieldNotes /> },
+      { path: "/field/:id", element: <FieldNote /> },
+      { path: "*", element: <Navigate to="/" replace /> },
     ],
   },
-  { path: "/field", element: <FieldNotes /> },
-  { path: "/field/:id", element: <FieldNote /> },
-  { path: "*", element: <Navigate to="/" replace /> },
 ]);
 
 const root = document.getElementById("root");

@@ -11,7 +11,7 @@ use lean_plan::field_note::FieldNote;
 use lean_plan::mark::Mark;
 use lean_plan::mixes::swatch;
 use lean_plan::studies::{make::most_off, order, scheme};
-use lean_store::{Damaged, Kept, KeptNote, Record, Summary};
+use lean_store::{Damaged, Kept, KeptNote, Line, Record, Summary};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -191,16 +191,8 @@ pub struct PieceLine {
 
 impl From<Summary> for PieceLine {
     fn from(s: Summary) -> Self {
-        let p = s.piece;
-        Self {
-            id: s.id,
-            title: p.brief.title,
-            medium: p.brief.medium,
-            zones: p.zones.len(),
-            studies: p.studies.len(),
-            has_reference: p.reference.is_some(),
-            changed: s.changed,
-        }
+        let Line { title, medium, zones, studies, has_reference } = s.line;
+        Self { id: s.id, title, medium, zones, studies, has_reference, changed: s.changed }
     }
 }
 

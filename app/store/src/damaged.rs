@@ -5,7 +5,7 @@ use crate::{Store, StoreError};
 use lean_piece::Piece;
 use lean_piece::paint_box::PaintBox;
 use lean_plan::field_note::FieldNote;
-use rusqlite::{OptionalExtension, params};
+use rusqlite::{Connection, OptionalExtension, params};
 use serde::de::DeserializeOwned;
 
 /// Which kind of record.
@@ -64,14 +64,24 @@ impl Store {
         let mut found = Vec::new();
         for record in Record::ALL {
             let (table, column) = record.table();
-            let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT), CAST({column} AS BLOB) FROM {table} WHERE aside = 0"))?;
-            let rows = rows.query_map([], |r| Ok((r.get::<_, String>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
-            for row in rows {
-                let (id, body) = row?;
+            let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT) FROM {table} WHERE aside = 0"))?;
+            let ids: Vec<String> = rows.query_map([], |r| r.get(0))?.collect::<Result<_, _>>()?;
+            let mut body = c.prepare_cached(&format!("SELECT CAST({column} AS BLOB) FROM {table} WHERE CAST(id AS TEXT) = ?1"))?;
+            for id in ids {
+                if record == Record::Piece && self.is_known_sound(&c, &id)? {
+                    continue;
+                }
+                let body: Vec<u8> = body.query_row([&id], |r| r.get(0))?;
                 found.extend(record.unreadable(&body).map(|why| Damaged { record, id, why }));
             }
         }
         Ok(found)
+    }
+
+    /// Whether the piece was read at the revision it has.
+    fn is_known_sound(&self, c: &Connection, id: &str) -> Result<bool, StoreError> {
+        let revision: i64 = c.prepare_cached("SELECT revision FROM pieces WHERE CAST(id AS TEXT) = ?1")?.query_row([id], |r| r.get(0))?;
+        Ok(id.parse().is_ok_and(|id| self.recent.line(id, revision).is_some()))
     }
 
     /// A record byte for byte, to be kept elsewhere.

@@ -13,13 +13,14 @@ mod maps;
 mod migrations;
 mod pictures;
 mod pieces;
+mod recent;
 
 pub use boxes::KeptBox;
 pub use damaged::{Damaged, Record};
 pub use errors::StoreError;
 pub use field_notes::{KeptNote, NoteId};
 
-pub use pieces::{Kept, PieceId, Summary};
+pub use pieces::{Kept, Line, PieceId, Summary};
 
 use rusqlite::Connection;
 use std::path::Path;
@@ -35,6 +36,7 @@ const CHECKED_WHOLE: u64 = 64 << 20;
 pub struct Store {
     connection: Mutex<Connection>,
     maps: maps::Maps,
+    recent: recent::Recent,
 }
 
 impl Store {
@@ -70,7 +72,7 @@ impl Store {
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", "ON")?;
         migrations::bring_up_to_date(&mut connection)?;
-        Ok(Self { connection: Mutex::new(connection), maps: maps::Maps::default() })
+        Ok(Self { connection: Mutex::new(connection), maps: maps::Maps::default(), recent: recent::Recent::default() })
     }
 
     /// Looks through every page of the file.
@@ -80,6 +82,11 @@ impl Store {
     pub fn check(&self) -> Result<(), StoreError> {
         let found: String = self.lock().query_row("PRAGMA quick_check(1)", [], |r| r.get(0))?;
         if found == "ok" { Ok(()) } else { Err(StoreError::Damaged(found)) }
+    }
+
+    /// How many snapshots of pieces were parsed since it was opened: what one change of a piece costs is counted with it.
+    pub fn parsed(&self) -> u64 {
+        self.recent.parsed()
     }
 
     /// Limits the file to `pages` pages of 4 kB, to try out a full disk.

@@ -2,33 +2,35 @@
 
 use crate::{Store, StoreError};
 use lean_picture::{KeptMap, ZoneMap};
+use lru::LruCache;
 use rusqlite::{Connection, OptionalExtension, Transaction, params};
 use serde_json::Value;
+use std::num::NonZeroUsize;
 use std::sync::{Mutex, MutexGuard};
 
 /// Maps read last; each is shared by everything that speaks of it.
-#[derive(Default)]
-pub struct Maps(Mutex<Vec<KeptMap>>);
+pub struct Maps(Mutex<LruCache<String, KeptMap>>);
 
 /// How many maps are kept ready.
-const READY: usize = 24;
+const READY: NonZeroUsize = NonZeroUsize::new(24).expect("not zero");
+
+impl Default for Maps {
+    fn default() -> Self {
+        Self(Mutex::new(LruCache::new(READY)))
+    }
+}
 
 impl Maps {
-    fn lock(&self) -> MutexGuard<'_, Vec<KeptMap>> {
+    fn lock(&self) -> MutexGuard<'_, LruCache<String, KeptMap>> {
         self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner())
     }
 
     fn remember(&self, map: &KeptMap) {
-        let mut ready = self.lock();
-        ready.retain(|m| m != map);
-        ready.push(map.clone());
-        if ready.len() > READY {
-            ready.remove(0);
-        }
+        self.lock().put(map.digest().to_owned(), map.clone());
     }
 
     fn ready(&self, digest: &str) -> Option<KeptMap> {
-        self.lock().iter().find(|m| m.digest() == digest).cloned()
+        self.lock().get(digest).cloned()
     }
 
     /// The map with this digest.

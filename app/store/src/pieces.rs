@@ -1,6 +1,7 @@
 //! Pieces, their commands, undo and redo.
 
 use crate::{Store, StoreError, maps, now};
+use lean_media::Medium;
 use lean_picture::KeptMap;
 use lean_piece::{Command, Piece, Undo};
 use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
@@ -23,13 +24,41 @@ pub struct Kept {
     pub redo: Option<String>,
 }
 
-/// A line in the list of pieces.
+/// What the list of pieces tells of one.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Line {
+    /// Its title.
+    pub title: String,
+    /// Its medium.
+    pub medium: Medium,
+    /// Zones it has.
+    pub zones: usize,
+    /// Studies made.
+    pub studies: usize,
+    /// Whether it has a reference.
+    pub has_reference: bool,
+}
+
+impl Line {
+    /// The line of a piece.
+    pub fn of(piece: &Piece) -> Self {
+        Self {
+            title: piece.brief.title.clone(),
+            medium: piece.brief.medium,
+            zones: piece.zones.len(),
+            studies: piece.studies.len(),
+            has_reference: piece.reference.is_some(),
+        }
+    }
+}
+
+/// A piece in the list of pieces.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Summary {
     /// Its number.
     pub id: PieceId,
-    /// The piece.
-    pub piece: Piece,
+    /// What is told of it.
+    pub line: Line,
     /// When it last changed, UTC.
     pub changed: String,
 }
@@ -41,14 +70,21 @@ impl Store {
     /// When the file cannot be read.
     pub fn pieces(&self) -> Result<Vec<Summary>, StoreError> {
         let c = self.lock();
-        let mut rows =
-            c.prepare_cached("SELECT id, CAST(snapshot AS BLOB), changed FROM pieces WHERE aside = 0 ORDER BY changed DESC, id DESC")?;
-        let rows = rows.query_map([], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?, r.get::<_, String>(2)?)))?;
-        // Maps stay named: a list of pieces draws none of them.
-        let rows: Vec<(i64, Vec<u8>, String)> = rows.collect::<Result<_, _>>()?;
-        let read =
-            |(id, snapshot, changed): (i64, Vec<u8>, String)| Some(Summary { id, piece: serde_json::from_slice(&snapshot).ok()?, changed });
-        Ok(rows.into_iter().filter_map(read).collect())
+        let mut rows = c.prepare_cached("SELECT id, revision, changed FROM pieces WHERE aside = 0 ORDER BY changed DESC, id DESC")?;
+        let rows: Vec<(i64, i64, String)> = rows.query_map([], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?)))?.collect::<Result<_, _>>()?;
+        let mut found = Vec::with_capacity(rows.len());
+        for (id, revision, changed) in rows {
+            let line = match self.recent.line(id, revision) {
+                Some(line) => Some(line),
+                // Maps stay named: a list of pieces draws none of them.
+                None => self.recent.parse(&snapshot(&c, id)?).ok().map(|piece| {
+                    self.recent.remember_line(id, revision, &piece);
+                    Line::of(&piece)
+                }),
+            };
+            found.extend(line.map(|line| Summary { id, line, changed }));
+        }
+        Ok(found)
     }
 
     /// Keeps a new piece.
@@ -76,6 +112,16 @@ impl Store {
     /// [`StoreError::NotFound`].
     pub fn piece(&self, id: PieceId) -> Result<Kept, StoreError> {
         self.read(&self.lock(), id)
+    }
+
+    /// A piece as it stands, for somebody who last saw it at a revision.
+    ///
+    /// # Errors
+    /// [`StoreError::Conflict`] when it has moved on, [`StoreError::NotFound`].
+    pub fn piece_at(&self, id: PieceId, base: i64) -> Result<Kept, StoreError> {
+        let kept = self.piece(id)?;
+        expect(&kept, Some(base))?;
+        Ok(kept)
     }
 
     /// Removes a piece with its history. Pictures and Boxes stay.
@@ -147,9 +193,14 @@ impl Store {
     }
 
     fn read(&self, c: &Connection, id: PieceId) -> Result<Kept, StoreError> {
-        let mut kept = read(c, id)?;
-        self.maps.fill(c, kept.piece.maps_mut())?;
-        Ok(kept)
+        let (revision, undo, redo) = stands(c, id)?;
+        if let Some(piece) = self.recent.piece(id, revision) {
+            return Ok(Kept { id, revision, piece, undo, redo });
+        }
+        let mut piece = self.recent.parse(&snapshot(c, id)?)?;
+        self.maps.fill(c, piece.maps_mut())?;
+        self.recent.remember(id, revision, &piece);
+        Ok(Kept { id, revision, piece, undo, redo })
     }
 
     /// Takes the last change back.
@@ -221,18 +272,22 @@ fn done(c: &Connection, id: PieceId) -> Result<i64, StoreError> {
     Ok(c.query_row("SELECT done FROM pieces WHERE id = ?1", [id], |r| r.get(0))?)
 }
 
-fn read(c: &Connection, id: PieceId) -> Result<Kept, StoreError> {
+/// The revision of a piece, what undo would take back and what redo would bring back.
+fn stands(c: &Connection, id: PieceId) -> Result<(i64, Option<String>, Option<String>), StoreError> {
     let row = c
         .prepare_cached(
-            "SELECT revision, snapshot,
+            "SELECT revision,
                 (SELECT what FROM log WHERE piece = id AND seq = done - 1),
                 (SELECT what FROM log WHERE piece = id AND seq = done)
              FROM pieces WHERE id = ?1",
         )?
-        .query_row([id], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, String>(1)?, r.get(2)?, r.get(3)?)))
+        .query_row([id], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?)))
         .optional()?;
-    let (revision, snapshot, undo, redo) = row.ok_or_else(|| not_found(id))?;
-    Ok(Kept { id, revision, piece: serde_json::from_str(&snapshot)?, undo, redo })
+    row.ok_or_else(|| not_found(id))
+}
+
+fn snapshot(c: &Connection, id: PieceId) -> Result<Vec<u8>, StoreError> {
+    Ok(c.prepare_cached("SELECT CAST(snapshot AS BLOB) FROM pieces WHERE id = ?1")?.query_row([id], |r| r.get(0))?)
 }
 
 fn write(t: &Transaction, id: PieceId, piece: &Piece, revision: i64, done: i64) -> Result<(), StoreError> {

@@ -3,8 +3,8 @@
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
-use lean_piece::change::{RenameZone, SetBrief, SetReference, SetTarget};
-use lean_piece::{Brief, Command, Millimetres, Piece, Reference, Size, Zone, ZoneId};
+use lean_piece::change::{RenameZone, SetBrief, SetReference, SetSheet, SetTarget};
+use lean_piece::{Brief, Command, Millimetres, Piece, Reference, SheetSettings, Size, Zone, ZoneId};
 use lean_store::{Store, StoreError};
 
 fn brief(title: &str) -> Brief {
@@ -203,4 +203,27 @@ fn a_map_is_kept_once_and_a_moved_target_keeps_none() {
     assert_eq!(moved.piece.zone_map, piece.zone_map);
     assert_eq!(moved.piece.map(), piece.map(), "the map is found again by its digest");
     assert!(matches!(store.map("0000"), Err(StoreError::NotFound(_))));
+}
+
+#[test]
+fn a_revision_is_parsed_once() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("studio.db");
+    let ids: Vec<i64> = {
+        let store = Store::open(&path).unwrap();
+        (0..5).map(|i| store.create_piece(&Piece::new(brief(&format!("Piece {i}")))).unwrap().id).collect()
+    };
+    let store = Store::open(&path).unwrap();
+    assert_eq!(store.pieces().unwrap().len(), 5);
+    assert_eq!(store.parsed(), 5, "after a start every piece is read for the list");
+    let sheet = SheetSettings { longer_side: Millimetres(80.0), ..SheetSettings::default() };
+    store.piece(ids[0]).unwrap();
+    let before = store.parsed();
+    store.apply(ids[0], Some(1), SetSheet { sheet }.into()).unwrap();
+    assert_eq!(store.parsed() - before, 1, "what was written is read back");
+    assert_eq!(store.piece(ids[0]).unwrap().piece.sheet, sheet);
+    let listed = store.pieces().unwrap();
+    assert!(store.damaged().unwrap().is_empty() && listed.len() == 5);
+    assert_eq!(store.parsed() - before, 1, "a change of one piece touches no other");
+    assert!(matches!(store.piece_at(ids[0], 1), Err(StoreError::Conflict { current: 2, .. })));
 }

@@ -742,6 +742,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/requests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Changes a piece. Saved before it is answered. */
+        post: operations["change_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/search": {
         parameters: {
             query?: never;
@@ -906,23 +923,6 @@ export interface paths {
         put?: never;
         /** Takes the colours of another piece's chart, in their proportions, as a wish for this piece's lean set. */
         post: operations["wish_colours"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pieces/{id}/wishes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Changes a piece. Saved before it is answered. */
-        post: operations["change_piece"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1352,7 +1352,7 @@ export interface components {
             /** @description What it is about, and what comes first. */
             reason: string;
         };
-        /** @description A wish and the revision it was meant for. */
+        /** @description A request and the revision it was meant for. */
         Change: {
             /**
              * Format: int64
@@ -1360,7 +1360,7 @@ export interface components {
              */
             base_revision: number;
             /** @description What to change. */
-            wish: components["schemas"]["Wish"];
+            request: components["schemas"]["Request"];
         };
         /** @description The distinct colours of a picture. */
         Chart: {
@@ -1596,6 +1596,78 @@ export interface components {
              */
             warm_and_cool: components["schemas"]["HueFamily"][];
         };
+        /** @description What follows from a piece. */
+        Derived: {
+            /** @description How zones read among their neighbours, where that is worth a word. */
+            among: components["schemas"]["Among"][];
+            /** @description Everything asked of a set, by the piece's demands, its games and its schools. */
+            asked: components["schemas"]["Demands"];
+            /** @description Fingerprint of zones, locks and Box: compare with that of a search or study. */
+            basis: string;
+            /** @description Pairs of zones that share a border. */
+            borders: components["schemas"]["ZoneId"][][];
+            /**
+             * Format: double
+             * @description Cost of the set in use.
+             */
+            cost?: number | null;
+            dials?: components["schemas"]["Dials"] | null;
+            /** @description What was noticed. */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Format: double
+             * @description By how much finer mixes lower the cost, when they are asked for.
+             */
+            finer_gain?: number | null;
+            /**
+             * Format: double
+             * @description By how much mixes that share pigments raise it, when they are asked for.
+             */
+            kin_loss?: number | null;
+            /** @description What is let down once before the mixes are made. */
+            let_downs: components["schemas"]["LetDown"][];
+            /** @description How light orders the plan. */
+            light: components["schemas"]["DerivedLight"];
+            map?: components["schemas"]["MapLine"] | null;
+            mass_map?: components["schemas"]["MapLine"] | null;
+            /** @description The masses as marks in the field: the mean of what lies in each. */
+            masses: components["schemas"]["MassMark"][];
+            /** @description A recipe for every zone; empty without a set. */
+            mixes: components["schemas"]["ZoneMix"][];
+            /** @description In which order the zones are laid. */
+            order: components["schemas"]["OrderOfWork"];
+            /** @description How thin each pan is made, in watercolour. */
+            pans: components["schemas"]["Pan"][];
+            /** @description What the set can reach, darkest first. */
+            reach: components["schemas"]["ReachRow"][];
+            /** @description Every zone. */
+            shapes: components["schemas"]["ZoneShape"][];
+            /** @description Zones that lie in two masses of different light. */
+            straddling: components["schemas"]["Straddles"][];
+            /** @description The tray. */
+            wells: components["schemas"]["Well"][];
+        };
+        /** @description How light orders a plan. */
+        DerivedLight: {
+            carries?: components["schemas"]["Carries"] | null;
+            /** @description Zones in the order in which they catch the eye. */
+            eye: components["schemas"]["ZoneId"][];
+            /** @description The key the moods ask for. */
+            key: components["schemas"]["Key"];
+            lies?: components["schemas"]["Lies"] | null;
+            /** @description How the plan speaks on its wall, in a sentence; empty without a wall. */
+            on_the_wall: string;
+            /** @description Its proportion against the reference's. */
+            proportion: components["schemas"]["Proportion"];
+            reach?: components["schemas"]["Reach"] | null;
+            /** @description Neighbours whose difference shrank from reference to plan. */
+            squeezed: components["schemas"]["Squeezed"][];
+            suits?: components["schemas"]["Suits"] | null;
+            /** @description Colours that light thrown back, or what lies under a surface, would give zones. */
+            travels: components["schemas"]["Travels"][];
+            /** @description The light in a few words. */
+            words: string;
+        };
         /** @description Where the two dials stand. */
         Dials: {
             /** @description The brush in millimetres on the piece. */
@@ -1764,7 +1836,7 @@ export interface components {
             rule: string;
             /** @description Whose view it is. */
             school: string;
-            suggestion?: components["schemas"]["Wish"] | null;
+            suggestion?: components["schemas"]["Request"] | null;
             /** @description What. */
             title: string;
             /** @description Why. */
@@ -1815,11 +1887,6 @@ export interface components {
              */
             straighten: number;
         };
-        /**
-         * @description Where a lamp stands, seen by the painter.
-         * @enum {string}
-         */
-        From: "left" | "right" | "above" | "below" | "front" | "behind";
         /** @description What becomes of the lines of a drawing. */
         FromLines: {
             /**
@@ -2181,12 +2248,17 @@ export interface components {
         /** @description One light. */
         Lamp: {
             /** @description From where. */
-            from: components["schemas"]["From"];
+            from: components["schemas"]["LampFrom"];
             /** @description Hard: shadows with an edge. Otherwise soft. */
             hard: boolean;
             /** @description Warm or cool. */
             tint: components["schemas"]["Tint"];
         };
+        /**
+         * @description Where a lamp stands, seen by the painter.
+         * @enum {string}
+         */
+        LampFrom: "left" | "right" | "above" | "below" | "front" | "behind";
         /** @description A heap that is let down before anything is mixed from it. */
         LetDown: {
             /** @description How much of it they need. */
@@ -2209,27 +2281,6 @@ export interface components {
             /** @description Upper edge. */
             top: components["schemas"]["Millimetres"];
             wrapped?: components["schemas"]["Size"] | null;
-        };
-        /** @description How light orders a plan. */
-        LightOutlook: {
-            carries?: components["schemas"]["Carries"] | null;
-            /** @description Zones in the order in which they catch the eye. */
-            eye: components["schemas"]["ZoneId"][];
-            /** @description The key the moods ask for. */
-            key: components["schemas"]["Key"];
-            lies?: components["schemas"]["Lies"] | null;
-            /** @description How the plan speaks on its wall, in a sentence; empty without a wall. */
-            on_the_wall: string;
-            /** @description Its proportion against the reference's. */
-            proportion: components["schemas"]["Proportion"];
-            reach?: components["schemas"]["Reach"] | null;
-            /** @description Neighbours whose difference shrank from reference to plan. */
-            squeezed: components["schemas"]["Squeezed"][];
-            suits?: components["schemas"]["Suits"] | null;
-            /** @description Colours that light thrown back, or what lies under a surface, would give zones. */
-            travels: components["schemas"]["Travels"][];
-            /** @description The light in a few words. */
-            words: string;
         };
         /** @description Whose light to borrow. */
         LightSource: {
@@ -2574,57 +2625,6 @@ export interface components {
              */
             width: number;
         };
-        /** @description What follows from a piece. */
-        Outlook: {
-            /** @description How zones read among their neighbours, where that is worth a word. */
-            among: components["schemas"]["Among"][];
-            /** @description Everything asked of a set, by the piece's demands, its games and its schools. */
-            asked: components["schemas"]["Demands"];
-            /** @description Fingerprint of zones, locks and Box: compare with that of a search or study. */
-            basis: string;
-            /** @description Pairs of zones that share a border. */
-            borders: components["schemas"]["ZoneId"][][];
-            /**
-             * Format: double
-             * @description Cost of the set in use.
-             */
-            cost?: number | null;
-            dials?: components["schemas"]["Dials"] | null;
-            /** @description What was noticed. */
-            findings: components["schemas"]["Finding"][];
-            /**
-             * Format: double
-             * @description By how much finer mixes lower the cost, when they are asked for.
-             */
-            finer_gain?: number | null;
-            /**
-             * Format: double
-             * @description By how much mixes that share pigments raise it, when they are asked for.
-             */
-            kin_loss?: number | null;
-            /** @description What is let down once before the mixes are made. */
-            let_downs: components["schemas"]["LetDown"][];
-            /** @description How light orders the plan. */
-            light: components["schemas"]["LightOutlook"];
-            map?: components["schemas"]["MapLine"] | null;
-            mass_map?: components["schemas"]["MapLine"] | null;
-            /** @description The masses as marks in the field: the mean of what lies in each. */
-            masses: components["schemas"]["MassMark"][];
-            /** @description A recipe for every zone; empty without a set. */
-            mixes: components["schemas"]["ZoneMix"][];
-            /** @description In which order the zones are laid. */
-            order: components["schemas"]["OrderOfWork"];
-            /** @description How thin each pan is made, in watercolour. */
-            pans: components["schemas"]["Pan"][];
-            /** @description What the set can reach, darkest first. */
-            reach: components["schemas"]["ReachRow"][];
-            /** @description Every zone. */
-            shapes: components["schemas"]["ZoneShape"][];
-            /** @description Zones that lie in two masses of different light. */
-            straddling: components["schemas"]["Straddles"][];
-            /** @description The tray. */
-            wells: components["schemas"]["Well"][];
-        };
         /**
          * @description Paper in the printer.
          * @enum {string}
@@ -2735,6 +2735,8 @@ export interface components {
         PieceView: {
             /** @description Chart cells for the screen, in their order. */
             chart_marks: components["schemas"]["Mark"][];
+            /** @description What follows from it. */
+            derived: components["schemas"]["Derived"];
             /** @description Zones from light to dark, those of equal value together. */
             equal_values: components["schemas"]["ZoneId"][][];
             /**
@@ -2744,9 +2746,7 @@ export interface components {
             id: number;
             /** @description Ways to hang it as they look in the photo of the wall; none for one that cannot be drawn. */
             on_wall: (components["schemas"]["Drawn"] | null)[];
-            /** @description What follows from it. */
-            outlook: components["schemas"]["Outlook"];
-            /** @description The piece. Its zone map is left out: the outlook has the shapes. */
+            /** @description The piece. Its zone map is left out: the derived has the shapes. */
             piece: components["schemas"]["Piece"];
             /** @description What redo would bring back. */
             redo?: string | null;
@@ -2899,7 +2899,7 @@ export interface components {
             /** @description What it does. */
             help: string;
             /** @description The change. */
-            wish: components["schemas"]["Wish"];
+            request: components["schemas"]["Request"];
         };
         /**
          * @description Where the numbers of a pigment come from.
@@ -3005,7 +3005,203 @@ export interface components {
             /** @description What it does. */
             help: string;
             /** @description The change. */
-            wish: components["schemas"]["Wish"];
+            request: components["schemas"]["Request"];
+        };
+        /** @description A change asked for by the painter. */
+        Request: {
+            /** @description The whole new brief. */
+            brief: components["schemas"]["Brief"];
+            /** @enum {string} */
+            do: "set-brief";
+        } | {
+            /** @enum {string} */
+            do: "use-box";
+            /** @description Which. */
+            paint_box: components["schemas"]["BoxId"];
+        } | {
+            /** @enum {string} */
+            do: "rename-zone";
+            /** @description At most 80 characters; empty takes the name away. */
+            name: string;
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "set-importance";
+            /** @description How much. */
+            importance: components["schemas"]["Importance"];
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "set-target";
+            /** @description The wanted colour. */
+            target: components["schemas"]["Lab"];
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "set-intent";
+            /** @description All of it. */
+            intent: components["schemas"]["Intent"];
+        } | {
+            /** @enum {string} */
+            do: "set-lighting";
+            /** @description All of it. */
+            lighting: components["schemas"]["Lighting"];
+        } | {
+            /** @enum {string} */
+            do: "set-facts";
+            /** @description All that is known; it counts as said by hand. */
+            facts: components["schemas"]["Facts"];
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "propose-facts";
+        } | {
+            /** @enum {string} */
+            do: "confirm-facts";
+        } | {
+            /** @enum {string} */
+            do: "set-targets";
+            /** @description Which and what. */
+            targets: components["schemas"]["ZoneTarget"][];
+            /** @description What was done, for the line that says what was undone. */
+            what: string;
+        } | {
+            /** @enum {string} */
+            do: "map-values";
+            /** @description Which part of the range. */
+            key: components["schemas"]["Key"];
+        } | {
+            /** @enum {string} */
+            do: "targets-from-rules";
+        } | {
+            /** @enum {string} */
+            do: "set-graded";
+            graded?: components["schemas"]["Grading"] | null;
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "say-of-mass";
+            /** @description Which. */
+            mass: components["schemas"]["MassId"];
+            /** @description What. */
+            said: components["schemas"]["OfMass"];
+        } | {
+            /** @enum {string} */
+            do: "join-masses";
+            /** @description The other. */
+            from: components["schemas"]["MassId"];
+            /** @description The one that stays. */
+            into: components["schemas"]["MassId"];
+        } | {
+            /** @enum {string} */
+            do: "part-mass";
+            /** @description Which. */
+            mass: components["schemas"]["MassId"];
+            /** @description The line. */
+            stroke: components["schemas"]["Spot"][];
+        } | {
+            /** @enum {string} */
+            do: "redraw-mass";
+            /** @description Which. */
+            mass: components["schemas"]["MassId"];
+            /** @description The line. */
+            stroke: components["schemas"]["Spot"][];
+        } | {
+            /** @enum {string} */
+            do: "keep-zone";
+            /** @description Whether it stays. */
+            kept: boolean;
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @description Ways to hang it. */
+            candidates: components["schemas"]["Candidate"][];
+            /** @enum {string} */
+            do: "set-wall";
+            heard?: components["schemas"]["Heard"] | null;
+            measure?: components["schemas"]["Measure"] | null;
+            /** @description The one taken. */
+            taken?: number | null;
+        } | {
+            /** @enum {string} */
+            do: "remove-wall";
+        } | {
+            /** @enum {string} */
+            do: "set-serves";
+            /** @description For what; empty for everything. */
+            serves: components["schemas"]["Serves"][];
+        } | {
+            /** @enum {string} */
+            do: "set-others";
+            /** @description Those that stay. */
+            others: components["schemas"]["Other"][];
+        } | {
+            compositions?: components["schemas"]["Compositions"] | null;
+            /** @enum {string} */
+            do: "set-compositions";
+        } | {
+            /** @enum {string} */
+            do: "lay-planes";
+            /** @description The planes, from back to front. */
+            planes: components["schemas"]["PlaneShape"][];
+        } | {
+            /** @enum {string} */
+            do: "set-wished";
+            wished?: components["schemas"]["Wished"] | null;
+        } | {
+            /** @enum {string} */
+            do: "set-sessions";
+            /** @description All sessions. */
+            sessions: components["schemas"]["Session"][];
+        } | {
+            /** @enum {string} */
+            do: "set-choice";
+            /** @description Must not be in. */
+            excluded: components["schemas"]["PigmentId"][];
+            /** @description Must be in. */
+            locked: components["schemas"]["PigmentId"][];
+        } | {
+            /** @description All of it. */
+            demands: components["schemas"]["Demands"];
+            /** @enum {string} */
+            do: "set-demands";
+        } | {
+            /** @description All of it. */
+            aim: components["schemas"]["Aim"];
+            /** @enum {string} */
+            do: "set-aim";
+        } | {
+            /** @enum {string} */
+            do: "set-mixing";
+            /** @description All of it. */
+            mixing: components["schemas"]["Mixing"];
+        } | {
+            /** @enum {string} */
+            do: "choose-set";
+            /** @description The set. */
+            pigments: components["schemas"]["PigmentId"][];
+        } | {
+            /** @enum {string} */
+            do: "choose-study";
+            slot?: components["schemas"]["StudySlot"] | null;
+        } | {
+            /** @enum {string} */
+            do: "set-sheet";
+            /** @description The settings. */
+            sheet: components["schemas"]["SheetSettings"];
+        } | {
+            /** @description Which and why. */
+            dismissal: components["schemas"]["Dismissal"];
+            /** @enum {string} */
+            do: "dismiss";
+        } | {
+            /** @enum {string} */
+            do: "bring-back-findings";
         };
         /**
          * @description What part a zone plays in the light.
@@ -3311,7 +3507,7 @@ export interface components {
             out_of_date: boolean;
             /** @description Its scheme. */
             scheme: string;
-            /** @description Each mix against its wish, in words. */
+            /** @description Each mix against its request, in words. */
             sentences: string[];
             /** @description Which. */
             slot: components["schemas"]["StudySlot"];
@@ -3380,10 +3576,10 @@ export interface components {
             help: string;
             /** @description The colour. */
             mark: components["schemas"]["Mark"];
+            /** @description The change. */
+            request: components["schemas"]["Request"];
             /** @description Why. */
             why: string;
-            /** @description The change. */
-            wish: components["schemas"]["Wish"];
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
         };
@@ -3477,202 +3673,6 @@ export interface components {
             base_revision: number;
             /** @description Its digest. */
             digest: string;
-        };
-        /** @description A change asked for by the painter. */
-        Wish: {
-            /** @description The whole new brief. */
-            brief: components["schemas"]["Brief"];
-            /** @enum {string} */
-            do: "set-brief";
-        } | {
-            /** @enum {string} */
-            do: "use-box";
-            /** @description Which. */
-            paint_box: components["schemas"]["BoxId"];
-        } | {
-            /** @enum {string} */
-            do: "rename-zone";
-            /** @description At most 80 characters; empty takes the name away. */
-            name: string;
-            /** @description Which. */
-            zone: components["schemas"]["ZoneId"];
-        } | {
-            /** @enum {string} */
-            do: "set-importance";
-            /** @description How much. */
-            importance: components["schemas"]["Importance"];
-            /** @description Which. */
-            zone: components["schemas"]["ZoneId"];
-        } | {
-            /** @enum {string} */
-            do: "set-target";
-            /** @description The wanted colour. */
-            target: components["schemas"]["Lab"];
-            /** @description Which. */
-            zone: components["schemas"]["ZoneId"];
-        } | {
-            /** @enum {string} */
-            do: "set-intent";
-            /** @description All of it. */
-            intent: components["schemas"]["Intent"];
-        } | {
-            /** @enum {string} */
-            do: "set-lighting";
-            /** @description All of it. */
-            lighting: components["schemas"]["Lighting"];
-        } | {
-            /** @enum {string} */
-            do: "set-facts";
-            /** @description All that is known; it counts as said by hand. */
-            facts: components["schemas"]["Facts"];
-            /** @description Which. */
-            zone: components["schemas"]["ZoneId"];
-        } | {
-            /** @enum {string} */
-            do: "propose-facts";
-        } | {
-            /** @enum {string} */
-            do: "confirm-facts";
-        } | {
-            /** @enum {string} */
-            do: "set-targets";
-            /** @description Which and what. */
-            targets: components["schemas"]["ZoneTarget"][];
-            /** @description What was done, for the line that says what was undone. */
-            what: string;
-        } | {
-            /** @enum {string} */
-            do: "map-values";
-            /** @description Which part of the range. */
-            key: components["schemas"]["Key"];
-        } | {
-            /** @enum {string} */
-            do: "targets-from-rules";
-        } | {
-            /** @enum {string} */
-            do: "set-graded";
-            graded?: components["schemas"]["Grading"] | null;
-            /** @description Which zone. */
-            zone: components["schemas"]["ZoneId"];
-        } | {
-            /** @enum {string} */
-            do: "say-of-mass";
-            /** @description Which. */
-            mass: components["schemas"]["MassId"];
-            /** @description What. */
-            said: components["schemas"]["OfMass"];
-        } | {
-            /** @enum {string} */
-            do: "join-masses";
-            /** @description The other. */
-            from: components["schemas"]["MassId"];
-            /** @description The one that stays. */
-            into: components["schemas"]["MassId"];
-        } | {
-            /** @enum {string} */
-            do: "part-mass";
-            /** @description Which. */
-            mass: components["schemas"]["MassId"];
-            /** @description The line. */
-            stroke: components["schemas"]["Spot"][];
-        } | {
-            /** @enum {string} */
-            do: "redraw-mass";
-            /** @description Which. */
-            mass: components["schemas"]["MassId"];
-            /** @description The line. */
-            stroke: components["schemas"]["Spot"][];
-        } | {
-            /** @enum {string} */
-            do: "keep-zone";
-            /** @description Whether it stays. */
-            kept: boolean;
-            /** @description Which. */
-            zone: components["schemas"]["ZoneId"];
-        } | {
-            /** @description Ways to hang it. */
-            candidates: components["schemas"]["Candidate"][];
-            /** @enum {string} */
-            do: "set-wall";
-            heard?: components["schemas"]["Heard"] | null;
-            measure?: components["schemas"]["Measure"] | null;
-            /** @description The one taken. */
-            taken?: number | null;
-        } | {
-            /** @enum {string} */
-            do: "remove-wall";
-        } | {
-            /** @enum {string} */
-            do: "set-serves";
-            /** @description For what; empty for everything. */
-            serves: components["schemas"]["Serves"][];
-        } | {
-            /** @enum {string} */
-            do: "set-others";
-            /** @description Those that stay. */
-            others: components["schemas"]["Other"][];
-        } | {
-            compositions?: components["schemas"]["Compositions"] | null;
-            /** @enum {string} */
-            do: "set-compositions";
-        } | {
-            /** @enum {string} */
-            do: "lay-planes";
-            /** @description The planes, from back to front. */
-            planes: components["schemas"]["PlaneShape"][];
-        } | {
-            /** @enum {string} */
-            do: "set-wished";
-            wished?: components["schemas"]["Wished"] | null;
-        } | {
-            /** @enum {string} */
-            do: "set-sessions";
-            /** @description All sessions. */
-            sessions: components["schemas"]["Session"][];
-        } | {
-            /** @enum {string} */
-            do: "set-choice";
-            /** @description Must not be in. */
-            excluded: components["schemas"]["PigmentId"][];
-            /** @description Must be in. */
-            locked: components["schemas"]["PigmentId"][];
-        } | {
-            /** @description All of it. */
-            demands: components["schemas"]["Demands"];
-            /** @enum {string} */
-            do: "set-demands";
-        } | {
-            /** @description All of it. */
-            aim: components["schemas"]["Aim"];
-            /** @enum {string} */
-            do: "set-aim";
-        } | {
-            /** @enum {string} */
-            do: "set-mixing";
-            /** @description All of it. */
-            mixing: components["schemas"]["Mixing"];
-        } | {
-            /** @enum {string} */
-            do: "choose-set";
-            /** @description The set. */
-            pigments: components["schemas"]["PigmentId"][];
-        } | {
-            /** @enum {string} */
-            do: "choose-study";
-            slot?: components["schemas"]["StudySlot"] | null;
-        } | {
-            /** @enum {string} */
-            do: "set-sheet";
-            /** @description The settings. */
-            sheet: components["schemas"]["SheetSettings"];
-        } | {
-            /** @description Which and why. */
-            dismissal: components["schemas"]["Dismissal"];
-            /** @enum {string} */
-            do: "dismiss";
-        } | {
-            /** @enum {string} */
-            do: "bring-back-findings";
         };
         /** @description Colours of another picture that a lean set should serve too. */
         Wished: {
@@ -5832,6 +5832,71 @@ export interface operations {
             };
         };
     };
+    change_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Change"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     find_sets: {
         parameters: {
             query?: never;
@@ -6257,71 +6322,6 @@ export interface operations {
                 };
             };
             422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    change_piece: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Change"];
-            };
-        };
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PieceView"];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback } from "react";
 import { useNotice } from "../bench/notice";
-import { answer, api, asProblem, type PieceView, Refused, type Schemas, type Request } from "./client";
+import { answer, api, asProblem, type PieceView, Refused, type Request, type Schemas } from "./client";
 
 export const pieceKey = (id: number) => ["piece", id];
 
@@ -40,7 +40,8 @@ export function useChanges(id: number) {
   });
 
   const path = { id };
-  const post = run.mutateAsync;
+  /** Never rejects: what is refused has been said by then, and gives null. */
+  const post = (call: (base_revision: number) => Promise<PieceView>) => run.mutateAsync(call).catch(() => null);
   return {
     current,
     busy: run.isPending,

@@ -10,7 +10,7 @@ export function FindingNote({ finding }: { finding: Finding }) {
   const { changes } = useBench();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState("");
-  const dismiss = () => changes.request({ do: "dismiss", dismissal: { finding: finding.key, reason } }).catch(() => {});
+  const dismiss = () => changes.request({ do: "dismiss", dismissal: { finding: finding.key, reason } });
   return (
     <section className={styles.finding} aria-label={finding.title}>
       <h3>{finding.title}</h3>
@@ -42,18 +42,13 @@ export function FindingNote({ finding }: { finding: Finding }) {
             <button
               type="button"
               className="act"
-              onClick={() => finding.suggestion && changes.request(finding.suggestion).catch(() => {})}
+              onClick={() => finding.suggestion && changes.request(finding.suggestion)}
             >
               {finding.help}
             </button>
           )}
           {finding.also.map((other) => (
-            <button
-              key={other.help}
-              type="button"
-              className="act"
-              onClick={() => changes.request(other.request).catch(() => {})}
-            >
+            <button key={other.help} type="button" className="act" onClick={() => changes.request(other.request)}>
               {other.help}
             </button>
           ))}
@@ -87,11 +82,7 @@ export function FindingsList() {
       {!view.derived.findings.length && <p className={styles.none}>Nothing to remark on this plan.</p>}
       <p className={styles.acts}>
         {answered > 0 && (
-          <button
-            type="button"
-            className="act"
-            onClick={() => changes.request({ do: "bring-back-findings" }).catch(() => {})}
-          >
+          <button type="button" className="act" onClick={() => changes.request({ do: "bring-back-findings" })}>
             Bring back {answered} answered
           </button>
         )}

@@ -21,10 +21,7 @@ export function Tray() {
   const set = view.piece.chosen.pigments;
   const findings = (bench.preview?.data.findings ?? view.derived.findings).length;
   const choose = (pigments: string[], done: string) =>
-    changes
-      .request({ do: "choose-set", pigments })
-      .then(() => say(done))
-      .catch(() => {});
+    changes.request({ do: "choose-set", pigments }).then((kept) => kept && say(done));
   return (
     <footer
       className={styles.tray}

@@ -47,14 +47,14 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
       const { changes, view } = now.current.bench;
       const what = again ? view.redo : view.undo;
       if (!what) return say(`There is nothing left to ${again ? "redo" : "undo"}.`);
-      (again ? changes.redo() : changes.undo())
-        .then(() => say(`${again ? "Done again" : "Undone"}: ${what}.`))
-        .catch(() => {});
+      (again ? changes.redo() : changes.undo()).then(
+        (done) => done && say(`${again ? "Done again" : "Undone"}: ${what}.`),
+      );
     };
     const colours = (by: number) => {
       const { view, changes } = now.current.bench;
       const dials = view.derived.dials;
-      if (dials) changes.colours(dials.colours + by).catch(() => {});
+      if (dials) changes.colours(dials.colours + by);
     };
     const brush = (by: number) => {
       const { view, changes } = now.current.bench;
@@ -62,7 +62,7 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
       if (!dials) return;
       const step = (dials.largest / dials.smallest) ** (1 / 12);
       const next = Math.min(dials.largest, Math.max(dials.smallest, by > 0 ? dials.brush * step : dials.brush / step));
-      if (Math.abs(next - dials.brush) > 1e-6) changes.brush(next).catch(() => {});
+      if (Math.abs(next - dials.brush) > 1e-6) changes.brush(next);
     };
     const place = (by: number) => {
       const { bench } = now.current;

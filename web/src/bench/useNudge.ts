@@ -20,14 +20,13 @@ export function useNudge(bench: BenchState) {
         const target = changes.current()?.derived.shapes.find((s) => s.zone === zone)?.target;
         if (!target) break;
         const v = Math.min(10, Math.max(0, target.value + value));
-        await changes.move(zone, {
+        const kept = await changes.move(zone, {
           value: value ? v : undefined,
           temperature: temperature ? target.temperature + temperature : undefined,
         });
+        // What was still waiting was meant for a state that is gone.
+        if (!kept) waiting.current = null;
       }
-    } catch {
-      // The refusal was said by the change; what was still waiting was meant for a state that is gone.
-      waiting.current = null;
     } finally {
       sending.current = false;
     }

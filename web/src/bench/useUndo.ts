@@ -8,20 +8,12 @@ export function useUndo() {
   const { say } = useNotice();
   const undo = useCallback(() => {
     const what = view.undo;
-    if (what)
-      changes
-        .undo()
-        .then(() => say(`Undone: ${what}.`))
-        .catch(() => {});
+    if (what) changes.undo().then((done) => done && say(`Undone: ${what}.`));
     else say("There is nothing left to undo.");
   }, [view.undo, changes, say]);
   const redo = useCallback(() => {
     const what = view.redo;
-    if (what)
-      changes
-        .redo()
-        .then(() => say(`Done again: ${what}.`))
-        .catch(() => {});
+    if (what) changes.redo().then((done) => done && say(`Done again: ${what}.`));
     else say("There is nothing left to redo.");
   }, [view.redo, changes, say]);
   return { undo, redo };

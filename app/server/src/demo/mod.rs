@@ -200,7 +200,12 @@ mod tests {
         fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
         let pieces = store.pieces().unwrap_or_default();
         let piece = |title: &str| {
-            pieces.iter().find(|p| p.piece.brief.title == title).map(|p| p.piece.clone()).unwrap_or_else(|| panic!("{title}"))
+            pieces
+                .iter()
+                .find(|p| p.line.title == title)
+                .and_then(|p| store.piece(p.id).ok())
+                .map(|k| k.piece)
+                .unwrap_or_else(|| panic!("{title}"))
         };
 
         let shed = piece("Tram shed, first frost");
@@ -209,7 +214,7 @@ mod tests {
             assert!(names.contains(&name), "{name} is missing from {names:?}");
         }
         assert!(shed.studies.len() == 3 && shed.chosen_study.is_some());
-        assert_eq!(pieces[0].piece.brief.title, shed.brief.title, "the main piece is first in the list");
+        assert_eq!(pieces[0].line.title, shed.brief.title, "the main piece is first in the list");
 
         let hen = piece("Hen on the stove stool");
         assert!(hen.zones.iter().filter(|z| z.facts.role.is_some()).count() >= 5);

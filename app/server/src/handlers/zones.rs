@@ -272,7 +272,7 @@ pub async fn drag(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In
 pub async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Drag>) -> Result<Json<Preview>, Problem> {
     studio
         .run(move |s| {
-            let kept = s.store.piece(id)?;
+            let kept = s.store.piece_at(id, ask.base_revision)?;
             let command = dragged(&kept, &ask)?;
             let piece = kept.piece.apply(command)?.0;
             let paint_box = s.box_of(&kept)?;

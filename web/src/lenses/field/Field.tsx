@@ -291,10 +291,7 @@ function useDrag(zone: number, scale: Scale) {
       from.current = null;
       wanted.current = null;
       if (start?.far) {
-        bench.changes
-          .move(zone, place(e))
-          .catch(() => {})
-          .finally(() => bench.setPreview(null));
+        bench.changes.move(zone, place(e)).finally(() => bench.setPreview(null));
       }
     },
     onPointerCancel: () => {

@@ -13,7 +13,7 @@ export function Dials() {
   const { view, changes } = useBench();
   const { dials } = view.derived;
   if (!dials) return null;
-  const turn = (count: number) => changes.colours(count).catch(() => {});
+  const turn = (count: number) => changes.colours(count);
   return (
     <div className={styles.dials} role="group" aria-label="Colours and brush">
       <span className={styles.colours} role="group" aria-label="colours">
@@ -58,7 +58,7 @@ function Brush() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the dial follows the plan when the plan changes
   useEffect(() => setStep(stepOf(brush)), [brush, smallest, largest]);
   const turn = useDebouncedCallback((to: number) => {
-    if (to !== stepOf(brush)) changes.brush(brushOf(to)).catch(() => {});
+    if (to !== stepOf(brush)) changes.brush(brushOf(to));
   }, PAUSE);
   const shown = step === stepOf(brush) ? brush : brushOf(step);
   return (

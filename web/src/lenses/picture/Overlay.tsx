@@ -98,7 +98,7 @@ function Places({ shapes, masses, quiet }: { shapes: Shapes; masses: OverlayProp
     if (bench.carried && bench.carried.zone !== of) {
       const { at } = bench.carried;
       bench.carry(null);
-      bench.changes.give(at, of).catch(() => {});
+      bench.changes.give(at, of);
       return;
     }
     bench.selectZone(of);

@@ -19,9 +19,9 @@ export function BriefRoom() {
   const { brief, intent } = view.piece;
   const [title, setTitle] = useState(brief.title);
   const set = (change: Partial<Schemas["Brief"]>) =>
-    changes.request({ do: "set-brief", brief: { ...brief, ...change } }).catch(() => setTitle(brief.title));
+    changes.request({ do: "set-brief", brief: { ...brief, ...change } }).then((done) => done ?? setTitle(brief.title));
   const setIntent = (change: Partial<Schemas["Intent"]>) =>
-    changes.requestNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } })).catch(() => {});
+    changes.requestNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } }));
   const grounds = studio.data?.grounds.filter((g) => g.suits.includes(brief.medium)) ?? [];
   const boxes = studio.data?.boxes.filter((b) => b.medium === brief.medium) ?? [];
   const ground = grounds.find((g) => g.id === brief.ground);
@@ -154,7 +154,7 @@ export function BriefRoom() {
             ...boxes.map((b) => ({ value: b.id, label: `${b.name}, ${b.pigments} in it` })),
           ]}
           onChange={(e) =>
-            e.currentTarget.value && changes.request({ do: "use-box", paint_box: e.currentTarget.value }).catch(() => {})
+            e.currentTarget.value && changes.request({ do: "use-box", paint_box: e.currentTarget.value })
           }
         />
         {boxes.length === 0 && studio.data && (

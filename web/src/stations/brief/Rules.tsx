@@ -32,7 +32,7 @@ export function RulesRoom() {
   const { intent } = view.piece;
   const choices = useChoices();
   const set = (change: Partial<Schemas["Intent"]>) =>
-    changes.requestNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } })).catch(() => {});
+    changes.requestNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } }));
   const games = intent.games;
   const setGames = (change: Partial<Schemas["Games"]>) => set({ games: { ...games, ...change } });
   return (

@@ -36,7 +36,7 @@ export function Alike({ size }: { size: SetFound }) {
                 type="button"
                 className="act"
                 aria-label={`Take ${enters.join(", ")} for ${leaves.join(", ")}`}
-                onClick={() => changes.request({ do: "choose-set", pigments: set }).catch(() => {})}
+                onClick={() => changes.request({ do: "choose-set", pigments: set })}
               >
                 Take
               </button>

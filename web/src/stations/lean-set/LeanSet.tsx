@@ -83,9 +83,7 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
             names={name}
             more={running || stale ? undefined : additions}
             onLook={onLook}
-            onChoose={
-              running ? undefined : (s) => changes.request({ do: "choose-set", pigments: s.pigments }).catch(() => {})
-            }
+            onChoose={running ? undefined : (s) => changes.request({ do: "choose-set", pigments: s.pigments })}
           />
           <p className={styles.sizes}>
             <span>Take</span>
@@ -98,7 +96,7 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
                 disabled={!!running}
                 onFocus={() => onLook(s)}
                 onBlur={() => onLook(null)}
-                onClick={() => changes.request({ do: "choose-set", pigments: s.pigments }).catch(() => {})}
+                onClick={() => changes.request({ do: "choose-set", pigments: s.pigments })}
               >
                 the {s.pigments.length}
               </button>

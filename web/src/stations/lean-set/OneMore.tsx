@@ -18,7 +18,9 @@ export function OneMore() {
   if (!best.length) return null;
   const put = (a: Addition) => changes.request({ do: "choose-set", pigments: [...chosen.pigments, a.pigment] });
   const bringBack = (a: Addition) =>
-    changes.request({ do: "set-choice", locked, excluded: excluded.filter((p) => p !== a.pigment) }).then(() => put(a));
+    changes
+      .request({ do: "set-choice", locked, excluded: excluded.filter((p) => p !== a.pigment) })
+      .then((done) => done && put(a));
   return (
     <section className={styles.alike} aria-label="One more">
       <h3>One more would lower the cost</h3>
@@ -35,7 +37,7 @@ export function OneMore() {
                 type="button"
                 className="act"
                 aria-label={`${a.source === "owned" ? "Put in" : "Bring back"} ${a.name}`}
-                onClick={() => (a.source === "owned" ? put(a) : bringBack(a)).catch(() => {})}
+                onClick={() => (a.source === "owned" ? put(a) : bringBack(a))}
               >
                 {a.source === "owned" ? "Put in" : "Bring back"}
               </button>

@@ -177,9 +177,10 @@ export function PigmentCard({ id }: { id: string }) {
             type="button"
             className="act"
             onClick={() =>
-              changes
-                .request({ do: "choose-set", pigments: inSet ? without(chosen.pigments) : [...chosen.pigments, id] })
-                .catch(() => {})
+              changes.request({
+                do: "choose-set",
+                pigments: inSet ? without(chosen.pigments) : [...chosen.pigments, id],
+              })
             }
           >
             {inSet ? "Take it off the set" : "Put it in the set"}

@@ -5,10 +5,7 @@ import { useBench } from "../../bench/context";
 export function useDecide() {
   const { view, changes, work } = useBench();
   return (request: Request) =>
-    changes
-      .request(request)
-      .then(() => {
-        if (view.piece.search) work.search();
-      })
-      .catch(() => {});
+    changes.request(request).then((done) => {
+      if (done && view.piece.search) work.search();
+    });
 }

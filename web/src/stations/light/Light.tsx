@@ -66,13 +66,11 @@ function useFactKeys() {
       const chosen = view.piece.zones.find((z) => z.id === zone);
       if (!chosen || !factsAfter(chosen, e.key)) return;
       e.preventDefault();
-      changes
-        .requestNow((v) => {
-          const now = v.piece.zones.find((z) => z.id === chosen.id);
-          const facts = now && factsAfter(now, e.key);
-          return facts ? { do: "set-facts", zone: chosen.id, facts } : null;
-        })
-        .catch(() => {});
+      changes.requestNow((v) => {
+        const now = v.piece.zones.find((z) => z.id === chosen.id);
+        const facts = now && factsAfter(now, e.key);
+        return facts ? { do: "set-facts", zone: chosen.id, facts } : null;
+      });
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);

@@ -20,7 +20,7 @@ function Guesses() {
     <p className={styles.guesses}>
       What is proposed for {guessed.length === 1 ? "one zone" : `${guessed.length} zones`} is a guess, and nothing is
       remarked on a guess. Correct what is wrong, zone by zone, then{" "}
-      <button type="button" className="act" onClick={() => changes.request({ do: "confirm-facts" }).catch(() => {})}>
+      <button type="button" className="act" onClick={() => changes.request({ do: "confirm-facts" })}>
         say that the rest is so
       </button>
     </p>
@@ -32,7 +32,7 @@ export function LightCard() {
   const { view, changes } = useBench();
   const { lighting } = view.piece;
   const set = (change: Partial<Schemas["Lighting"]>) =>
-    changes.requestNow((v) => ({ do: "set-lighting", lighting: { ...v.piece.lighting, ...change } })).catch(() => {});
+    changes.requestNow((v) => ({ do: "set-lighting", lighting: { ...v.piece.lighting, ...change } }));
   const { falling } = lighting;
   const first = "first" in falling ? falling.first : USUAL;
   const kinds: [Falling["kind"], string, Falling][] = [
@@ -94,7 +94,7 @@ export function LightCard() {
           </label>
         ))}
       </fieldset>
-      <button type="button" className="act main" onClick={() => changes.request({ do: "propose-facts" }).catch(() => {})}>
+      <button type="button" className="act main" onClick={() => changes.request({ do: "propose-facts" })}>
         Propose the part of every zone
       </button>
       <Guesses />
@@ -130,7 +130,7 @@ function LampFields({
         label="from where"
         value={lamp.from}
         data={FROM.map((t) => ({ value: t.value, label: t.label }))}
-        onChange={(e) => onChange({ ...lamp, from: e.currentTarget.value as Schemas["From"] })}
+        onChange={(e) => onChange({ ...lamp, from: e.currentTarget.value as Schemas["LampFrom"] })}
       />
       <NativeSelect
         label="edges"
@@ -151,10 +151,7 @@ function Targets() {
   const pictures = view.piece.others;
   const borrow = (from: string) => {
     const picture = pictures.find((o) => o.digest === from);
-    if (from)
-      changes
-        .borrowLight(picture ? { of: "picture", digest: from } : { of: "piece", id: Number(from) })
-        .catch(() => {});
+    if (from) changes.borrowLight(picture ? { of: "picture", digest: from } : { of: "piece", id: Number(from) });
   };
   return (
     <section className={styles.part} aria-label="Targets">
@@ -182,7 +179,7 @@ function Targets() {
             type="button"
             className="act"
             disabled={!reach}
-            onClick={() => changes.request({ do: "map-values", key }).catch(() => {})}
+            onClick={() => changes.request({ do: "map-values", key })}
           >
             Map the values
           </button>
@@ -192,7 +189,7 @@ function Targets() {
         type="button"
         className="act"
         disabled={!reach}
-        onClick={() => changes.request({ do: "targets-from-rules" }).catch(() => {})}
+        onClick={() => changes.request({ do: "targets-from-rules" })}
       >
         From the rules of light alone
       </button>

@@ -20,12 +20,10 @@ export function ZoneLight() {
   if (!zone || !shape || !target) return null;
   const { facts } = zone;
   const set = (change: Partial<Facts>) =>
-    changes
-      .requestNow((v) => {
-        const now = v.piece.zones.find((z) => z.id === zone.id);
-        return now ? { do: "set-facts", zone: zone.id, facts: { ...now.facts, ...change } } : null;
-      })
-      .catch(() => {});
+    changes.requestNow((v) => {
+      const now = v.piece.zones.find((z) => z.id === zone.id);
+      return now ? { do: "set-facts", zone: zone.id, facts: { ...now.facts, ...change } } : null;
+    });
   const two = view.piece.lighting.falling.kind === "two";
   return (
     <div className={styles.card}>
@@ -91,7 +89,7 @@ function Travelling({ zone }: { zone: number }) {
       <p>{here.why}</p>
       <Stroke marks={[shape.target, here.mark]} ground={ground} height={32} look={look} label="Planned, and proposed" />
       <p>
-        <button type="button" className="act" onClick={() => changes.request(here.request).catch(() => {})}>
+        <button type="button" className="act" onClick={() => changes.request(here.request)}>
           {here.help}
         </button>
       </p>
@@ -142,7 +140,7 @@ const WAYS = [
 function Grading({ zone, graded, end }: { zone: number; graded: Schemas["Graded"] | null; end: Mark }) {
   const { changes } = useBench();
   const set = (to: Schemas["FieldMove"], direction: number) =>
-    changes.request({ do: "set-graded", zone, graded: { end: to, direction } }).catch(() => {});
+    changes.request({ do: "set-graded", zone, graded: { end: to, direction } });
   const field = (label: string, now: number, digits: number, keep: (n: number) => void, min: number, max: number) => (
     <NumberInput
       key={`${label}${now.toFixed(digits)}`}
@@ -165,7 +163,7 @@ function Grading({ zone, graded, end }: { zone: number; graded: Schemas["Graded"
           checked={!!graded}
           onChange={() =>
             graded
-              ? changes.request({ do: "set-graded", zone, graded: null }).catch(() => {})
+              ? changes.request({ do: "set-graded", zone, graded: null })
               : set({ value: Math.max(0, end.value - 1) }, 90)
           }
         />

@@ -38,7 +38,7 @@ export const TINTS: Words<Schemas["Tint"]> = [
   { value: "cool", label: "cool" },
   { value: "neutral", label: "neither" },
 ];
-export const FROM: Words<Schemas["From"]> = [
+export const FROM: Words<Schemas["LampFrom"]> = [
   { value: "left", label: "the left" },
   { value: "right", label: "the right" },
   { value: "above", label: "above" },

@@ -32,7 +32,7 @@ function Remedy({ remedy }: { remedy: Schemas["Remedy"] }) {
   const { changes } = useBench();
   return (
     <div className={styles.remedy}>
-      <button type="button" className="act" onClick={() => changes.request(remedy.request).catch(() => {})}>
+      <button type="button" className="act" onClick={() => changes.request(remedy.request)}>
         {remedy.help}
       </button>
       <p>{remedy.cost}</p>

@@ -88,7 +88,7 @@ function Mixing() {
   const { mixing, brief } = view.piece;
   const { finer_gain, kin_loss } = view.derived;
   const set = (change: Partial<typeof mixing>) =>
-    changes.request({ do: "set-mixing", mixing: { ...mixing, ...change } }).catch(() => {});
+    changes.request({ do: "set-mixing", mixing: { ...mixing, ...change } });
   return (
     <div className={styles.mixing}>
       {brief.medium === "oil" && (
@@ -219,15 +219,13 @@ function Alternative({ mix }: { mix: ZoneMix }) {
   const { mixing } = view.piece;
   const simple = mixing.simple ?? [];
   const take = () =>
-    changes
-      .request({
-        do: "set-mixing",
-        mixing: {
-          ...mixing,
-          simple: mix.simple ? simple.filter((z) => z !== mix.zone) : [...simple, mix.zone],
-        },
-      })
-      .catch(() => {});
+    changes.request({
+      do: "set-mixing",
+      mixing: {
+        ...mixing,
+        simple: mix.simple ? simple.filter((z) => z !== mix.zone) : [...simple, mix.zone],
+      },
+    });
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       const writing = e.target instanceof HTMLElement && e.target.closest("input, textarea, select");

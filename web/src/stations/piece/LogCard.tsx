@@ -37,7 +37,7 @@ export function LogCard() {
               type="button"
               className="plain"
               aria-label={`Take session ${i + 1} off`}
-              onClick={() => set((now) => now.filter((_, n) => n !== i)).catch(() => {})}
+              onClick={() => set((now) => now.filter((_, n) => n !== i))}
             >
               off
             </button>
@@ -66,12 +66,11 @@ function NewSession({ onLog }: { onLog: (s: Session) => Promise<unknown> }) {
   const [did, setDid] = useState("");
   const [zones, setZones] = useState<number[]>([]);
   const log = () =>
-    onLog({ on, minutes: Number(minutes), did, zones })
-      .then(() => {
-        setDid("");
-        setZones([]);
-      })
-      .catch(() => {});
+    onLog({ on, minutes: Number(minutes), did, zones }).then((done) => {
+      if (!done) return;
+      setDid("");
+      setZones([]);
+    });
   return (
     <form
       className={styles.log}

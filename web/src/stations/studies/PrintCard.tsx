@@ -18,7 +18,7 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
     },
   });
   const set = (change: Partial<Schemas["SheetSettings"]>) =>
-    changes.request({ do: "set-sheet", sheet: { ...sheet, ...change } }).catch(() => {});
+    changes.request({ do: "set-sheet", sheet: { ...sheet, ...change } });
   const reference = view.piece.reference;
   const short = reference
     ? (sheet.longer_side / 10) *

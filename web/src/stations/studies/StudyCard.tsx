@@ -15,13 +15,11 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
   const choose = () =>
     changes
       .request({ do: "choose-study", slot: chosen ? null : study.slot })
-      .then(() => say(chosen ? "No study is chosen now." : `Study ${study.slot} goes on.`))
-      .catch(() => {});
+      .then((done) => done && say(chosen ? "No study is chosen now." : `Study ${study.slot} goes on.`));
   const use = () =>
     changes
       .request({ do: "choose-set", pigments: study.pigments })
-      .then(() => say(`The tray holds the set of study ${study.slot}.`))
-      .catch(() => {});
+      .then((done) => done && say(`The tray holds the set of study ${study.slot}.`));
   return (
     <div className={styles.card}>
       <h2>

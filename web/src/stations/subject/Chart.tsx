@@ -25,7 +25,7 @@ export function ChartRoom() {
     return (
       <p className={styles.empty}>
         The distinct colours of the reference, laid out from light to dark and from cool to warm.{" "}
-        <button type="button" className="act main" onClick={() => changes.chart(null).catch(() => {})}>
+        <button type="button" className="act main" onClick={() => changes.chart(null)}>
           Lay out the chart
         </button>
       </p>
@@ -80,23 +80,13 @@ export function ChartCard() {
             gives you its colours this way too.
           </p>
           <p className={styles.acts}>
-            <button
-              type="button"
-              className="act"
-              disabled={n <= 1}
-              onClick={() => changes.chart(n - 1).catch(() => {})}
-            >
+            <button type="button" className="act" disabled={n <= 1} onClick={() => changes.chart(n - 1)}>
               fewer
             </button>
-            <button
-              type="button"
-              className="act"
-              disabled={n >= 36}
-              onClick={() => changes.chart(n + 1).catch(() => {})}
-            >
+            <button type="button" className="act" disabled={n >= 36} onClick={() => changes.chart(n + 1)}>
               more
             </button>
-            <button type="button" className="act" onClick={() => changes.chart(null).catch(() => {})}>
+            <button type="button" className="act" onClick={() => changes.chart(null)}>
               as many as are distinct
             </button>
           </p>
@@ -110,11 +100,7 @@ export function ChartCard() {
             The lean set of this piece also serves {wished.colours.length} colours of {wished.from}, in their
             proportions.
           </p>
-          <button
-            type="button"
-            className="act"
-            onClick={() => changes.request({ do: "set-wished", wished: null }).catch(() => {})}
-          >
+          <button type="button" className="act" onClick={() => changes.request({ do: "set-wished", wished: null })}>
             Leave them out
           </button>
         </>
@@ -129,7 +115,7 @@ export function ChartCard() {
             { value: "", label: "another piece" },
             ...others.map((p) => ({ value: String(p.id), label: p.title })),
           ]}
-          onChange={(e) => e.currentTarget.value && changes.wishColours(Number(e.currentTarget.value)).catch(() => {})}
+          onChange={(e) => e.currentTarget.value && changes.wishColours(Number(e.currentTarget.value))}
         />
       )}
     </div>

@@ -17,7 +17,7 @@ export function CompositionsRoom() {
     );
   }
   const set = (change: Partial<Schemas["Compositions"]>) =>
-    changes.request({ do: "set-compositions", compositions: { ...sheet, ...change } }).catch(() => {});
+    changes.request({ do: "set-compositions", compositions: { ...sheet, ...change } });
   return (
     <ol className={styles.sheet}>
       {sheet.cut.map((c, i) => (
@@ -85,7 +85,7 @@ function SheetFile({ label, main }: { label: string; main?: boolean }) {
         accept="image/jpeg,image/png,image/webp,image/tiff"
         onChange={(e) => {
           const file = e.currentTarget.files?.[0];
-          if (file) changes.put("compositions", file).catch(() => {});
+          if (file) changes.put("compositions", file);
           e.currentTarget.value = "";
         }}
       />
@@ -108,7 +108,7 @@ export function CompositionsCard() {
             type="button"
             className="act main"
             disabled={sheet.chosen === null || sheet.chosen === undefined}
-            onClick={() => changes.carry().catch(() => {})}
+            onClick={() => changes.carry()}
           >
             Carry it on as the reference
           </button>

@@ -33,7 +33,7 @@ export function FirstPicture() {
         <button
           type="button"
           className="act"
-          onClick={() => changes.request({ do: "lay-planes", planes: FIRST_PLANES }).catch(() => {})}
+          onClick={() => changes.request({ do: "lay-planes", planes: FIRST_PLANES })}
         >
           Start from a few planes
         </button>

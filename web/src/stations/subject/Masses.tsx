@@ -33,7 +33,7 @@ export function MassesRoom({ rooms }: { rooms: React.ReactNode }) {
   const drawn = (stroke: Schemas["Spot"][]) => {
     setTool(null);
     if (chosen === null || !tool) return;
-    changes.request({ do: tool === "part" ? "part-mass" : "redraw-mass", mass: chosen, stroke }).catch(() => {});
+    changes.request({ do: tool === "part" ? "part-mass" : "redraw-mass", mass: chosen, stroke });
   };
   const mass = view.piece.masses.find((m) => m.id === chosen);
   return (
@@ -67,7 +67,7 @@ function NoMasses() {
   return (
     <p className={styles.none}>
       The big shapes of this picture were not looked for yet.{" "}
-      <button type="button" className="act main" onClick={() => changes.proposeMasses().catch(() => {})}>
+      <button type="button" className="act main" onClick={() => changes.proposeMasses()}>
         Find its masses
       </button>
     </p>
@@ -103,7 +103,7 @@ function AllMasses({ onChoose }: { onChoose: (mass: number) => void }) {
         })}
       </ul>
       <Straddling />
-      <button type="button" className="act" onClick={() => changes.proposeMasses().catch(() => {})}>
+      <button type="button" className="act" onClick={() => changes.proposeMasses()}>
         Find them anew
       </button>
     </div>
@@ -116,7 +116,7 @@ function Straddling() {
   return view.derived.straddling.map((s) => (
     <p key={s.zone} className={styles.part}>
       {s.why}{" "}
-      <button type="button" className="act" onClick={() => changes.partByMass(s.zone, s.mass).catch(() => {})}>
+      <button type="button" className="act" onClick={() => changes.partByMass(s.zone, s.mass)}>
         Make it two zones
       </button>
     </p>
@@ -142,7 +142,7 @@ function MassCard({
         mass: mass.id,
         said: { name, plane: plane ?? null, distance: distance ?? null, light: light ?? null, ...change },
       })
-      .catch(() => setName(mass.name));
+      .then((done) => done ?? setName(mass.name));
   };
   const zones = view.derived.masses.find((m) => m.mass === mass.id)?.zones ?? [];
   const two = view.piece.lighting.falling.kind === "two";
@@ -202,7 +202,7 @@ function MassCard({
         ]}
         onChange={(e) =>
           e.currentTarget.value &&
-          changes.request({ do: "join-masses", into: mass.id, from: Number(e.currentTarget.value) }).catch(() => {})
+          changes.request({ do: "join-masses", into: mass.id, from: Number(e.currentTarget.value) })
         }
       />
       <p className={styles.acts}>

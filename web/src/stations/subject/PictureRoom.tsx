@@ -49,25 +49,14 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
     const [from, to] = [stroke[0], stroke[stroke.length - 1]];
     if (tool === "line" || tool === "compare") return setEnds({ what: tool, from, to });
     setTool(null);
-    const done =
-      tool === "join"
-        ? changes.join(stroke)
-        : tool === "part" && bench.zone !== null
-          ? changes.split(bench.zone, stroke)
-          : tool === "redraw" && bench.zone !== null
-            ? changes.redraw(bench.zone, stroke)
-            : tool === "neutral"
-              ? changes.neutral({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }, card)
-              : tool === "take"
-                ? changes.take(to)
-                : tool === "crop"
-                  ? changes.frame({
-                      straighten: frame?.straighten ?? 0,
-                      crop: within(frame?.crop, from, to),
-                      fit: false,
-                    })
-                  : Promise.resolve();
-    done.catch(() => {});
+    if (tool === "join") changes.join(stroke);
+    if (tool === "part" && bench.zone !== null) changes.split(bench.zone, stroke);
+    if (tool === "redraw" && bench.zone !== null) changes.redraw(bench.zone, stroke);
+    if (tool === "neutral") changes.neutral({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }, card);
+    if (tool === "take") changes.take(to);
+    if (tool === "crop") {
+      changes.frame({ straighten: frame?.straighten ?? 0, crop: within(frame?.crop, from, to), fit: false });
+    }
   };
   const [card, setCard] = useState<number | null>(null);
   const frame = view.piece.reference?.frame;

@@ -18,9 +18,9 @@ function usePlaceKeys(zone: number, at: { x: number; y: number } | undefined, pl
       const { zone, at, places, changes, carried, carry } = now.current;
       if (e.key === "g" && carried && carried.zone !== zone) {
         carry(null);
-        changes.give(carried.at, zone).catch(() => {});
+        changes.give(carried.at, zone);
       } else if (e.key === "g" && at && places > 1) carry(carried ? null : { at, zone });
-      else if (e.key === "m" && at && places > 1) changes.own(at).catch(() => {});
+      else if (e.key === "m" && at && places > 1) changes.own(at);
       else return;
       e.preventDefault();
     };
@@ -43,7 +43,7 @@ export function PlacePart({ zone }: { zone: Zone }) {
   const others = view.piece.zones.filter((z) => z.id !== zone.id);
   const give = (to: number) => {
     carry(null);
-    changes.give(at, to).catch(() => {});
+    changes.give(at, to);
   };
   return (
     <section className={styles.part} aria-label="Places">
@@ -64,7 +64,7 @@ export function PlacePart({ zone }: { zone: Zone }) {
             <button type="button" className="act" onClick={() => selectPlace((nth + 1) % places.length)}>
               smaller
             </button>
-            <button type="button" className="act" onClick={() => changes.own(at).catch(() => {})}>
+            <button type="button" className="act" onClick={() => changes.own(at)}>
               a zone of its own
             </button>
             <button

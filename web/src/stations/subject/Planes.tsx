@@ -39,7 +39,7 @@ export function PlanesSurface() {
           height: Math.max(0.04, Math.min(1 - p.top, p.height + dy)),
         }
       : { ...p, left: inside(p.left + dx, p.width), top: inside(p.top + dy, p.height) };
-    keep(view.piece.planes.map((q, n) => (n === i ? { ...q, part } : q))).catch(() => {});
+    keep(view.piece.planes.map((q, n) => (n === i ? { ...q, part } : q)));
   };
   const handlers = (i: number, corner: boolean) => ({
     onPointerDown: (e: React.PointerEvent<SVGElement>) => {
@@ -66,10 +66,7 @@ export function PlanesSurface() {
     },
     onPointerUp: () => {
       start.current = null;
-      if (drag)
-        keep(planes)
-          .catch(() => {})
-          .finally(() => setDrag(null));
+      if (drag) keep(planes).finally(() => setDrag(null));
     },
   });
   return (
@@ -138,7 +135,7 @@ function pathOf(kind: Schemas["PlaneKind"], x: number, y: number, w: number, h: 
 export function PlanesCard() {
   const { view, changes } = useBench();
   const { planes } = view.piece;
-  const keep = (next: Plane[]) => changes.request({ do: "lay-planes", planes: next }).catch(() => {});
+  const keep = (next: Plane[]) => changes.request({ do: "lay-planes", planes: next });
   return (
     <div className={styles.card}>
       <h2>From nothing</h2>

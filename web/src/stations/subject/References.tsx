@@ -14,9 +14,7 @@ export function ReferencesRoom() {
   const { view, changes } = useBench();
   const { reference, others } = view.piece;
   const setOther = (digest: string, serves: Schemas["Serves"][]) =>
-    changes
-      .request({ do: "set-others", others: others.map((o) => (o.digest === digest ? { ...o, serves } : o)) })
-      .catch(() => {});
+    changes.request({ do: "set-others", others: others.map((o) => (o.digest === digest ? { ...o, serves } : o)) });
   return (
     <ul className={styles.references}>
       {reference && (
@@ -25,10 +23,7 @@ export function ReferencesRoom() {
           <div>
             <b>{reference.file_name}</b>
             <span>the main one: zones are found in it</span>
-            <For
-              serves={reference.serves}
-              onChange={(serves) => changes.request({ do: "set-serves", serves }).catch(() => {})}
-            />
+            <For serves={reference.serves} onChange={(serves) => changes.request({ do: "set-serves", serves })} />
           </div>
         </li>
       )}
@@ -40,16 +35,14 @@ export function ReferencesRoom() {
             <span className="figures">{`${o.width} × ${o.height}`}</span>
             <For serves={o.serves} onChange={(serves) => setOther(o.digest, serves)} />
             <p className={styles.acts}>
-              <button type="button" className="act" onClick={() => changes.makeMain(o.digest).catch(() => {})}>
+              <button type="button" className="act" onClick={() => changes.makeMain(o.digest)}>
                 Make it the main one
               </button>
               <button
                 type="button"
                 className="act"
                 onClick={() =>
-                  changes
-                    .request({ do: "set-others", others: others.filter((x) => x.digest !== o.digest) })
-                    .catch(() => {})
+                  changes.request({ do: "set-others", others: others.filter((x) => x.digest !== o.digest) })
                 }
               >
                 Take it away
@@ -101,7 +94,7 @@ export function ReferencesCard() {
             accept="image/jpeg,image/png,image/webp,image/tiff"
             onChange={(e) => {
               const file = e.currentTarget.files?.[0];
-              if (file) changes.put("others", file).catch(() => {});
+              if (file) changes.put("others", file);
               e.currentTarget.value = "";
             }}
           />

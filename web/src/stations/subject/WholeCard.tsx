@@ -139,11 +139,11 @@ function Shapes(props: Props) {
         <ToolButton of="join" label="join by drawing" {...props} />
       </p>
       <p className={styles.acts}>
-        <button type="button" className="act" onClick={() => changes.fromLines(false).catch(() => {})}>
+        <button type="button" className="act" onClick={() => changes.fromLines(false)}>
           {lines ? "Outlines again" : "It is a line drawing"}
         </button>
         {lines && (
-          <button type="button" className="act" onClick={() => changes.fromLines(true).catch(() => {})}>
+          <button type="button" className="act" onClick={() => changes.fromLines(true)}>
             lines as a zone
           </button>
         )}
@@ -159,7 +159,7 @@ function FramePart(props: Props) {
   if (!reference) return null;
   const { frame } = reference;
   const set = (change: { straighten?: number; crop?: typeof frame.crop; fit?: boolean }) =>
-    changes.frame({ straighten: frame.straighten, crop: frame.crop, fit: false, ...change }).catch(() => {});
+    changes.frame({ straighten: frame.straighten, crop: frame.crop, fit: false, ...change });
   const size = view.piece.brief.size;
   const off = Math.abs(reference.width / reference.height / (size.width / size.height) - 1) > 0.01;
   return (
@@ -194,7 +194,7 @@ function FramePart(props: Props) {
       <p className={styles.acts}>
         <ToolButton of="neutral" label={props.card ? "pick the grey card" : "pick a neutral"} {...props} />
         {frame.gains && (
-          <button type="button" className="act" onClick={() => changes.neutral(null, null).catch(() => {})}>
+          <button type="button" className="act" onClick={() => changes.neutral(null, null)}>
             its own light again
           </button>
         )}

@@ -70,7 +70,7 @@ export function ZoneCard({
         <button
           type="button"
           className="act"
-          onClick={() => changes.request({ do: "set-target", zone: zone.id, target: zone.reading.lab }).catch(() => {})}
+          onClick={() => changes.request({ do: "set-target", zone: zone.id, target: zone.reading.lab })}
         >
           Put back to what was read
         </button>
@@ -83,9 +83,7 @@ export function ZoneCard({
               type="radio"
               name="importance"
               checked={zone.importance === i.value}
-              onChange={() =>
-                changes.request({ do: "set-importance", zone: zone.id, importance: i.value }).catch(() => {})
-              }
+              onChange={() => changes.request({ do: "set-importance", zone: zone.id, importance: i.value })}
             />
             {i.label}
           </label>
@@ -107,7 +105,8 @@ function ZoneName({ zone }: { zone: Zone }) {
   const { changes } = useBench();
   const [name, setName] = useState(zone.name);
   const keep = () =>
-    name !== zone.name && changes.request({ do: "rename-zone", zone: zone.id, name }).catch(() => setName(zone.name));
+    name !== zone.name &&
+    changes.request({ do: "rename-zone", zone: zone.id, name }).then((done) => done ?? setName(zone.name));
   return (
     <form
       className={styles.name}
@@ -154,7 +153,7 @@ function Mend({ zone, tool, onTool }: { zone: Zone; tool: Tool | null; onTool: (
           { x: 1, y },
         ];
     onTool(null);
-    changes.split(zone.id, ends).catch(() => {});
+    changes.split(zone.id, ends);
   };
   return (
     <div className={styles.mend}>
@@ -167,9 +166,7 @@ function Mend({ zone, tool, onTool }: { zone: Zone; tool: Tool | null; onTool: (
             { group: "beside it", items: beside.map(choice) },
             { group: "farther off", items: far.map(choice) },
           ]}
-          onChange={(e) =>
-            e.currentTarget.value && changes.merge(Number(e.currentTarget.value), zone.id).catch(() => {})
-          }
+          onChange={(e) => e.currentTarget.value && changes.merge(Number(e.currentTarget.value), zone.id)}
         />
       )}
       <div className={styles.acts}>
@@ -230,7 +227,7 @@ function ZoneMeasure({ zone, onEqual }: { zone: Zone; onEqual: (value: number) =
           <input
             type="checkbox"
             checked={zone.kept}
-            onChange={() => changes.request({ do: "keep-zone", zone: zone.id, kept: !zone.kept }).catch(() => {})}
+            onChange={() => changes.request({ do: "keep-zone", zone: zone.id, kept: !zone.kept })}
           />
           locked
         </label>

@@ -48,7 +48,7 @@ export function WallCard() {
       <KnownLength />
       {wall.measure && <WaysToHang wall={wall} />}
       <hr />
-      <button type="button" className="act" onClick={() => changes.request({ do: "remove-wall" }).catch(() => {})}>
+      <button type="button" className="act" onClick={() => changes.request({ do: "remove-wall" })}>
         Take the photo away
       </button>
     </div>

@@ -13,7 +13,7 @@ export function WallRoom() {
   if (!wall) {
     return (
       <Dropzone
-        onDrop={(files) => files[0] && changes.put("wall", files[0]).catch(() => {})}
+        onDrop={(files) => files[0] && changes.put("wall", files[0])}
         multiple={false}
         className={styles.wallDrop}
         inputProps={{ id: "wall-file", "aria-label": "Choose a photo of the wall" }}

@@ -90,9 +90,7 @@ export function WaysToHang({ wall }: { wall: Wall }) {
               type="button"
               className="act main"
               disabled={candidate.size.width === size.width && candidate.size.height === size.height}
-              onClick={() =>
-                changes.request({ do: "set-brief", brief: { ...view.piece.brief, size: candidate.size } }).catch(() => {})
-              }
+              onClick={() => changes.request({ do: "set-brief", brief: { ...view.piece.brief, size: candidate.size } })}
             >
               {candidate.size.width === size.width && candidate.size.height === size.height
                 ? "It is this size"

@@ -16,12 +16,10 @@ export function useWall() {
   const { view, changes } = useBench();
   const wall = view.piece.wall ?? null;
   const set = (change: Partial<Wall>) =>
-    changes
-      .requestNow((v) => {
-        if (!v.piece.wall) return null;
-        const { measure, candidates, taken, heard } = { ...v.piece.wall, ...change };
-        return { do: "set-wall", measure, candidates, taken, heard };
-      })
-      .catch(() => {});
+    changes.requestNow((v) => {
+      if (!v.piece.wall) return null;
+      const { measure, candidates, taken, heard } = { ...v.piece.wall, ...change };
+      return { do: "set-wall", measure, candidates, taken, heard };
+    });
   return { wall, set };
 }
