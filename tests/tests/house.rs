@@ -40,7 +40,7 @@ fn modules(src: &Path) -> BTreeMap<Module, String> {
 
 /// The modules of its own crate that one names.
 fn named(module: &Module, text: &str, all: &BTreeMap<Module, String>) -> BTreeSet<Module> {
-    let path = Regex::new(r"\b(crate|self|super(?:::super)*)((?:::[a-z_0-9]+)+)(::\{[^;]*?\})?").expect("a pattern");
+    let path = Regex::new(r"\b(crate|self|super(?:::super)*)((?:::[a-z_0-9]+)*)(::\{[^;]*?\})?").expect("a pattern");
     let first = Regex::new(r"[{,]\s*([a-z_0-9]+)\s*(?:,|\}|::)").expect("a pattern");
     let mut out = BTreeSet::new();
     for found in path.captures_iter(text) {

@@ -1,6 +1,6 @@
 //! Every path of the server.
 
-use crate::handlers::{borrowed, boxes, damaged, field_notes, jobs, maps, others, pieces, reference, sheet, studio, wall, work, zones};
+use crate::handlers::{borrowed, boxes, damaged, field_notes, jobs, maps, others, pieces, reference, sheet, studies, studio, wall, work, zones};
 use crate::state::Studio;
 use crate::{frontend, guard};
 use axum::extract::DefaultBodyLimit;
@@ -85,7 +85,11 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(field_notes::read, field_notes::keep, field_notes::remove))
         .routes(routes!(field_notes::into_piece))
         .routes(routes!(work::find_sets))
-        .routes(routes!(work::make_studies))
+        .routes(routes!(studies::kinds))
+        .routes(routes!(studies::make_studies))
+        .routes(routes!(studies::move_shares))
+        .routes(routes!(studies::lend, studies::lend_picture))
+        .routes(routes!(studies::painted))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))
         .routes(routes!(sheet::ladder_pdf))

@@ -3,7 +3,7 @@
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::Drawn;
-use lean_piece::{Piece, StudySlot, ZoneId};
+use lean_piece::{Piece, StudyNumber, ZoneId};
 use lean_plan::cautions::{Caution, cautions};
 use lean_plan::compare;
 use lean_plan::derived::{Derived, derived};
@@ -44,7 +44,7 @@ pub struct PieceView {
 #[derive(Serialize, ToSchema)]
 pub struct StudyNote {
     /// Which.
-    pub slot: StudySlot,
+    pub number: StudyNumber,
     /// Its scheme.
     pub scheme: String,
     /// Whether every mix holds the planned value within a quarter step.
@@ -73,8 +73,8 @@ impl PieceView {
             .studies
             .iter()
             .map(|s| StudyNote {
-                slot: s.slot,
-                scheme: scheme::describe(s.scheme),
+                number: s.number,
+                scheme: scheme::describe(&s.scheme),
                 values_held: most_off(s) <= lean_recipes::Cost::QUARTER_STEP,
                 most_off: most_off(s),
                 order_lost: order::lost(&kept.piece, s)

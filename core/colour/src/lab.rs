@@ -1,6 +1,5 @@
 //! CIE XYZ, CIELAB and OKLab. The white point is part of the type, so that mixing two of them does not compile.
 
-use crate::{temperature::Temperature, value::Value};
 use serde::{Deserialize, Serialize};
 use std::marker::PhantomData;
 
@@ -89,16 +88,6 @@ impl Lab<D65> {
     pub fn xyz(&self) -> Xyz {
         let fy = (self.l + 16.0) / 116.0;
         Xyz { x: WHITE_D65.x * inverse(fy + self.a / 500.0), y: WHITE_D65.y * inverse(fy), z: WHITE_D65.z * inverse(fy - self.b / 200.0) }
-    }
-
-    /// Munsell value of this lightness.
-    pub fn value(&self) -> Value {
-        Value::from_luminance(self.xyz().y)
-    }
-
-    /// Warm–cool position (see [`Temperature`]).
-    pub fn temperature(&self) -> Temperature {
-        Temperature::of(*self)
     }
 }
 

@@ -20,6 +20,7 @@ pub mod screen;
 pub mod spectrum;
 pub mod surfaces;
 pub mod temperature;
+pub mod typed;
 pub mod value;
 
 pub use lab::{Adapted, D65, Lab, Oklab, Xyz};

@@ -64,6 +64,13 @@ pub fn xyz_of_linear(rgb: [f64; 3]) -> Xyz {
     Xyz { x: xyz.x * 100.0, y: xyz.y * 100.0, z: xyz.z * 100.0 }
 }
 
+/// Linear sRGB light of tristimulus values; below 0 or above 1 where no screen shows them.
+pub fn linear_of_xyz(xyz: Xyz) -> [f64; 3] {
+    let xyz: palette::Xyz<white_point::D65, f64> = palette::Xyz::new(xyz.x / 100.0, xyz.y / 100.0, xyz.z / 100.0);
+    let rgb: palette::LinSrgb<f64> = palette::LinSrgb::from_color_unclamped(xyz);
+    [rgb.red, rgb.green, rgb.blue]
+}
+
 /// CIELAB of an encoded sRGB pixel.
 pub fn lab_of_srgb(rgb: [u8; 3]) -> Lab<D65> {
     xyz_of_srgb(rgb).lab()

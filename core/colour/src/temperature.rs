@@ -39,6 +39,13 @@ pub fn warm_cool_index(lab: Lab<D65>) -> f64 {
     -0.5 + 0.02 * lab.chroma().powf(1.07) * (lab.hue() - WARM_POLE).to_radians().cos()
 }
 
+impl Lab {
+    /// Warm–cool position (see [`Temperature`]).
+    pub fn temperature(&self) -> Temperature {
+        Temperature::of(*self)
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

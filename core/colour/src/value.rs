@@ -1,5 +1,6 @@
 //! The value ladder: 0 black to 10 white, one step apart as the eye counts steps.
 
+use crate::lab::Lab;
 use serde::{Deserialize, Serialize};
 
 /// Munsell value, 0..=10 (ASTM D1535). Differences are in steps.
@@ -56,6 +57,13 @@ impl Value {
     /// Steps from `other` up to this value; negative when this one is darker.
     pub fn steps_above(self, other: Self) -> f64 {
         self.0 - other.0
+    }
+}
+
+impl Lab {
+    /// Munsell value of this lightness.
+    pub fn value(&self) -> Value {
+        Value::from_luminance(self.xyz().y)
     }
 }
 

@@ -15,6 +15,7 @@ pub mod line_drawing;
 pub mod measure;
 pub mod outline;
 pub mod paint;
+pub mod painted;
 pub mod picture;
 pub mod places;
 pub mod readings;

@@ -31,6 +31,6 @@ pub use reference::{MOST_OTHERS, Other, Reference, Serves};
 pub use session::{MOST_SESSIONS, Session};
 pub use set::aim::{Aim, Companion, MOST_COMPANIONS, Matching, Mixing};
 pub use set::{ChosenSet, SearchKept};
-pub use studies::{PageFormat, Schemed, SheetSettings, Study, StudyMix, StudySlot};
+pub use studies::{Chord, HueShare, MOST_STUDIES, OtherLight, PageFormat, Scheme, SheetSettings, Study, StudyMix, StudyNumber};
 pub use units::{Millimetres, PixelSize, Size};
 pub use zones::{Cut, Importance, MOST_TURNS, Mass, MassId, Turn, Zone, ZoneId};

@@ -7,25 +7,93 @@ use lean_media::PigmentId;
 use lean_recipes::Mix;
 use serde::{Deserialize, Serialize};
 
-/// Which of the three studies.
+/// Number of a study on its sheet, from 1. Earlier versions had three and lettered them.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[serde(from = "AsKept")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum StudySlot {
-    /// As read.
-    A,
-    /// Values held, hues from two opposites, one dominant; from neighbours where the mood asks for them.
-    B,
-    /// Values held, hues from the other of these two.
-    C,
+pub struct StudyNumber(pub u8);
+
+/// Most studies of one piece, plans it left behind counted.
+pub const MOST_STUDIES: usize = 24;
+
+#[derive(Deserialize)]
+#[serde(untagged)]
+enum AsKept {
+    Number(u8),
+    Letter(char),
+}
+
+impl From<AsKept> for StudyNumber {
+    fn from(kept: AsKept) -> Self {
+        match kept {
+            AsKept::Number(n) => Self(n),
+            AsKept::Letter(letter) => Self((letter as u8).saturating_sub(b'A') + 1),
+        }
+    }
+}
+
+impl std::fmt::Display for StudyNumber {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        self.0.fmt(f)
+    }
+}
+
+/// A hue with the share of the picture it should cover.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct HueShare {
+    /// Hue angle in CIELAB, degrees.
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 360))]
+    pub hue: f64,
+    /// Share of the picture, 0..=1.
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 1))]
+    pub share: f64,
+}
+
+/// How several hues stand to each other on a wheel.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Chord {
+    /// One, and the two beside its opposite.
+    SplitOpposite,
+    /// Three, evenly spaced.
+    Three,
+    /// Four, evenly spaced.
+    Square,
+    /// Two pairs of opposites, not far apart.
+    Rectangle,
+    /// Those the game allows.
+    Game,
+}
+
+/// Another light than the one the reference was seen in.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum OtherLight {
+    /// Everything in the lighter part of what can be reached.
+    HighKey,
+    /// Everything in the darker part.
+    LowKey,
+    /// A low warm sun: what is lit warmer, what is in shadow cooler and deeper.
+    LateSun,
+    /// What matters most light, everything else dark.
+    PaleOnDark,
 }
 
 /// Where the hues of a study come from.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case", tag = "kind")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Schemed {
+pub enum Scheme {
     /// The targets as they are.
     AsRead,
+    /// One hue in all its values.
+    OneHue {
+        /// Hue angle in CIELAB, degrees.
+        hue: f64,
+    },
     /// Two hues across the circle; the first rules.
     Opposites {
         /// Hue angle in CIELAB, degrees.
@@ -40,6 +108,32 @@ pub enum Schemed {
         /// Hue angle at the warm end.
         to: f64,
     },
+    /// Several hues, each with its share.
+    Chord {
+        /// How they stand to each other.
+        chord: Chord,
+        /// The hues, the ruling one first.
+        hues: Vec<HueShare>,
+    },
+    /// One hue slides into another from dark to light.
+    Slide {
+        /// Hue angle of the darkest.
+        dark: f64,
+        /// Hue angle of the lightest.
+        light: f64,
+    },
+    /// The colours of something else, laid by rank of value and warmth.
+    Borrowed {
+        /// What they were taken from.
+        from: String,
+    },
+    /// The colours as they are in another light.
+    Light {
+        /// Which.
+        light: OtherLight,
+    },
+    /// The plan as it was before a study took its place.
+    Former,
 }
 
 /// One zone of a study.
@@ -58,10 +152,11 @@ pub struct StudyMix {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Study {
-    /// Which of the three.
-    pub slot: StudySlot,
+    /// Its number.
+    #[serde(alias = "slot")]
+    pub number: StudyNumber,
     /// Where its hues come from.
-    pub scheme: Schemed,
+    pub scheme: Scheme,
     /// Its own lean set.
     pub pigments: Vec<PigmentId>,
     /// Cost of that set for this study's wishes.
@@ -70,6 +165,14 @@ pub struct Study {
     pub mixes: Vec<StudyMix>,
     /// Fingerprint of zones, locks and Box it was made from.
     pub basis: String,
+    /// Why it was chosen, or what is to be remembered of it; may be empty.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub reason: String,
+    /// Minutes spent painting it.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub minutes: u32,
 }
 
 /// Paper in the printer.
@@ -98,5 +201,17 @@ pub struct SheetSettings {
 impl Default for SheetSettings {
     fn default() -> Self {
         Self { longer_side: Millimetres(100.0), page: PageFormat::A4 }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn letters_of_earlier_versions_are_numbers() {
+        let read = |text: &str| serde_json::from_str::<StudyNumber>(text).unwrap();
+        assert_eq!([read("\"A\""), read("\"C\""), read("7")], [StudyNumber(1), StudyNumber(3), StudyNumber(7)]);
+        assert_eq!(serde_json::to_string(&StudyNumber(3)).unwrap(), "3");
     }
 }

@@ -3,19 +3,22 @@
 use crate::light::key::{Reach, mapped};
 use crate::light::propose::propose;
 use crate::light::rules;
+use crate::colouring::coloured;
+use crate::mixes::{self, ZoneMix};
 use crate::requests::{FieldMove, Request};
+use crate::studies::go_on::go_on;
 use crate::zones::masses;
 use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;
 use lean_piece::change::{
-    ChangeZones, ChooseSet, ChooseStudy, MarkReference, RenameZone, SetAim, SetBrief, SetChoice, SetCompositions, SetDemands, SetDismissed,
+    ChangeZones, ChooseSet, ChooseStudy, MarkReference, NoteStudy, RenameZone, SetAim, SetBrief, SetChoice, SetCompositions, SetDemands, SetDismissed,
     SetImportance, SetIntent, SetLighting, SetMixing, SetOthers, SetSessions, SetSheet, SetTarget, SetWall, SetWished, UseBox,
 };
 use lean_piece::light::{Facts, Graded};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wall::Wall;
 use lean_piece::{Brief, ChosenSet, Command, Dismissal, MOST_NAME, Piece, Refusal, Zone, ZoneId};
-use lean_search::MOST_IN_SET;
+use lean_search::{MOST_IN_SET, Recipes};
 
 impl Request {
     /// The command that fulfils this request, checked against the Box in use (`paint_box`) and, for [`Request::UseBox`], the one
@@ -133,7 +136,10 @@ impl Request {
                 }
                 Command::ChooseSet(ChooseSet { chosen: ChosenSet { pigments } })
             }
-            Self::ChooseStudy { slot } => Command::ChooseStudy(ChooseStudy { slot }),
+            Self::ChooseStudy { number } => Command::ChooseStudy(ChooseStudy { number }),
+            Self::GoOn { number, more } => go_on(piece, paint_box, &mixes_of(piece, paint_box), number, more)?.into(),
+            Self::NoteStudy { number, reason, minutes } => NoteStudy { number, reason: reason.trim().to_owned(), minutes }.into(),
+            Self::Colour { zones, how, local } => coloured(piece, paint_box, &zones, &how, local)?.into(),
             Self::SetSheet { sheet } => Command::SetSheet(SetSheet { sheet }),
             Self::Dismiss { dismissal } => {
                 let mut dismissed: Vec<Dismissal> = piece.dismissed.iter().filter(|d| d.finding != dismissal.finding).cloned().collect();
@@ -156,6 +162,15 @@ fn changed(piece: &Piece, zone: ZoneId, what: &str, change: impl FnOnce(&mut Zon
     change(&mut new);
     let what: String = format!("{what} {}", piece.zone_label(zone)).chars().take(MOST_NAME).collect();
     Ok(Command::ChangeZones(ChangeZones { zones: vec![new], what }))
+}
+
+/// The plan in the mixes of its set; none without one.
+fn mixes_of(piece: &Piece, paint_box: Option<&PaintBox>) -> Vec<ZoneMix> {
+    let set = |b: &PaintBox| {
+        let pigments = mixes::pigments_of(b, &piece.chosen.pigments);
+        (!pigments.is_empty()).then(|| mixes::mixes(piece, &Recipes::of(mixes::technique_of(piece, b, &pigments).as_ref())))
+    };
+    paint_box.and_then(set).unwrap_or_default()
 }
 
 fn reach_of(piece: &Piece, paint_box: Option<&PaintBox>) -> Result<Reach, Refusal> {

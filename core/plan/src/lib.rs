@@ -11,6 +11,7 @@ pub mod basis;
 pub mod carry_out;
 pub mod cautions;
 pub mod chart;
+pub mod colouring;
 pub mod compare;
 pub mod derived;
 pub mod field_note;

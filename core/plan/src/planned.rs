@@ -4,8 +4,10 @@ use crate::mixes::ZoneMix;
 use lean_colour::Lab;
 use lean_colour::neighbours::{Border, over_zones, shown_alone};
 use lean_picture::Picture;
+use lean_media::Medium;
 use lean_picture::paint::{Fill, paint};
-use lean_piece::{Piece, Zone, ZoneId};
+use lean_picture::painted::{Hand, Painting, painted};
+use lean_piece::{Piece, Study, Zone, ZoneId};
 use std::collections::BTreeMap;
 
 /// Pixels to a cell of the zone grid.
@@ -31,24 +33,71 @@ impl What {
 
 /// Zones filled flat, graded ones from end to end; `None` without zones.
 pub fn draw(piece: &Piece, what: What) -> Option<Picture> {
-    let map = piece.map()?;
+    Some(paint(piece.map()?, &filled(piece, what), piece.ground().lab, SCALE))
+}
+
+fn filled(piece: &Piece, what: What) -> BTreeMap<u16, Fill> {
     let fill = |z: &Zone| Fill {
         lab: what.of(piece, z),
         to: z.graded.filter(|_| what == What::Planned).map(|g| (piece.within_rules(g.to), g.direction)),
     };
-    let fills: BTreeMap<u16, Fill> = piece.zones.iter().map(|z| (z.id.0, fill(z))).collect();
-    Some(paint(map, &fills, piece.ground().lab, SCALE))
+    piece.zones.iter().map(|z| (z.id.0, fill(z))).collect()
 }
 
 /// Zones filled with their mixes, graded ones from the first mix to the last; `None` without zones.
 pub fn draw_mixed(piece: &Piece, mixes: &[ZoneMix]) -> Option<Picture> {
-    let map = piece.map()?;
+    Some(paint(piece.map()?, &mixed(piece, mixes), piece.ground().lab, SCALE))
+}
+
+fn mixed(piece: &Piece, mixes: &[ZoneMix]) -> BTreeMap<u16, Fill> {
     let fill = |m: &ZoneMix| {
         let direction = piece.zone(m.zone).and_then(|z| z.graded).map(|g| g.direction);
         Fill { lab: m.given.lab, to: m.then.last().zip(direction).map(|(last, direction)| (last.given.lab, direction)) }
     };
-    let fills: BTreeMap<u16, Fill> = mixes.iter().map(|m| (m.zone.0, fill(m))).collect();
-    Some(paint(map, &fills, piece.ground().lab, SCALE))
+    mixes.iter().map(|m| (m.zone.0, fill(m))).collect()
+}
+
+/// The hand of a medium.
+fn hand_of(medium: Medium) -> Hand {
+    match medium {
+        Medium::SoftPastel => Hand::Pastel,
+        Medium::Pencil => Hand::Pencil,
+        Medium::Watercolour => Hand::Wash,
+        Medium::Marker => Hand::Ink,
+        Medium::Oil => Hand::Dabs,
+    }
+}
+
+/// Brushes the hand of a picture is shown with, as shares of its width: what the eye can tell at the size of a hand, and what still looks painted.
+const SHOWN: (f64, f64) = (1.0 / 90.0, 1.0 / 22.0);
+/// The brush of a study, as a share of its longer side: large. A choice.
+const OF_STUDY: f64 = 1.0 / 26.0;
+
+fn hand_painted(piece: &Piece, fills: &BTreeMap<u16, Fill>, width: u32, brush: f64, seed: u32) -> Option<Picture> {
+    let map = piece.map()?;
+    let longer = f64::from(width) * (f64::from(map.height) / f64::from(map.width.max(1))).max(1.0);
+    let brush = (brush.clamp(SHOWN.0, SHOWN.1) * longer).max(2.0) as f32;
+    Some(painted(map, fills, piece.ground().lab, width, Painting { hand: hand_of(piece.brief.medium), brush, seed }))
+}
+
+/// A study painted with its large brush, `width` pixels wide; `None` without zones.
+pub fn painted_study(piece: &Piece, study: &Study, width: u32) -> Option<Picture> {
+    let fills = study.mixes.iter().map(|m| (m.zone.0, Fill { lab: m.mix.lab, to: None })).collect();
+    hand_painted(piece, &fills, width, OF_STUDY, u32::from(study.number.0))
+}
+
+/// The plan painted in its mixes with its own brush; `None` without zones.
+pub fn painted_mixes(piece: &Piece, mixes: &[ZoneMix], width: u32) -> Option<Picture> {
+    hand_painted(piece, &mixed(piece, mixes), width, brush_of(piece), 0)
+}
+
+/// The plan painted in what is wanted, before there is a set; `None` without zones.
+pub fn painted_targets(piece: &Piece, width: u32) -> Option<Picture> {
+    hand_painted(piece, &filled(piece, What::Planned), width, brush_of(piece), 0)
+}
+
+fn brush_of(piece: &Piece) -> f64 {
+    piece.cut.as_ref().map_or(OF_STUDY, |c| c.brush)
 }
 
 /// How every zone tends to look among its neighbours.

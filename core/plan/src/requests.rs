@@ -8,7 +8,7 @@ use lean_piece::light::{Distance, Facts, Key, Lighting, Plane, Which};
 use lean_piece::paint_box::BoxId;
 use lean_piece::wall::{Candidate, Heard, Measure};
 use lean_piece::{
-    Aim, Brief, Compositions, Dismissal, Importance, MassId, Mixing, Other, PlaneShape, Serves, Session, SheetSettings, StudySlot, Wished,
+    Aim, Brief, Compositions, Dismissal, Importance, MassId, Mixing, Other, PlaneShape, Serves, Session, SheetSettings, StudyNumber, Wished,
     ZoneId,
 };
 use lean_search::Demands;
@@ -200,7 +200,34 @@ pub enum Request {
     /// Carry a study forward, or none.
     ChooseStudy {
         /// Which.
-        slot: Option<StudySlot>,
+        number: Option<StudyNumber>,
+    },
+    /// Make a study the plan. The plan as it was stays as a study.
+    GoOn {
+        /// Which study.
+        number: StudyNumber,
+        /// Pigments the large piece may have beyond those of the study, 0 to 6; `None` leaves locks and sizes alone.
+        #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 6))]
+        more: Option<u8>,
+    },
+    /// Keep a reason and the minutes spent with a study.
+    NoteStudy {
+        /// Which study.
+        number: StudyNumber,
+        /// Why it was chosen, or what is to be remembered; at most 300 characters.
+        reason: String,
+        /// Minutes spent painting it.
+        minutes: u32,
+    },
+    /// Give zones a hue and a chroma; their values stay.
+    Colour {
+        /// Which zones.
+        zones: Vec<ZoneId>,
+        /// Which colour.
+        how: Colouring,
+        /// Their local colour instead of what is planned.
+        #[serde(default)]
+        local: bool,
     },
     /// Say how studies are printed.
     SetSheet {
@@ -262,4 +289,42 @@ pub struct FieldMove {
     /// The new temperature relative to the picture's neutral.
     #[cfg_attr(feature = "schema", schema(minimum = -200, maximum = 200))]
     pub temperature: Option<f64>,
+}
+
+/// Which hue and chroma zones are given.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case", tag = "by")]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub enum Colouring {
+    /// Those of a colour: a mix, a cell of a chart, a patch of a picture.
+    Of {
+        /// The colour.
+        lab: Lab,
+    },
+    /// Those of a colour as it is typed: `#33aa66`, `60 20 -10`, `lch 60 30 250`.
+    Typed {
+        /// The text.
+        text: String,
+    },
+    /// Those of a pigment of the Box, alone on the ground.
+    Pigment {
+        /// Which.
+        pigment: PigmentId,
+    },
+    /// These.
+    Set {
+        /// Hue angle in CIELAB, degrees.
+        hue: f64,
+        /// Chroma in CIELAB.
+        chroma: f64,
+    },
+    /// Turned and strengthened by so much, from what each zone has.
+    Turn {
+        /// Degrees in CIELAB.
+        hue: f64,
+        /// Chroma in CIELAB.
+        chroma: f64,
+    },
+    /// What the reference reads.
+    AsRead,
 }

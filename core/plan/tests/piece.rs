@@ -183,7 +183,7 @@ fn what_cannot_be_is_refused_in_words() {
             .contains("both locked and excluded")
     );
     assert!(refused(Command::ChooseSet(ChooseSet { chosen: ChosenSet { pigments: vec!["a".into(), "a".into()] } })).contains("twice"));
-    assert!(refused(Command::ChooseStudy(ChooseStudy { slot: Some(StudySlot::B) })).contains("has not been made"));
+    assert!(refused(Command::ChooseStudy(ChooseStudy { number: Some(StudyNumber(2)) })).contains("has not been made"));
     assert!(
         refused(Command::LayZones(LayZones { zone_map: None, zones: p.zones.clone(), cut: None, what: "x".into() }))
             .contains("not the zones on the map")

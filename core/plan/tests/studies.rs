@@ -6,6 +6,7 @@ use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::SetReference;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::*;
+use lean_plan::studies::Kind;
 use lean_plan::studies::make::{make, most_off};
 use lean_plan::studies::order::{holds, lost, ordered_pairs};
 use lean_plan::studies::scheme::{self, REALLY_DIFFERS, apart};
@@ -62,8 +63,8 @@ fn some() -> Piece {
 #[test]
 fn three_studies_really_differ_and_hold_their_values() {
     let piece = some();
-    let studies = make(&piece, &sticks(), &Tables::default(), &Unwatched).unwrap();
-    assert_eq!(studies.iter().map(|s| s.slot).collect::<Vec<_>>(), [StudySlot::A, StudySlot::B, StudySlot::C]);
+    let studies = make(&piece, &sticks(), &Tables::default(), &Kind::ALL[..3], &Unwatched).unwrap();
+    assert_eq!(studies.iter().map(|s| s.number).collect::<Vec<_>>(), [StudyNumber(1), StudyNumber(2), StudyNumber(3)]);
     let wanted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.wanted).collect()).collect();
     let painted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.mix.lab).collect()).collect();
     for (i, j) in [(0, 1), (0, 2), (1, 2)] {
@@ -72,10 +73,10 @@ fn three_studies_really_differ_and_hold_their_values() {
         assert!(painted >= 7.0, "studies {i} and {j} come out {painted} apart");
     }
     for s in &studies[1..] {
-        assert!(most_off(s) <= 0.25, "{:?} is off by {}", s.slot, most_off(s));
+        assert!(most_off(s) <= 0.25, "{} is off by {}", s.number, most_off(s));
         let mixed: Vec<Lab> = s.mixes.iter().map(|m| m.mix.lab).collect();
         for pair in ordered_pairs(&piece) {
-            assert!(holds(&mixed, pair), "{:?} {pair:?}: {:?}", s.slot, s.mixes.iter().map(|m| (m.wanted, m.mix.lab)).collect::<Vec<_>>());
+            assert!(holds(&mixed, pair), "{} {pair:?}: {:?}", s.number, s.mixes.iter().map(|m| (m.wanted, m.mix.lab)).collect::<Vec<_>>());
         }
     }
 }
@@ -88,7 +89,7 @@ proptest! {
     ) {
         let piece = row(&colours.iter().map(|(l, a, b)| Lab::new(*l, *a, *b)).collect::<Vec<_>>());
         for s in scheme::opposite_schemes(|h| (h + 180.0).rem_euclid(360.0)).into_iter().chain(scheme::neighbour_schemes()) {
-            let wanted = scheme::wanted(&piece, s);
+            let wanted = scheme::wanted(&piece, &s, None).unwrap();
             for (w, z) in wanted.iter().zip(&piece.zones) {
                 prop_assert!((w.l - z.target.l).abs() < 1e-9);
             }
@@ -103,7 +104,7 @@ proptest! {
 fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
     let mut piece = some();
     let paint_box = sticks();
-    piece.studies = make(&piece, &paint_box, &Tables::default(), &Unwatched).unwrap();
+    piece.studies = make(&piece, &paint_box, &Tables::default(), &Kind::ALL[..3], &Unwatched).unwrap();
     for page in [PageFormat::A4, PageFormat::Letter] {
         piece.sheet = SheetSettings { longer_side: Millimetres(100.0), page };
         for copy in [Copy::Colour, Copy::Outline] {
@@ -145,7 +146,7 @@ fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
 #[test]
 fn an_order_that_was_not_kept_is_said() {
     let piece = some();
-    let mut studies = make(&piece, &sticks(), &Tables::default(), &Unwatched).unwrap();
+    let mut studies = make(&piece, &sticks(), &Tables::default(), &Kind::ALL[..3], &Unwatched).unwrap();
     assert!(studies[1..].iter().all(|s| lost(&piece, s).is_empty()));
     let (warm, cool) = ordered_pairs(&piece)[0];
     for s in &mut studies {

@@ -9,8 +9,8 @@ use lean_piece::change::{KeepStudies, SetIntent, SetSessions, SetWall, UseBox};
 use lean_piece::light::{Distance, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::{Candidate, Heard, Measure, Panels, Wall};
-use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudySlot};
-use lean_plan::studies::make;
+use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudyNumber};
+use lean_plan::studies::{Kind, make};
 use lean_plan::wall::loudness;
 use lean_search::Tables;
 use lean_search::progress::Unwatched;
@@ -46,8 +46,8 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
 
     let tables = Tables::default();
     put_set(store, id, oils, SET, &tables)?;
-    let studies = make(&store.piece(id)?.piece, oils, &tables, &Unwatched)?;
-    store.apply(id, None, Command::KeepStudies(KeepStudies { studies, chosen: Some(StudySlot::A) }))?;
+    let studies = make(&store.piece(id)?.piece, oils, &tables, &Kind::ALL[..3], &Unwatched)?;
+    store.apply(id, None, Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(1)) }))?;
     store.apply(id, None, Command::SetSessions(SetSessions { sessions: sessions(&store.piece(id)?.piece) }))?;
     Ok(())
 }

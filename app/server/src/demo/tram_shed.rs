@@ -11,10 +11,10 @@ use lean_piece::intent::schools::{Question, School};
 use lean_piece::light::{Distance, Exception, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wanted::aimed_at;
-use lean_piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudySlot};
+use lean_piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudyNumber};
 use lean_plan::basis::basis;
 use lean_plan::chart::arranged;
-use lean_plan::studies::make;
+use lean_plan::studies::{Kind, make};
 use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
 use lean_store::{PieceId, Store};
@@ -64,8 +64,8 @@ pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> R
     let kept = SearchKept { basis: basis(&piece, Some(pastels)), zones: aimed_at(&piece), sizes };
     apply(Command::KeepSearch(KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } }))?;
 
-    let studies = make(&store.piece(id)?.piece, pastels, &tables, &Unwatched)?;
-    apply(Command::KeepStudies(KeepStudies { studies, chosen: Some(StudySlot::B) }))?;
+    let studies = make(&store.piece(id)?.piece, pastels, &tables, &Kind::usual(&store.piece(id)?.piece, 6), &Unwatched)?;
+    apply(Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(2)) }))?;
     Ok(())
 }
 

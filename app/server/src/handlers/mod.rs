@@ -10,6 +10,7 @@ pub mod others;
 pub mod pieces;
 pub mod reference;
 pub mod sheet;
+pub mod studies;
 pub mod studio;
 pub mod take_in;
 pub mod wall;

@@ -1,4 +1,4 @@
-//! Long work on a piece: the lean search and the studies.
+//! Long work on a piece: the lean search.
 
 use crate::extract::Path;
 use crate::jobs::{Job, JobView};
@@ -7,13 +7,12 @@ use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
-use lean_piece::change::{KeepSearch, KeepStudies};
+use lean_piece::change::KeepSearch;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::aimed_at;
 use lean_piece::{ChosenSet, Command, Piece, SearchKept};
 use lean_plan::additions::{Addition, additions};
 use lean_plan::basis::basis;
-use lean_plan::studies::make;
 use lean_search::knee;
 use lean_search::search;
 use lean_store::StoreError;
@@ -42,7 +41,7 @@ fn run_search(studio: &Studio, id: i64, piece: &Piece, paint_box: &PaintBox, job
 
 /// Keeps the result of long work on the newest piece, if it still speaks of that: the painter may have turned to another Box or picture
 /// meanwhile. Smaller changes only make the result out of date, which the screen says.
-fn keep(studio: &Studio, id: i64, then: &Piece, command: impl Fn(&Piece) -> Command) -> Result<(), Problem> {
+pub(super) fn keep(studio: &Studio, id: i64, then: &Piece, command: impl Fn(&Piece) -> Command) -> Result<(), Problem> {
     let zones = |p: &Piece| p.zones.iter().map(|z| z.id).collect::<Vec<_>>();
     loop {
         let now = studio.store.piece(id)?;
@@ -59,18 +58,6 @@ fn keep(studio: &Studio, id: i64, then: &Piece, command: impl Fn(&Piece) -> Comm
     }
 }
 
-/// Makes the three studies. Runs as a job.
-#[utoipa::path(post, path = "/api/pieces/{id}/studies", params(("id" = i64, Path)), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<(StatusCode, Json<JobView>), Problem> {
-    let (piece, paint_box) = ready(&studio, id).await?;
-    let worker = studio.clone();
-    let view = studio.jobs.start(id, "making studies", move |job| {
-        let studies = make(&piece, &paint_box, &worker.tables, job)?;
-        keep(&worker, id, &piece, |now| Command::KeepStudies(KeepStudies { studies: studies.clone(), chosen: now.chosen_study }))
-    });
-    Ok((StatusCode::ACCEPTED, Json(view)))
-}
-
 /// What one more pigment would be worth to the set in use: from the Box, brought back from the exclusions, or bought.
 #[utoipa::path(get, path = "/api/pieces/{id}/additions", params(("id" = i64, Path)), responses((status = 200, body = Vec<Addition>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn read_additions(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<Addition>>, Problem> {
@@ -79,7 +66,7 @@ pub async fn read_additions(State(studio): State<Studio>, Path(id): Path<i64>) -
 }
 
 /// A piece that has zones and a Box with something in it.
-async fn ready(studio: &Studio, id: i64) -> Result<(Piece, PaintBox), Problem> {
+pub(super) async fn ready(studio: &Studio, id: i64) -> Result<(Piece, PaintBox), Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;

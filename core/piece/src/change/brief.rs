@@ -86,6 +86,7 @@ fn draw_on(piece: &mut Piece, paint_box: Option<BoxId>) {
     piece.chosen.pigments.clear();
     piece.studies.clear();
     piece.chosen_study = None;
+    piece.scheme = None;
 }
 
 fn check_size(size: Size) -> Result<(), Refusal> {

@@ -18,7 +18,7 @@ pub use light::SetLighting;
 pub use log::{SetDismissed, SetSessions};
 pub use reference::{KeepChart, LayPlanes, MarkReference, SetCompositions, SetOthers, SetReference, SetWished};
 pub use set::{ChooseSet, KeepSearch, SetAim, SetChoice, SetDemands, SetMixing};
-pub use studies::{ChooseStudy, KeepStudies, SetSheet};
+pub use studies::{ChooseStudy, GoOn, KeepStudies, NoteStudy, SetSheet};
 pub use undo::Undo;
 pub use wall::SetWall;
 pub use zones::{ChangeZones, LayZones, RenameZone, SetImportance, SetMasses, SetTarget};
@@ -137,6 +137,8 @@ commands![
     ChooseSet,
     KeepStudies,
     ChooseStudy,
+    GoOn,
+    NoteStudy,
     SetSheet,
     SetSessions,
     SetDismissed,

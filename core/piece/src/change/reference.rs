@@ -60,6 +60,7 @@ impl Change for SetReference {
         piece.search = None;
         piece.studies.clear();
         piece.chosen_study = None;
+        piece.scheme = None;
     }
 }
 

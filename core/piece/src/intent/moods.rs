@@ -12,6 +12,18 @@ pub enum MoodScheme {
     Neighbours,
     /// Two opposites, one ruling.
     Opposites,
+    /// One hue in all its values.
+    OneHue,
+    /// One hue and the two beside its opposite.
+    SplitOpposite,
+    /// Three even hues.
+    Three,
+    /// Four even hues.
+    Square,
+    /// Two pairs of opposites.
+    Rectangle,
+    /// One hue sliding into another from dark to light.
+    Slide,
 }
 
 /// A mood word with what it does.
@@ -48,16 +60,16 @@ impl Mood {
 
 /// Words to choose from, with what each usually does. Choices.
 pub fn shipped() -> Vec<Mood> {
-    use MoodScheme::{Neighbours, Opposites};
+    use MoodScheme::{Neighbours, OneHue, Opposites, Slide, SplitOpposite, Three};
     let mood = |word: &str, scheme, key, contrast| Mood { word: word.into(), scheme, key, contrast };
     vec![
         mood("gentle", Some(Neighbours), Some(Key::High), -0.5),
         mood("still", Some(Neighbours), Some(Key::AsRead), -0.5),
-        mood("festive", Some(Opposites), Some(Key::Full), 0.5),
-        mood("sombre", Some(Neighbours), Some(Key::Low), 0.0),
-        mood("frosty", Some(Neighbours), Some(Key::High), 0.0),
+        mood("festive", Some(Three), Some(Key::Full), 0.5),
+        mood("sombre", Some(OneHue), Some(Key::Low), 0.0),
+        mood("frosty", Some(Slide), Some(Key::High), 0.0),
         mood("glowing", Some(Opposites), Some(Key::Low), 0.5),
-        mood("stark", Some(Opposites), Some(Key::Full), 1.0),
+        mood("stark", Some(SplitOpposite), Some(Key::Full), 1.0),
         mood("hazy", Some(Neighbours), Some(Key::High), -1.0),
     ]
 }

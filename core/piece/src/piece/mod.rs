@@ -17,7 +17,7 @@ use crate::reference::{Other, Reference};
 use crate::session::Session;
 use crate::set::aim::{Aim, Mixing};
 use crate::set::{ChosenSet, SearchKept};
-use crate::studies::{SheetSettings, Study, StudySlot};
+use crate::studies::{Scheme, SheetSettings, Study, StudyNumber};
 use crate::wall::Wall;
 use crate::zones::{Cut, Mass, MassId, Zone, ZoneId};
 use lean_colour::{Lab, Temperature};
@@ -105,7 +105,10 @@ pub struct Piece {
     /// The studies made.
     pub studies: Vec<Study>,
     /// The study carried forward.
-    pub chosen_study: Option<StudySlot>,
+    pub chosen_study: Option<StudyNumber>,
+    /// The scheme the piece lives in since it went on with a study.
+    #[serde(default)]
+    pub scheme: Option<Scheme>,
     /// How they are printed.
     pub sheet: SheetSettings,
     /// Findings answered.
@@ -145,6 +148,7 @@ impl Piece {
             chosen: ChosenSet::default(),
             studies: Vec::new(),
             chosen_study: None,
+            scheme: None,
             sheet: SheetSettings::default(),
             dismissed: Vec::new(),
             sessions: Vec::new(),

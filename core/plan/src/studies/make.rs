@@ -1,17 +1,16 @@
-//! Making the three studies, each with its own exact lean set.
+//! Making studies, each with its own exact lean set.
 
 use super::order::{Held, choose_together, ordered_pairs};
 use super::restraint::ceiling;
-use super::scheme;
-use super::wheel::Opposites;
+use super::variants::{Kind, choose};
+use super::wheel::Wheel;
 use crate::basis::basis;
-use crate::mixes::{pigments_of, technique_of};
+use crate::mixes::{pigments_of, reach_of, technique_of};
 use lean_colour::Lab;
 use lean_media::Pigment;
-use lean_piece::intent::moods::MoodScheme;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::weight;
-use lean_piece::{Piece, Schemed, Study, StudyMix, StudySlot};
+use lean_piece::{Piece, Scheme, Study, StudyMix, StudyNumber};
 use lean_recipes::{Cost, Target};
 use lean_search::NoAnswer;
 use lean_search::Recipes;
@@ -26,32 +25,37 @@ fn held() -> Cost {
 /// Size of a study's lean set when the painter has not chosen one.
 const USUAL_SIZE: usize = 5;
 
-/// Makes study A as read, B by opposites and C by neighbours, or B by neighbours and C by opposites where the mood asks for that. B and C hold the planned values within a quarter step as far as the
-/// Box can, and keep warm zones warmer than their neighbours.
+/// Makes a study of each kind. All but those in another light hold the planned values within a quarter step as far as the Box can, and keep
+/// warm zones warmer than their neighbours; those in another light hold the values of their own plan.
 ///
 /// # Errors
 /// See [`NoAnswer`]: too few pigments, no zones, cancelled.
-pub fn make(piece: &Piece, paint_box: &PaintBox, tables: &Tables, progress: &dyn Progress) -> Result<Vec<Study>, NoAnswer> {
-    if piece.zones.is_empty() {
-        return Err(NoAnswer::NoTargets);
-    }
-    let plan = Plan { piece, paint_box, tables, size: size_of_sets(piece, paint_box), singles: single_colours(piece, paint_box) };
-    let across = Opposites::of(piece, paint_box);
-    let [opposites, neighbours] = scheme::choose_two(piece, |hue| across.opposite(hue), |colours| plan.effort(colours));
-    // The scheme the mood asks for comes first.
-    let (second, third) = match piece.intent.scheme() {
-        Some(MoodScheme::Neighbours) => (neighbours, opposites),
-        _ => (opposites, neighbours),
-    };
-    let slots = [(StudySlot::A, Schemed::AsRead), (StudySlot::B, second), (StudySlot::C, third)];
-    slots
+pub fn make(piece: &Piece, paint_box: &PaintBox, tables: &Tables, kinds: &[Kind], progress: &dyn Progress) -> Result<Vec<Study>, NoAnswer> {
+    let plan = Plan::of(piece, paint_box, tables)?;
+    let chosen = choose(piece, kinds, &Wheel::of(piece, paint_box), reach_of(piece, paint_box), |colours| plan.effort(colours));
+    let count = chosen.len() as f64;
+    chosen
         .into_iter()
         .enumerate()
-        .map(|(i, (slot, scheme))| {
-            let stage = Stage { whole: progress, from: i as f64 / 3.0, span: 1.0 / 3.0 };
-            plan.study(slot, scheme, &scheme::wanted(piece, scheme), &stage)
+        .map(|(i, (scheme, wanted))| {
+            let stage = Stage { whole: progress, from: i as f64 / count, span: 1.0 / count };
+            plan.study(StudyNumber(i as u8 + 1), scheme, &wanted, &stage)
         })
         .collect()
+}
+
+/// Makes one study of colours that are given, in the order of `piece.zones`.
+///
+/// # Errors
+/// See [`make`].
+pub fn make_one(
+    piece: &Piece,
+    paint_box: &PaintBox,
+    tables: &Tables,
+    (number, scheme, wanted): (StudyNumber, Scheme, &[Lab]),
+    progress: &dyn Progress,
+) -> Result<Study, NoAnswer> {
+    Plan::of(piece, paint_box, tables)?.study(number, scheme, wanted, progress)
 }
 
 fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
@@ -77,7 +81,14 @@ struct Plan<'a> {
     singles: Vec<(f64, Lab)>,
 }
 
-impl Plan<'_> {
+impl<'a> Plan<'a> {
+    fn of(piece: &'a Piece, paint_box: &'a PaintBox, tables: &'a Tables) -> Result<Self, NoAnswer> {
+        if piece.zones.is_empty() {
+            return Err(NoAnswer::NoTargets);
+        }
+        Ok(Self { piece, paint_box, tables, size: size_of_sets(piece, paint_box), singles: single_colours(piece, paint_box) })
+    }
+
     /// What the wanted colours would cost from single pigments and their tints alone: a quick measure of what this Box finds easy,
     /// values and all.
     fn effort(&self, colours: &[Lab]) -> f64 {
@@ -89,15 +100,17 @@ impl Plan<'_> {
         self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()
     }
 
-    fn study(&self, slot: StudySlot, scheme: Schemed, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
-        let cost = if slot == StudySlot::A { self.piece.cost() } else { Cost { ranking: self.piece.cost().ranking, ..held() } };
+    fn study(&self, number: StudyNumber, scheme: Scheme, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
+        let free = matches!(scheme, Scheme::AsRead);
+        let cost = if free { self.piece.cost() } else { Cost { ranking: self.piece.cost().ranking, ..held() } };
         let aims: Vec<Target> = self.piece.zones.iter().zip(wanted).map(|(z, lab)| Target { lab: *lab, weight: weight(z) }).collect();
         let asked = self.piece.ask(self.paint_box, vec![self.piece.need(aims, cost)], self.size..=self.size);
         let found = search(&asked.ask(), self.tables, progress, &|_| {})?;
         let set = found.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into()))?;
         let technique = technique_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
         let recipes = Recipes::of(technique.as_ref());
-        let mixes = if slot == StudySlot::A {
+        // Another light and colours from elsewhere have an order of warm and cool of their own.
+        let mixes = if free || matches!(scheme, Scheme::Light { .. } | Scheme::Borrowed { .. } | Scheme::Former) {
             let ceilings = vec![f64::INFINITY; wanted.len()];
             choose_together(&recipes, wanted, cost, &Held { pairs: &[], ceilings: &ceilings })
         } else {
@@ -105,12 +118,14 @@ impl Plan<'_> {
             choose_together(&recipes, wanted, cost, &Held { pairs: &ordered_pairs(self.piece), ceilings: &ceilings })
         };
         Ok(Study {
-            slot,
+            number,
             scheme,
             pigments: set.pigments,
             cost: set.pieces.first().copied().unwrap_or(set.cost),
             mixes: self.piece.zones.iter().zip(wanted).zip(mixes).map(|((z, w), mix)| StudyMix { zone: z.id, wanted: *w, mix }).collect(),
             basis: basis(self.piece, Some(self.paint_box)),
+            reason: String::new(),
+            minutes: 0,
         })
     }
 }

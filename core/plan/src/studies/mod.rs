@@ -1,11 +1,17 @@
-//! Three small colour versions of a piece: one as read, two with the values held and the hues freed.
+//! Small colour versions of a piece: one as read, the others with the values held and the hues freed, or in another light.
 
+pub mod chord;
+pub mod go_on;
 pub mod ladder;
+pub mod lent;
 pub mod make;
 pub mod order;
+pub mod other_light;
 pub mod restraint;
 pub mod scheme;
 pub mod sheet;
+pub mod variants;
 pub mod wheel;
 
-pub use make::make;
+pub use make::{make, make_one};
+pub use variants::Kind;

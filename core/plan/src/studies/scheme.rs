@@ -1,6 +1,8 @@
 //! Hues freed, values held, warm kept warmer than its neighbours.
 
 use super::order::ordered_pairs;
+use super::{chord, other_light};
+use crate::light::key::Reach;
 use super::restraint::{families, restrained};
 use crate::wording::hue::hue_word;
 use lean_colour::difference::ciede2000;
@@ -8,12 +10,12 @@ use lean_colour::moves::with_temperature;
 use lean_colour::real::toward_real;
 use lean_colour::temperature::WARM_POLE;
 use lean_colour::{Lab, Temperature, Value};
-use lean_piece::{Piece, Schemed, Zone};
+use lean_piece::{Chord, Piece, Scheme, Zone};
 
 /// Share of the picture that the ruling hue of two opposites should cover. A choice.
 const RULES: f64 = 0.68;
 /// Least chroma that still shows a hue. A choice.
-const FAINT: f64 = 9.0;
+pub(super) const FAINT: f64 = 9.0;
 /// Width of a neighbours scheme on the circle, in degrees. A choice.
 const STRETCH: f64 = 62.0;
 /// Warm–cool units by which a zone planned warmer than its neighbour stays warmer in a study. A choice: just above what reads as
@@ -24,13 +26,25 @@ pub const REALLY_DIFFERS: f64 = 9.0;
 /// Degrees on the circle between the ruling hues of two studies of different mood. A choice.
 const OTHER_MOOD: f64 = 75.0;
 
-/// Colours wanted in each zone under a scheme, in the order of `piece.zones`.
-pub fn wanted(piece: &Piece, scheme: Schemed) -> Vec<Lab> {
+/// Colours wanted in each zone under a scheme, in the order of `piece.zones`. Another light needs to know what can be reached (`reach`). `None` where
+/// the scheme does not say by itself: colours that were borrowed, a plan as it was.
+pub fn wanted(piece: &Piece, scheme: &Scheme, reach: Option<Reach>) -> Option<Vec<Lab>> {
+    let freed = |colours| Some(in_order(piece, restrained(piece, colours)));
     match scheme {
-        Schemed::AsRead => piece.zones.iter().map(|z| piece.wanted(z)).collect(),
-        Schemed::Opposites { dominant, other } => in_order(piece, restrained(piece, opposites(piece, dominant, other))),
-        Schemed::Neighbours { from, to } => in_order(piece, restrained(piece, neighbours(piece, from, to))),
+        Scheme::AsRead => Some(piece.zones.iter().map(|z| piece.wanted(z)).collect()),
+        Scheme::OneHue { hue } => freed(neighbours(piece, *hue, *hue)),
+        Scheme::Opposites { dominant, other } => freed(opposites(piece, *dominant, *other)),
+        Scheme::Neighbours { from, to } => freed(neighbours(piece, *from, *to)),
+        Scheme::Chord { hues, .. } => freed(chord::wanted(piece, hues)),
+        Scheme::Slide { dark, light } => freed(chord::slid(piece, *dark, *light)),
+        Scheme::Light { light } => other_light::wanted(piece, *light, reach?),
+        Scheme::Borrowed { .. } | Scheme::Former => None,
     }
+}
+
+/// Whether a scheme keeps the planned values: every one but another light.
+pub fn holds_values(scheme: &Scheme) -> bool {
+    !matches!(scheme, Scheme::Light { .. })
 }
 
 /// Puts neighbours whose warm–cool order was lost (a light zone has little room for chroma) back in order: both give way along
@@ -65,16 +79,16 @@ fn in_order(piece: &Piece, mut colours: Vec<Lab>) -> Vec<Lab> {
 
 /// Candidate schemes of two opposites, as `opposite` has them: every 15°, leaving out axes that lie across warm and cool (they could not keep
 /// warm zones warm).
-pub fn opposite_schemes(opposite: impl Fn(f64) -> f64) -> Vec<Schemed> {
+pub fn opposite_schemes(opposite: impl Fn(f64) -> f64) -> Vec<Scheme> {
     hues(15.0)
         .map(|h| (h, opposite(h)))
         .filter(|(h, other)| warmth(*h).abs() > 0.45 && warmth(*other) * warmth(*h).signum() < -0.1)
-        .map(|(dominant, other)| Schemed::Opposites { dominant, other })
+        .map(|(dominant, other)| Scheme::Opposites { dominant, other })
         .collect()
 }
 
 /// Candidate schemes of neighbours: stretches that do not pass a pole, so that along them warmer is always one way.
-pub fn neighbour_schemes() -> Vec<Schemed> {
+pub fn neighbour_schemes() -> Vec<Scheme> {
     hues(15.0)
         .filter_map(|h| {
             let (a, b) = (h, (h + STRETCH).rem_euclid(360.0));
@@ -83,7 +97,7 @@ pub fn neighbour_schemes() -> Vec<Schemed> {
                 return None;
             }
             let (from, to) = if warmth(a) < warmth(b) { (a, b) } else { (b, a) };
-            Some(Schemed::Neighbours { from, to })
+            Some(Scheme::Neighbours { from, to })
         })
         .collect()
 }
@@ -93,18 +107,18 @@ fn hues(step: f64) -> impl Iterator<Item = f64> {
 }
 
 /// Temperature of a unit of chroma at a hue, −1..=1.
-fn warmth(hue: f64) -> f64 {
+pub(super) fn warmth(hue: f64) -> f64 {
     (hue - WARM_POLE).to_radians().cos()
 }
 
 /// Chroma a zone of this value may have: little near black and white, most in the middle.
-fn room(value: Value, most: f64) -> f64 {
+pub(super) fn room(value: Value, most: f64) -> f64 {
     let arch = (std::f64::consts::PI * value.0.clamp(0.0, 10.0) / 10.0).sin();
     most * (0.22 + 0.78 * arch)
 }
 
 /// Typical strength of colour of the piece, kept by its studies.
-fn strength(piece: &Piece) -> f64 {
+pub(super) fn strength(piece: &Piece) -> f64 {
     let strongest = piece.zones.iter().map(|z| z.target.chroma()).fold(0.0, f64::max);
     strongest.clamp(30.0, 52.0)
 }
@@ -164,7 +178,7 @@ fn neighbours(piece: &Piece, from: f64, to: f64) -> Vec<Lab> {
 }
 
 /// The zone's own lightness with another chroma and hue.
-fn held(zone: &Zone, chroma: f64, hue: f64) -> Lab {
+pub(super) fn held(zone: &Zone, chroma: f64, hue: f64) -> Lab {
     toward_real(Lab::from_lch(zone.target.l, chroma, hue))
 }
 
@@ -175,31 +189,31 @@ pub fn apart(piece: &Piece, a: &[Lab], b: &[Lab]) -> f64 {
 }
 
 /// The hue most of a picture lives in under a scheme.
-fn ruling_hue(scheme: Schemed) -> Option<f64> {
+fn ruling_hue(scheme: &Scheme) -> Option<f64> {
     match scheme {
-        Schemed::AsRead => None,
-        Schemed::Opposites { dominant, .. } => Some(dominant),
-        Schemed::Neighbours { from, to } => Some((from + turn(from, to) / 2.0).rem_euclid(360.0)),
+        Scheme::Opposites { dominant, .. } => Some(*dominant),
+        Scheme::Neighbours { from, to } => Some((from + turn(*from, *to) / 2.0).rem_euclid(360.0)),
+        _ => None,
     }
 }
 
 /// The shorter way round the circle, −180..=180 degrees.
-fn turn(from: f64, to: f64) -> f64 {
+pub(super) fn turn(from: f64, to: f64) -> f64 {
     (to - from + 180.0).rem_euclid(360.0) - 180.0
 }
 
 /// One scheme of opposites and one of neighbours: of the pairs that make, with the piece as read, three pictures that really
 /// differ, the one `effort` finds easiest for both; if none does, the one that differs most.
-pub fn choose_two(piece: &Piece, opposite: impl Fn(f64) -> f64, effort: impl Fn(&[Lab]) -> f64) -> [Schemed; 2] {
+pub fn choose_two(piece: &Piece, opposite: impl Fn(f64) -> f64, effort: impl Fn(&[Lab]) -> f64) -> [Scheme; 2] {
     struct Seen {
-        scheme: Schemed,
+        scheme: Scheme,
         colours: Vec<Lab>,
         effort: f64,
         from_read: f64,
     }
-    let read = wanted(piece, Schemed::AsRead);
-    let see = |scheme: Schemed| {
-        let colours = wanted(piece, scheme);
+    let read: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
+    let see = |scheme: Scheme| {
+        let colours = wanted(piece, &scheme, None).unwrap_or_default();
         Seen { scheme, effort: effort(&colours), from_read: apart(piece, &colours, &read), colours }
     };
     let opposites: Vec<Seen> = opposite_schemes(opposite).into_iter().map(see).collect();
@@ -208,21 +222,40 @@ pub fn choose_two(piece: &Piece, opposite: impl Fn(f64) -> f64, effort: impl Fn(
     let judged: Vec<(&Seen, &Seen, f64, bool)> = pairs
         .map(|(b, c)| {
             let least = apart(piece, &b.colours, &c.colours).min(b.from_read).min(c.from_read);
-            let hues = ruling_hue(b.scheme).zip(ruling_hue(c.scheme));
+            let hues = ruling_hue(&b.scheme).zip(ruling_hue(&c.scheme));
             let other_mood = hues.is_some_and(|(h, k)| turn(h, k).abs() >= OTHER_MOOD);
             (b, c, least, least >= REALLY_DIFFERS && other_mood)
         })
         .collect();
     let easiest = judged.iter().filter(|j| j.3).min_by(|x, y| (x.0.effort + x.1.effort).total_cmp(&(y.0.effort + y.1.effort)));
     let farthest = judged.iter().max_by(|x, y| x.2.total_cmp(&y.2));
-    easiest.or(farthest).map_or([Schemed::AsRead; 2], |j| [j.0.scheme, j.1.scheme])
+    easiest.or(farthest).map_or([Scheme::AsRead, Scheme::AsRead], |j| [j.0.scheme.clone(), j.1.scheme.clone()])
 }
 
 /// A scheme in words.
-pub fn describe(scheme: Schemed) -> String {
+pub fn describe(scheme: &Scheme) -> String {
     match scheme {
-        Schemed::AsRead => "as read".into(),
-        Schemed::Opposites { dominant, other } => format!("opposites, {} rules {}", hue_word(dominant), hue_word(other)),
-        Schemed::Neighbours { from, to } => format!("neighbours, {} to {}", hue_word(from), hue_word(to)),
+        Scheme::AsRead => "as read".into(),
+        Scheme::OneHue { hue } => format!("one hue, {}", hue_word(*hue)),
+        Scheme::Opposites { dominant, other } => format!("opposites, {} rules {}", hue_word(*dominant), hue_word(*other)),
+        Scheme::Neighbours { from, to } => format!("neighbours, {} to {}", hue_word(*from), hue_word(*to)),
+        Scheme::Chord { chord, hues } => {
+            let words: Vec<&str> = hues.iter().map(|h| hue_word(h.hue)).collect();
+            format!("{}, {}", chord_name(*chord), words.join(", "))
+        }
+        Scheme::Slide { dark, light } => format!("a slide, dark {} to light {}", hue_word(*dark), hue_word(*light)),
+        Scheme::Borrowed { from } => format!("colours of {from}"),
+        Scheme::Light { light } => other_light::name(*light).into(),
+        Scheme::Former => "the plan before".into(),
+    }
+}
+
+fn chord_name(chord: Chord) -> &'static str {
+    match chord {
+        Chord::SplitOpposite => "split opposite",
+        Chord::Three => "three even",
+        Chord::Square => "four even",
+        Chord::Rectangle => "two pairs",
+        Chord::Game => "the game",
     }
 }

@@ -244,8 +244,8 @@ fn picture(sheet: &mut Sheet, piece: &Piece, study: &Study, [x, y, w, h]: [Mm; 4
 }
 
 fn notes(sheet: &mut Sheet, piece: &Piece, paint_box: &PaintBox, study: &Study, [x, y, width]: [Mm; 3], line: Mm) {
-    let scheme = describe(study.scheme);
-    sheet.marks.push(Mark::Text { x, y: y + 3.4, size: 3.7, bold: true, text: format!("{:?} · {scheme}", study.slot) });
+    let scheme = describe(&study.scheme);
+    sheet.marks.push(Mark::Text { x, y: y + 3.4, size: 3.7, bold: true, text: format!("{} · {scheme}", study.number) });
     let names: Vec<String> = study.pigments.iter().map(|p| paint_box.find(p).map_or(p.0.clone(), |p| p.name.clone())).collect();
     sheet.marks.push(Mark::Text { x, y: y + 7.2, size: 2.5, bold: false, text: cut(&names.join(", "), width, 2.5) });
     let ground = ground::find(&piece.brief.ground);

@@ -1,4 +1,4 @@
-//! What lies opposite a hue: on three wheels, and in this Box.
+//! What lies opposite a hue, and so far round from it: on three wheels, and in this Box.
 
 use crate::mixes::technique_of;
 use lean_colour::Lab;
@@ -8,10 +8,10 @@ use lean_piece::intent::schools::{Question, School};
 use lean_piece::paint_box::PaintBox;
 
 /// A wheel as pairs of CIELAB hue angle and place on the wheel, both ascending, in degrees.
-type Wheel = &'static [(f64, f64)];
+type Marks = &'static [(f64, f64)];
 
 /// Red, yellow and blue a third apart, their mixes between: the twelve-part circle taught to painters. Where each lies in CIELAB is a choice.
-const PAINTERS: Wheel = &[
+const PAINTERS: Marks = &[
     (30.0, 0.0),
     (45.0, 30.0),
     (62.0, 60.0),
@@ -27,35 +27,48 @@ const PAINTERS: Wheel = &[
 ];
 
 /// Magenta, yellow and cyan a third apart, red, green and blue between. Where each lies in CIELAB is a choice.
-const PRINTERS: Wheel = &[(35.0, 60.0), (98.0, 120.0), (145.0, 180.0), (220.0, 240.0), (290.0, 300.0), (350.0, 360.0)];
+const PRINTERS: Marks = &[(35.0, 60.0), (98.0, 120.0), (145.0, 180.0), (220.0, 240.0), (290.0, 300.0), (350.0, 360.0)];
 
 /// Least chroma of a pigment that has a hue to speak of. A choice.
 const COLOURED: f64 = 12.0;
 /// How much lighter than both pigments a mix may be before it is a tint of them, in L*. A choice.
 const TINT: f64 = 5.0;
 
-/// Opposites as the school of a piece has them.
-pub struct Opposites<'a> {
+/// The wheel as the school of a piece has it.
+pub struct Wheel<'a> {
     piece: &'a Piece,
     paint_box: &'a PaintBox,
     school: School,
 }
 
-impl<'a> Opposites<'a> {
-    /// Those of the school chosen for `piece`.
+impl<'a> Wheel<'a> {
+    /// That of the school chosen for `piece`.
     pub fn of(piece: &'a Piece, paint_box: &'a PaintBox) -> Self {
         Self { piece, paint_box, school: piece.intent.school(Question::Wheel, piece.brief.medium) }
     }
 
-    /// The hue (CIELAB, degrees) opposite another. Where the Box has nothing that greys it, the perceptual wheel answers.
-    pub fn opposite(&self, hue: f64) -> f64 {
-        let across = (hue + 180.0).rem_euclid(360.0);
+    /// The hue (CIELAB, degrees) so many degrees further round the wheel; 180 is the opposite. In a Box of one's own the opposite is the pigment that
+    /// greys, and what lies between is evenly spaced on either side of it; where the Box has nothing that greys, the perceptual wheel answers.
+    pub fn turned(&self, hue: f64, by: f64) -> f64 {
+        let by = by.rem_euclid(360.0);
         match self.school {
-            School::PaintersWheel => across_on(PAINTERS, hue),
-            School::PrintersWheel => across_on(PRINTERS, hue),
-            School::OwnWheel => self.own(hue).unwrap_or(across),
-            _ => across,
+            School::PaintersWheel => turned_on(PAINTERS, hue, by),
+            School::PrintersWheel => turned_on(PRINTERS, hue, by),
+            School::OwnWheel => match self.own(hue) {
+                None => (hue + by).rem_euclid(360.0),
+                Some(across) => {
+                    let there = (across - hue).rem_euclid(360.0);
+                    let ahead = if by <= 180.0 { there * by / 180.0 } else { there + (360.0 - there) * (by - 180.0) / 180.0 };
+                    (hue + ahead).rem_euclid(360.0)
+                }
+            },
+            _ => (hue + by).rem_euclid(360.0),
         }
+    }
+
+    /// The hue opposite another.
+    pub fn opposite(&self, hue: f64) -> f64 {
+        self.turned(hue, 180.0)
     }
 
     /// The hue of the pigment that really greys the one nearest to `hue`: of all mixes of two, no lighter than their tints begin, the greyest.
@@ -84,9 +97,9 @@ fn off(a: f64, b: f64) -> f64 {
     ((a - b + 180.0).rem_euclid(360.0) - 180.0).abs()
 }
 
-fn across_on(wheel: Wheel, hue: f64) -> f64 {
+fn turned_on(wheel: Marks, hue: f64, by: f64) -> f64 {
     let place = between(wheel.iter().copied(), hue);
-    between(wheel.iter().map(|(h, p)| (*p, *h)), (place + 180.0).rem_euclid(360.0))
+    between(wheel.iter().map(|(h, p)| (*p, *h)), (place + by).rem_euclid(360.0))
 }
 
 /// Reads a wheel evenly between its marks, across the turn too.
@@ -113,7 +126,7 @@ mod tests {
     fn opposite(school: School, hue: f64) -> f64 {
         let mut piece = staged(&[Staged::vt(6.0, 4.0), Staged::vt(3.0, -4.0)]);
         piece.intent.schools.insert(Question::Wheel, school);
-        Opposites::of(&piece, &oils()).opposite(hue)
+        Wheel::of(&piece, &oils()).opposite(hue)
     }
 
     #[test]
@@ -141,7 +154,7 @@ mod tests {
         assert!(off(hue, other) > 90.0, "a red is not greyed by {other}");
         let paint_box = oils();
         let piece = staged(&[Staged::vt(6.0, 4.0), Staged::vt(3.0, -4.0)]);
-        let own = Opposites { piece: &piece, paint_box: &paint_box, school: School::OwnWheel };
+        let own = Wheel { piece: &piece, paint_box: &paint_box, school: School::OwnWheel };
         let hues: Vec<f64> = paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| own.vivid(p)).map(|lab| lab.hue()).collect();
         assert!(hues.iter().any(|h| off(*h, other) < 1e-9), "it is a hue of the Box");
     }

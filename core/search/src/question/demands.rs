@@ -64,6 +64,12 @@ impl HueFamily {
         }
     }
 
+    /// Hue angle in its middle, in degrees.
+    pub fn middle(self) -> f64 {
+        let (from, to) = self.ends();
+        (from + (to - from).rem_euclid(360.0) / 2.0).rem_euclid(360.0)
+    }
+
     fn spans(self, hue: f64) -> bool {
         let (from, to) = self.ends();
         if from < to { (from..to).contains(&hue) } else { hue >= from || hue < to }

@@ -1,0 +1,245 @@
+//! Studies: made in one go, one by one from colours of something else, and painted.
+
+use super::work::{keep, ready};
+use crate::extract::{Json as In, Path, Query};
+use crate::jobs::JobView;
+use crate::pictures::{TakenIn, png};
+use crate::problem::Problem;
+use crate::state::Studio;
+use axum::Json;
+use axum::body::Bytes;
+use axum::extract::State;
+use axum::http::{StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use lean_piece::change::KeepStudies;
+use lean_piece::{Command, HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, Study, StudyNumber, WishedColour};
+use lean_plan::derived::derived;
+use lean_plan::planned::{self, painted_mixes, painted_study};
+use lean_plan::studies::variants::COUNT;
+use lean_plan::studies::{Kind, lent, make, make_one, scheme};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+/// Which studies to make.
+#[derive(Deserialize, ToSchema)]
+pub struct Wanted {
+    /// How many, 3..=12; as many as kinds are named, or three, when left out.
+    #[schema(minimum = 3, maximum = 12)]
+    count: Option<usize>,
+    /// Of which kinds, in this order; those a piece usually gets when left out.
+    #[serde(default)]
+    kinds: Vec<Kind>,
+}
+
+/// A kind of study in words.
+#[derive(Serialize, ToSchema)]
+pub struct KindLine {
+    /// Which.
+    kind: Kind,
+    /// What it is called.
+    name: &'static str,
+}
+
+/// The kinds of study there are, those this piece would get first before the others.
+#[utoipa::path(get, path = "/api/pieces/{id}/studies/kinds", params(("id" = i64, Path)), responses((status = 200, body = Vec<KindLine>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn kinds(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<KindLine>>, Problem> {
+    studio
+        .run(move |s| {
+            let piece = s.store.piece(id)?.piece;
+            let mut all = Kind::usual(&piece, *COUNT.end());
+            all.extend(Kind::ALL.into_iter().filter(|k| !all.contains(k)).collect::<Vec<_>>());
+            all.retain(|k| *k != Kind::Game || !piece.intent.games.only_hues.is_empty());
+            Ok(Json(all.into_iter().map(|kind| KindLine { kind, name: kind.name() }).collect()))
+        })
+        .await
+}
+
+/// Makes studies, each with its own exact lean set, in place of those there are. Plans left behind and colours taken from elsewhere stay. Runs as a
+/// job.
+#[utoipa::path(post, path = "/api/pieces/{id}/studies", params(("id" = i64, Path)), request_body = Wanted, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>, In(wanted): In<Wanted>) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    let kinds = match (wanted.kinds.len(), wanted.count) {
+        (0, count) => Kind::usual(&piece, count.unwrap_or(*COUNT.start())),
+        (n, _) if n > *COUNT.end() => return Err(Problem::unusable(format!("{n} studies are more than {} in one go. Ask for fewer.", COUNT.end()))),
+        _ => wanted.kinds,
+    };
+    let worker = studio.clone();
+    let view = studio.jobs.start(id, "making studies", move |job| {
+        let made = make(&piece, &paint_box, &worker.tables, &kinds, job)?;
+        keep(&worker, id, &piece, |now| {
+            let stays = |s: &&Study| matches!(s.scheme, Scheme::Former | Scheme::Borrowed { .. });
+            let others = now.studies.iter().filter(stays).cloned();
+            let all: Vec<Study> = made.iter().cloned().chain(others).take(MOST_STUDIES).zip(1..).map(|(s, n)| Study { number: StudyNumber(n), ..s }).collect();
+            let chosen = now.chosen_study.filter(|n| all.iter().any(|s| s.number == *n));
+            Command::KeepStudies(KeepStudies { studies: all, chosen })
+        })
+    });
+    Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+/// The shares a study's hues should have.
+#[derive(Deserialize, ToSchema)]
+pub struct Shares {
+    /// The hues, the ruling one first.
+    hues: Vec<HueShare>,
+}
+
+/// Makes a study of several hues anew with other shares or hues. Runs as a job.
+#[utoipa::path(post, path = "/api/pieces/{id}/studies/{number}/shares", params(("id" = i64, Path), ("number" = u8, Path)), request_body = Shares, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn move_shares(
+    State(studio): State<Studio>,
+    Path((id, number)): Path<(i64, u8)>,
+    In(shares): In<Shares>,
+) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    let old = piece.studies.iter().find(|s| s.number.0 == number).ok_or_else(|| Problem::not_found("That study is not there any more."))?;
+    let Scheme::Chord { chord, hues } = &old.scheme else {
+        return Err(Problem::unusable("Only a scheme of three or more hues has shares that can be moved."));
+    };
+    let sound = |h: &HueShare| (0.0..=360.0).contains(&h.hue) && (0.0..=1.0).contains(&h.share);
+    if shares.hues.len() != hues.len() || !shares.hues.iter().all(sound) || shares.hues.iter().map(|h| h.share).sum::<f64>() < 0.01 {
+        return Err(Problem::unusable(format!("This scheme has {} hues, each with a share from 0 to 1 of the picture, not all of them 0.", hues.len())));
+    }
+    let scheme = Scheme::Chord { chord: *chord, hues: shares.hues };
+    let wanted = scheme::wanted(&piece, &scheme, None).unwrap_or_default();
+    one(studio, id, piece, paint_box, (StudyNumber(number), scheme, wanted))
+}
+
+/// Makes one study as a job and puts it in the place of that number, or at the end.
+fn one(
+    studio: Studio,
+    id: i64,
+    piece: Piece,
+    paint_box: lean_piece::paint_box::PaintBox,
+    (number, scheme, wanted): (StudyNumber, Scheme, Vec<lean_colour::Lab>),
+) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let worker = studio.clone();
+    let view = studio.jobs.start(id, "making studies", move |job| {
+        let made = make_one(&piece, &paint_box, &worker.tables, (number, scheme, &wanted), job)?;
+        keep(&worker, id, &piece, |now| {
+            let mut studies = now.studies.clone();
+            match studies.iter_mut().find(|s| s.number == made.number) {
+                Some(old) => *old = Study { reason: old.reason.clone(), minutes: old.minutes, ..made.clone() },
+                None => studies.push(made.clone()),
+            }
+            Command::KeepStudies(KeepStudies { studies, chosen: now.chosen_study })
+        })
+    });
+    Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+/// Whose colours a study takes.
+#[derive(Deserialize, ToSchema)]
+pub struct Lender {
+    /// The other piece.
+    piece: i64,
+    /// One of its studies; its plan when left out.
+    study: Option<StudyNumber>,
+}
+
+fn next_number(piece: &Piece) -> Result<StudyNumber, Problem> {
+    if piece.studies.len() >= MOST_STUDIES {
+        return Err(Problem::unusable(format!("{MOST_STUDIES} studies of one piece are kept. Make them anew, fewer of them, first.")));
+    }
+    Ok(StudyNumber(piece.studies.iter().map(|s| s.number.0).max().unwrap_or(0) + 1))
+}
+
+/// Lays the colours of another piece, or of one of its studies, on the zones of this one: by rank of value and warmth, values held. Runs as a job.
+#[utoipa::path(post, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path)), request_body = Lender, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn lend(State(studio): State<Studio>, Path(id): Path<i64>, In(from): In<Lender>) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    let number = next_number(&piece)?;
+    let (name, colours) = studio
+        .run(move |s| {
+            let other = s.store.piece(from.piece)?.piece;
+            let area = |zone| other.zone(zone).map_or(0.0, |z| z.reading.area);
+            let colours: Vec<WishedColour> = match from.study {
+                None => other.zones.iter().map(|z| WishedColour { lab: other.wanted(z), area: z.reading.area }).collect(),
+                Some(n) => {
+                    let study = other.studies.iter().find(|s| s.number == n);
+                    let study = study.ok_or_else(|| Problem::not_found("That study is not there any more."))?;
+                    study.mixes.iter().map(|m| WishedColour { lab: m.mix.lab, area: area(m.zone) }).collect()
+                }
+            };
+            if colours.is_empty() {
+                return Err(Problem::unusable(format!("\"{}\" has no colours yet. Give it a picture first.", other.brief.title)));
+            }
+            let name = from.study.map_or(other.brief.title.clone(), |n| format!("study {n} of {}", other.brief.title));
+            Ok((name, colours))
+        })
+        .await?;
+    let wanted = lent::wanted(&piece, &colours);
+    one(studio, id, piece, paint_box, (number, Scheme::Borrowed { from: name }, wanted))
+}
+
+/// What the file was called.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Named {
+    /// Name it was dropped under.
+    file_name: Option<String>,
+}
+
+/// Distinct colours taken from a picture whose colours are lent: as many as a chart usually has.
+const LENT: usize = 12;
+
+/// Lays the colours of a picture on the zones: a painting, a fabric, a card. Runs as a job.
+#[utoipa::path(put, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path), Named), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn lend_picture(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(named): Query<Named>,
+    file: Bytes,
+) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    let number = next_number(&piece)?;
+    let colours = studio
+        .run(move |s| {
+            let picture = TakenIn::keep(&s.store, &file)?;
+            let found = lean_picture::chart::distinct(&picture.working, Some(LENT)).colours;
+            Ok(found.iter().map(|c| WishedColour { lab: c.lab, area: c.area }).collect::<Vec<_>>())
+        })
+        .await?;
+    let wanted = lent::wanted(&piece, &colours);
+    let from: String = named.file_name.filter(|n| !n.trim().is_empty()).unwrap_or_else(|| "a picture".into()).chars().take(MOST_NAME).collect();
+    one(studio, id, piece, paint_box, (number, Scheme::Borrowed { from }, wanted))
+}
+
+/// Which picture to paint.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Asked {
+    /// A study by its number; the plan in its mixes when left out.
+    study: Option<u8>,
+    /// Pixels across, 40 to 3600.
+    width: Option<u32>,
+}
+
+/// A study, or the plan in its mixes, painted in the hand of its medium on its ground, as PNG.
+#[utoipa::path(get, path = "/api/pieces/{id}/painted", params(("id" = i64, Path), Asked), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn painted(State(studio): State<Studio>, Path(id): Path<i64>, Query(asked): Query<Asked>) -> Result<Response, Problem> {
+    let width = asked.width.unwrap_or(480);
+    if !(40..=3600).contains(&width) {
+        return Err(Problem::unusable(format!("A picture {width} pixels wide is out of range; it may be 40 to 3600.")));
+    }
+    studio
+        .run(move |s| {
+            let kept = s.store.piece(id)?;
+            let picture = match asked.study {
+                Some(n) => {
+                    let study = kept.piece.studies.iter().find(|s| s.number.0 == n);
+                    painted_study(&kept.piece, study.ok_or_else(|| Problem::not_found("That study is not there any more."))?, width)
+                }
+                None => {
+                    let paint_box = s.box_of(&kept)?;
+                    let mixes = derived(&kept.piece, paint_box.as_ref()).mixes;
+                    if mixes.is_empty() { planned::painted_targets(&kept.piece, width) } else { painted_mixes(&kept.piece, &mixes, width) }
+                }
+            };
+            let picture = picture.ok_or_else(|| Problem::unusable("There are no zones to paint yet. Give the piece a picture first."))?;
+            let cached = (header::CACHE_CONTROL, "private, max-age=3600");
+            Ok(([(header::CONTENT_TYPE, "image/png"), cached], png(&picture)?).into_response())
+        })
+        .await
+}

@@ -1,0 +1,322 @@
+//! Painted surfaces: a plan in the hand of its medium, honest in the mean.
+//!
+//! Every place is painted twice over. A *hand* ([`Hand`]) says how much more or less paint lies at each pixel: the tooth of the paper, the rim of a
+//! wash, the overlap of two passes, dabs. Then the paint of every place is set so that its mean, in light, is that of its mix: texture is made
+//! around the mix, never added to it. Edges are moved a little, as a hand moves them. The same picture every time, from a seed.
+
+mod hand;
+mod noise;
+
+pub use hand::Hand;
+
+use crate::paint::Fill;
+use crate::picture::Picture;
+use crate::zone_map::ZoneMap;
+use hand::Mark;
+use lean_colour::Lab;
+use lean_colour::screen::{grey_byte, linear_of_xyz};
+use rayon::prelude::*;
+use std::collections::BTreeMap;
+use std::sync::LazyLock;
+
+/// How finely light is told apart when it is encoded: a fifth of the smallest step of a byte, in the darkest.
+const TOLD: usize = 16384;
+
+/// The byte of every level of light.
+static BYTES: LazyLock<Vec<u8>> = LazyLock::new(|| (0..=TOLD).map(|i| grey_byte(i as f64 / TOLD as f64)).collect());
+
+fn encoded(light: f32) -> u8 {
+    BYTES[(light.clamp(0.0, 1.0) * TOLD as f32 + 0.5) as usize]
+}
+
+/// How a surface is painted.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Painting {
+    /// The hand of the medium.
+    pub hand: Hand,
+    /// The smallest mark, in pixels of the picture that is made, at least 1.
+    pub brush: f32,
+    /// Says which of all equal pictures it is.
+    pub seed: u32,
+}
+
+/// Light of a pixel, red, green and blue, 0..=1.
+type Light = [f32; 3];
+
+/// Passes in which the paint of a place is set to its mean: what the screen cannot show (a channel below 0 or above 1) is made up for by the rest of
+/// the place.
+const SETTLING: usize = 4;
+
+/// Paints every zone of a map into a picture `width` pixels wide; what has no fill stays bare ground.
+pub fn painted(map: &ZoneMap, fills: &BTreeMap<u16, Fill>, ground: Lab, width: u32, painting: Painting) -> Picture {
+    let width = width.max(1);
+    let height = ((u64::from(width) * u64::from(map.height)).div_ceil(u64::from(map.width.max(1)))).max(1) as u32;
+    let (w, h) = (width as usize, height as usize);
+    let labels = edged(map, (w, h), painting);
+    let wanted = Wanted::of(&labels, w, fills, ground);
+    let bare = light(ground);
+    let hand = painting.hand;
+    let rims = hand.has_rims().then(|| rims(&labels, (w, h), painting.brush));
+    let mut lights: Vec<Light> = vec![[0.0; 3]; w * h];
+    lights.par_chunks_exact_mut(w).enumerate().for_each(|(y, row)| {
+        for (x, out) in row.iter_mut().enumerate() {
+            let (at, label) = (y * w + x, labels[y * w + x]);
+            let mix = wanted.at(label, x, y);
+            let rim = rims.as_ref().map_or(1.0, |r| r[at]);
+            *out = if fills.contains_key(&label) {
+                laid(hand.mark((x as f32, y as f32), painting, label, rim), mix, bare)
+            } else {
+                bare
+            };
+        }
+    });
+    settle(&mut lights, &labels, w, &wanted);
+    let rgb = lights.par_iter().flat_map_iter(|l| l.map(|c| encoded(c))).collect();
+    Picture { width, height, rgb }
+}
+
+/// What a mark leaves at a pixel. Where ground shows between, the paint is stronger than the mix by as much as the ground takes away; where no
+/// such paint can be, less ground shows.
+fn laid(mark: Mark, mix: Light, bare: Light) -> Light {
+    let showing = (0..3).fold(mark.bare, |most, c| {
+        let gap = (mix[c] - bare[c]).abs();
+        let all = if mix[c] < bare[c] { bare[c] } else { 1.0 - bare[c] };
+        if gap > 1e-4 { most.min(1.0 - gap / all.max(gap)) } else { most }
+    });
+    let cover = if mark.bare > 0.0 { 1.0 - (1.0 - mark.cover) * showing / mark.bare } else { 1.0 };
+    let mut out = [0.0; 3];
+    for c in 0..3 {
+        let paint = bare[c] + (mix[c] - bare[c]) / (1.0 - showing).max(0.05);
+        out[c] = ((bare[c] + (paint - bare[c]) * cover) * (1.0 + mark.lighter)).clamp(0.0, 1.0);
+    }
+    out
+}
+
+/// Sets every place to the mean light of what is wanted there.
+fn settle(lights: &mut [Light], labels: &[u16], w: usize, wanted: &Wanted) {
+    let top = labels.iter().max().map_or(0, |m| usize::from(*m) + 1);
+    for _ in 0..SETTLING {
+        let sums = lights
+            .par_chunks_exact(w)
+            .zip(labels.par_chunks_exact(w))
+            .enumerate()
+            .fold(
+                || vec![([0.0f64; 3], 0u32); top],
+                |mut sums, (y, (row, own))| {
+                    for (x, (light, label)) in row.iter().zip(own).enumerate() {
+                        let (sum, n) = &mut sums[usize::from(*label)];
+                        let want = wanted.at(*label, x, y);
+                        (0..3).for_each(|c| sum[c] += f64::from(want[c] - light[c]));
+                        *n += 1;
+                    }
+                    sums
+                },
+            )
+            .reduce(
+                || vec![([0.0f64; 3], 0u32); top],
+                |mut a, b| {
+                    for (x, y) in a.iter_mut().zip(b) {
+                        (0..3).for_each(|c| x.0[c] += y.0[c]);
+                        x.1 += y.1;
+                    }
+                    a
+                },
+            );
+        let by: Vec<Light> = sums.iter().map(|(s, n)| s.map(|c| (c / f64::from((*n).max(1))) as f32)).collect();
+        lights.par_iter_mut().zip(labels).for_each(|(light, label)| {
+            let by = by[usize::from(*label)];
+            (0..3).for_each(|c| light[c] = (light[c] + by[c]).clamp(0.0, 1.0));
+        });
+    }
+}
+
+/// The zone of every pixel, edges moved by less than the brush.
+fn edged(map: &ZoneMap, (w, h): (usize, usize), painting: Painting) -> Vec<u16> {
+    let (mw, mh) = (map.width as usize, map.height as usize);
+    let scale = mw as f32 / w as f32;
+    let swing = painting.hand.edge() * painting.brush;
+    let mut out = vec![0u16; w * h];
+    out.par_chunks_exact_mut(w).enumerate().for_each(|(y, row)| {
+        for (x, label) in row.iter_mut().enumerate() {
+            let (dx, dy) = noise::swung(x as f32, y as f32, painting.brush, painting.seed);
+            let at = |p: usize, d: f32, most: usize| (((p as f32 + 0.5 + d * swing) * scale) as isize).clamp(0, most as isize - 1) as usize;
+            *label = map.labels[at(y, dy, mh) * mw + at(x, dx, mw)];
+        }
+    });
+    out
+}
+
+/// How far every pixel lies from the edge of its place: 0 at the edge, 1 from a brush on. Two passes of a chamfer (Borgefors 1986).
+fn rims(labels: &[u16], (w, h): (usize, usize), brush: f32) -> Vec<f32> {
+    let far = brush.max(1.0);
+    let mut d = vec![far; w * h];
+    let near = |d: &mut Vec<f32>, at: usize, other: usize, step: f32| {
+        d[at] = if labels[at] == labels[other] { d[at].min(d[other] + step) } else { d[at].min(0.5 * step) };
+    };
+    for y in 0..h {
+        for x in 0..w {
+            let at = y * w + x;
+            if x > 0 {
+                near(&mut d, at, at - 1, 1.0);
+            }
+            if y > 0 {
+                near(&mut d, at, at - w, 1.0);
+            }
+            if x > 0 && y > 0 {
+                near(&mut d, at, at - w - 1, 1.41);
+            }
+            if x + 1 < w && y > 0 {
+                near(&mut d, at, at - w + 1, 1.41);
+            }
+        }
+    }
+    for y in (0..h).rev() {
+        for x in (0..w).rev() {
+            let at = y * w + x;
+            if x + 1 < w {
+                near(&mut d, at, at + 1, 1.0);
+            }
+            if y + 1 < h {
+                near(&mut d, at, at + w, 1.0);
+            }
+            if x + 1 < w && y + 1 < h {
+                near(&mut d, at, at + w + 1, 1.41);
+            }
+            if x > 0 && y + 1 < h {
+                near(&mut d, at, at + w - 1, 1.41);
+            }
+        }
+    }
+    d.iter_mut().for_each(|v| *v = (*v / far).min(1.0));
+    d
+}
+
+fn light(lab: Lab) -> Light {
+    linear_of_xyz(lab.xyz()).map(|c| c.clamp(0.0, 1.0) as f32)
+}
+
+/// What is wanted at every pixel: even zones their mix, graded ones their run from end to end.
+struct Wanted {
+    even: Vec<Light>,
+    runs: BTreeMap<u16, Run>,
+}
+
+struct Run {
+    ends: [Light; 2],
+    way: (f32, f32),
+    from: f32,
+    to: f32,
+}
+
+impl Wanted {
+    fn of(labels: &[u16], w: usize, fills: &BTreeMap<u16, Fill>, ground: Lab) -> Self {
+        let top = labels.iter().max().map_or(0, |m| usize::from(*m) + 1);
+        let mut even = vec![light(ground); top];
+        let mut runs = BTreeMap::new();
+        for (zone, fill) in fills.iter().filter(|(z, _)| usize::from(**z) < top) {
+            even[usize::from(*zone)] = light(fill.lab);
+            if let Some((to, degrees)) = fill.to {
+                let (sin, cos) = (degrees as f32).to_radians().sin_cos();
+                let run = Run { ends: [light(fill.lab), light(to)], way: (cos, sin), from: f32::INFINITY, to: f32::NEG_INFINITY };
+                runs.insert(*zone, run);
+            }
+        }
+        if !runs.is_empty() {
+            for (i, label) in labels.iter().enumerate() {
+                if let Some(run) = runs.get_mut(label) {
+                    let s = (i % w) as f32 * run.way.0 + (i / w) as f32 * run.way.1;
+                    (run.from, run.to) = (run.from.min(s), run.to.max(s));
+                }
+            }
+        }
+        Self { even, runs }
+    }
+
+    fn at(&self, label: u16, x: usize, y: usize) -> Light {
+        match self.runs.get(&label) {
+            None => self.even[usize::from(label)],
+            Some(run) => {
+                let s = (x as f32 * run.way.0 + y as f32 * run.way.1 - run.from) / (run.to - run.from).max(1e-6);
+                let mut out = [0.0; 3];
+                (0..3).for_each(|c| out[c] = run.ends[0][c] + (run.ends[1][c] - run.ends[0][c]) * s);
+                out
+            }
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_colour::difference::ciede2000;
+    use lean_colour::screen::{xyz_of_linear, xyz_of_srgb};
+    use proptest::prelude::*;
+
+    const HANDS: [Hand; 5] = [Hand::Pastel, Hand::Pencil, Hand::Wash, Hand::Ink, Hand::Dabs];
+
+    /// Two halves, and a stripe through both.
+    fn map() -> ZoneMap {
+        let labels = (0..60 * 40).map(|i| if (16..24).contains(&(i / 60)) { 3 } else { 1 + u16::from(i % 60 >= 30) }).collect();
+        ZoneMap { width: 60, height: 40, labels }
+    }
+
+    fn fills(colours: [Lab; 3]) -> BTreeMap<u16, Fill> {
+        (1..).zip(colours.map(|lab| Fill { lab, to: None })).collect()
+    }
+
+    /// Mean colour of the light of some pixels.
+    fn mean(picture: &Picture, of: impl Fn(u32, u32) -> bool) -> Lab {
+        let (mut sum, mut n) = ([0.0; 3], 0.0);
+        for y in 0..picture.height {
+            for x in (0..picture.width).filter(|x| of(*x, y)) {
+                let light = linear_of_xyz(xyz_of_srgb(picture.at(x, y)));
+                (0..3).for_each(|c| sum[c] += light[c]);
+                n += 1.0;
+            }
+        }
+        xyz_of_linear(sum.map(|s: f64| s / n)).lab()
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(24))]
+        #[test]
+        fn the_mean_of_what_is_painted_is_the_mix(
+            hand in 0..5usize, seed in 0..1000u32, brush in 6.0..30.0f32,
+            rgb in prop::array::uniform3(prop::array::uniform3(10..246u8)), ground in prop::array::uniform3(20..250u8),
+        ) {
+            let colours = rgb.map(lean_colour::screen::lab_of_srgb);
+            let ground = lean_colour::screen::lab_of_srgb(ground);
+            let painting = Painting { hand: HANDS[hand], brush, seed };
+            let picture = painted(&map(), &fills(colours), ground, 300, painting);
+            // Away from the edges, which a hand moves.
+            for (colour, (x0, x1)) in colours[..2].iter().zip([(0, 150 - 35), (150 + 35, 300)]) {
+                let seen = mean(&picture, |x, y| (x0..x1).contains(&x) && !(80 - 35..120 + 35).contains(&y));
+                prop_assert!(ciede2000(seen, *colour) < 1.0, "{:?}: {seen:?} for {colour:?}", HANDS[hand]);
+            }
+        }
+    }
+
+    #[test]
+    fn the_same_seed_paints_the_same_picture_and_a_hand_is_seen() {
+        let colours = [Lab::new(60.0, 20.0, 30.0), Lab::new(40.0, -10.0, -20.0), Lab::new(80.0, 0.0, 10.0)];
+        for hand in HANDS {
+            let painting = Painting { hand, brush: 12.0, seed: 7 };
+            let paint = |seed| painted(&map(), &fills(colours), Lab::new(92.0, 0.0, 4.0), 240, Painting { seed, ..painting });
+            assert_eq!(paint(7).rgb, paint(7).rgb);
+            assert_ne!(paint(7).rgb, paint(8).rgb, "{hand:?}");
+            let inside: std::collections::BTreeSet<[u8; 3]> = (5..40).map(|x| paint(7).at(x, 10)).collect();
+            assert!(inside.len() > 5, "{hand:?} is flat");
+        }
+    }
+
+    #[test]
+    fn what_has_no_fill_stays_bare_and_a_graded_zone_runs() {
+        let (dark, light) = (Lab::new(25.0, 0.0, 0.0), Lab::new(85.0, 0.0, 0.0));
+        let fills = BTreeMap::from([(1, Fill { lab: dark, to: Some((light, 0.0)) })]);
+        let painting = Painting { hand: Hand::Wash, brush: 8.0, seed: 1 };
+        let picture = painted(&map(), &fills, Lab::new(95.0, 0.0, 0.0), 240, painting);
+        let (left, right) = (mean(&picture, |x, y| x < 15 && y < 50), mean(&picture, |x, y| (90..105).contains(&x) && y < 50));
+        assert!(left.l < 45.0 && right.l > 70.0, "{left:?} {right:?}");
+        assert!(mean(&picture, |x, _| x > 200).l > 94.0);
+    }
+}
