@@ -19,7 +19,9 @@ const STATIONS: &[(&str, &str)] = &[
     ("/pieces/1/lean-set", "What each further"),
     ("/pieces/1/lean-set?pigment=dove", "Back to the set"),
     ("/pieces/1/mixes?zone=4", "from the set"),
-    ("/pieces/1/studies", "Its own exact set"),
+    ("/pieces/1/studies", "values held"),
+    ("/pieces/1/studies?study=4", "Its own exact set"),
+    ("/pieces/1/light?room=colour&zone=7", "Type a colour"),
     ("/pieces/1/box", "Put in another"),
 ];
 

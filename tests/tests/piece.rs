@@ -12,7 +12,7 @@ async fn a_session_is_logged_by_keyboard_and_taken_back() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/4/studies").await;
-    page.says("Its own exact set").await;
+    page.says("values held").await;
     page.type_text("7").await;
     page.says("3 h 5 min in 2 sessions").await;
     let painted = "document.querySelectorAll(\"main svg[role='img'] path[fill^='rgb']\").length";

@@ -59,24 +59,25 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
     page.says("from the set").await;
 
     page.type_text("6").await;
-    page.click("Make three studies").await;
-    page.says("C · neighbours").await;
+    page.click("Make 6 studies").await;
+    page.says("3 neighbours").await;
+    page.click("Study 2").await;
     page.click("Print the sheet").await;
     page.says("PDF in colour").await;
 
     let (pages, size, text) = read_pdf(&fetched(&page, "/api/pieces/1/sheet.pdf").await);
-    assert_eq!(pages, 1);
+    assert_eq!(pages, 2, "six studies, three to a page");
     assert!((size.0 - 595.276).abs() < 0.1 && (size.1 - 841.89).abs() < 0.1, "A4 in points: {size:?}");
     assert!(text.contains("Barn at evening") && text.contains("50 mm when printed at 100 %"), "{text}");
     let recipe = page.value("document.querySelector('main li button > span').lastChild.textContent").await;
     let recipe = recipe.as_str().unwrap().to_owned();
     assert!(text.contains(&recipe), "the sheet carries the recipe \"{recipe}\": {text}");
     let (outline_pages, _, outline) = read_pdf(&fetched(&page, "/api/pieces/1/sheet.pdf?copy=outline").await);
-    assert!(outline_pages == 1 && outline.contains("outlines to paint over"));
+    assert!(outline_pages == 2 && outline.contains("outlines to paint over"));
     let png = image::load_from_memory(&fetched(&page, "/api/pieces/1/sheet.png").await).unwrap();
     assert_eq!((png.width(), png.height()), (1654, 2339), "A4 at 200 pixels per inch");
 
-    // True scale: 12 cm does not fit three times, and the sheet says what does.
+    // True scale: 20 cm does not fit even once, and the sheet says what does.
     page.find("input[inputmode]").await.clear().await.unwrap();
     page.find("input[inputmode]").await.send_keys("20\t").await.unwrap();
     page.says("do not fit on A4").await;
@@ -126,11 +127,11 @@ async fn the_same_by_keyboard_only() {
     page.says("proved best of this size").await;
 
     page.type_text("6").await;
-    page.says("Three quick versions").await;
-    page.tab_to("main button.main", 40).await;
+    page.says("Quick small versions").await;
+    page.tab_to("aside button.main", 60).await;
     page.press(&[], ENTER).await;
-    page.says("C · neighbours").await;
-    page.tab_to("main button.main", 40).await;
+    page.says("3 neighbours").await;
+    page.tab_to("#print-the-sheet", 40).await;
     page.press(&[], ENTER).await;
     page.says("PDF in colour").await;
     page.tab_to("#print-pdf", 60).await;

@@ -1,6 +1,8 @@
 //! Every path of the server.
 
-use crate::handlers::{borrowed, boxes, damaged, field_notes, jobs, maps, others, pieces, reference, sheet, studies, studio, wall, work, zones};
+use crate::handlers::{
+    borrowed, boxes, damaged, field_notes, jobs, maps, others, pieces, reference, sheet, studies, studio, wall, work, zones,
+};
 use crate::state::Studio;
 use crate::{frontend, guard};
 use axum::extract::DefaultBodyLimit;

@@ -1,9 +1,9 @@
 //! From what a painter asks to the command that does it.
 
+use crate::colouring::coloured;
 use crate::light::key::{Reach, mapped};
 use crate::light::propose::propose;
 use crate::light::rules;
-use crate::colouring::coloured;
 use crate::mixes::{self, ZoneMix};
 use crate::requests::{FieldMove, Request};
 use crate::studies::go_on::go_on;
@@ -11,8 +11,9 @@ use crate::zones::masses;
 use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;
 use lean_piece::change::{
-    ChangeZones, ChooseSet, ChooseStudy, MarkReference, NoteStudy, RenameZone, SetAim, SetBrief, SetChoice, SetCompositions, SetDemands, SetDismissed,
-    SetImportance, SetIntent, SetLighting, SetMixing, SetOthers, SetSessions, SetSheet, SetTarget, SetWall, SetWished, UseBox,
+    ChangeZones, ChooseSet, ChooseStudy, MarkReference, NoteStudy, RenameZone, SetAim, SetBrief, SetChoice, SetCompositions, SetDemands,
+    SetDismissed, SetImportance, SetIntent, SetLighting, SetMixing, SetOthers, SetSessions, SetSheet, SetTarget, SetWall, SetWished,
+    UseBox,
 };
 use lean_piece::light::{Facts, Graded};
 use lean_piece::paint_box::PaintBox;

@@ -14,7 +14,13 @@ const SEEN: f64 = 16.0;
 ///
 /// # Errors
 /// When a zone or pigment is not there, a text is no colour, or a number is out of range.
-pub fn coloured(piece: &Piece, paint_box: Option<&PaintBox>, zones: &[ZoneId], how: &Colouring, local: bool) -> Result<ChangeZones, Refusal> {
+pub fn coloured(
+    piece: &Piece,
+    paint_box: Option<&PaintBox>,
+    zones: &[ZoneId],
+    how: &Colouring,
+    local: bool,
+) -> Result<ChangeZones, Refusal> {
     if zones.is_empty() {
         return Err(Refusal::Text("No zone is chosen. Choose one on the plan.".into()));
     }
@@ -31,13 +37,18 @@ pub fn coloured(piece: &Piece, paint_box: Option<&PaintBox>, zones: &[ZoneId], h
 /// The colour that is to be taken, where one is named.
 fn taken_from(piece: &Piece, paint_box: Option<&PaintBox>, how: &Colouring) -> Result<Option<Lab>, Refusal> {
     let in_range = |what: &str, n: f64, most: f64| {
-        if n.is_finite() && n.abs() <= most { Ok(None) } else { Err(Refusal::Range(format!("A {what} of {n} is out of range; it may be up to {most}."))) }
+        if n.is_finite() && n.abs() <= most {
+            Ok(None)
+        } else {
+            Err(Refusal::Range(format!("A {what} of {n} is out of range; it may be up to {most}.")))
+        }
     };
     match how {
         Colouring::Of { lab } => Ok(Some(*lab)),
         Colouring::Typed { text } => typed::parse(text).map(Some).map_err(Refusal::Text),
         Colouring::Pigment { pigment } => {
-            let found = paint_box.and_then(|b| b.find(pigment)).ok_or_else(|| Refusal::Unknown(format!("\"{pigment}\" is not in the Box.")))?;
+            let found =
+                paint_box.and_then(|b| b.find(pigment)).ok_or_else(|| Refusal::Unknown(format!("\"{pigment}\" is not in the Box.")))?;
             Ok(Some(crate::mixes::swatch(piece.brief.medium, &piece.ground(), found)))
         }
         Colouring::Turn { hue, chroma } => in_range("turn", *hue, 360.0).and(in_range("change of chroma", *chroma, 200.0)),
@@ -51,7 +62,11 @@ fn changed(zone: &Zone, how: &Colouring, from: Option<Lab>, local: bool) -> Zone
     let with = |lab: Lab| match local {
         true => Zone { facts: lean_piece::light::Facts { local: Some(lab), ..zone.facts }, ..zone.clone() },
         // A run from colour to colour has no one hue to turn: its far end keeps its distance in value.
-        false => Zone { target: lab, graded: zone.graded.map(|g| lean_piece::light::Graded { to: coloured_end(g.to, lab), ..g }), ..zone.clone() },
+        false => Zone {
+            target: lab,
+            graded: zone.graded.map(|g| lean_piece::light::Graded { to: coloured_end(g.to, lab), ..g }),
+            ..zone.clone()
+        },
     };
     let polar = |chroma: f64, hue: f64| toward_real(Lab::from_lch(old.l, chroma.max(0.0), hue.rem_euclid(360.0)));
     match (how, from) {

@@ -3,8 +3,8 @@
 use crate::mixes::ZoneMix;
 use lean_colour::Lab;
 use lean_colour::neighbours::{Border, over_zones, shown_alone};
-use lean_picture::Picture;
 use lean_media::Medium;
+use lean_picture::Picture;
 use lean_picture::paint::{Fill, paint};
 use lean_picture::painted::{Hand, Painting, painted};
 use lean_piece::{Piece, Study, Zone, ZoneId};

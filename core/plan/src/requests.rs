@@ -8,8 +8,8 @@ use lean_piece::light::{Distance, Facts, Key, Lighting, Plane, Which};
 use lean_piece::paint_box::BoxId;
 use lean_piece::wall::{Candidate, Heard, Measure};
 use lean_piece::{
-    Aim, Brief, Compositions, Dismissal, Importance, MassId, Mixing, Other, PlaneShape, Serves, Session, SheetSettings, StudyNumber, Wished,
-    ZoneId,
+    Aim, Brief, Compositions, Dismissal, Importance, MassId, Mixing, Other, PlaneShape, Serves, Session, SheetSettings, StudyNumber,
+    Wished, ZoneId,
 };
 use lean_search::Demands;
 use serde::{Deserialize, Serialize};

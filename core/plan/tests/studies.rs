@@ -6,7 +6,7 @@ use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::SetReference;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::*;
-use lean_plan::studies::Kind;
+use lean_plan::studies::StudyKind;
 use lean_plan::studies::make::{make, most_off};
 use lean_plan::studies::order::{holds, lost, ordered_pairs};
 use lean_plan::studies::scheme::{self, REALLY_DIFFERS, apart};
@@ -63,7 +63,7 @@ fn some() -> Piece {
 #[test]
 fn three_studies_really_differ_and_hold_their_values() {
     let piece = some();
-    let studies = make(&piece, &sticks(), &Tables::default(), &Kind::ALL[..3], &Unwatched).unwrap();
+    let studies = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched).unwrap();
     assert_eq!(studies.iter().map(|s| s.number).collect::<Vec<_>>(), [StudyNumber(1), StudyNumber(2), StudyNumber(3)]);
     let wanted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.wanted).collect()).collect();
     let painted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.mix.lab).collect()).collect();
@@ -104,11 +104,13 @@ proptest! {
 fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
     let mut piece = some();
     let paint_box = sticks();
-    piece.studies = make(&piece, &paint_box, &Tables::default(), &Kind::ALL[..3], &Unwatched).unwrap();
+    piece.studies = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..3], &Unwatched).unwrap();
     for page in [PageFormat::A4, PageFormat::Letter] {
         piece.sheet = SheetSettings { longer_side: Millimetres(100.0), page };
         for copy in [Copy::Colour, Copy::Outline] {
-            let sheet = lay_out(&piece, &paint_box, copy).unwrap();
+            let sheets = lay_out(&piece, &paint_box, copy, &[]).unwrap();
+            assert_eq!(sheets.len(), 1);
+            let sheet = &sheets[0];
             let mut studies = 0;
             for mark in &sheet.marks {
                 match mark {
@@ -135,18 +137,36 @@ fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
         }
     }
     piece.sheet.longer_side = Millimetres(250.0);
-    let words = lay_out(&piece, &paint_box, Copy::Colour).unwrap_err();
+    let words = lay_out(&piece, &paint_box, Copy::Colour, &[]).unwrap_err();
     let fits: f64 = words.split(". ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
     piece.sheet.longer_side = Millimetres(fits);
-    assert!(lay_out(&piece, &paint_box, Copy::Colour).is_ok(), "{words}");
+    assert!(lay_out(&piece, &paint_box, Copy::Colour, &[]).is_ok(), "{words}");
     piece.sheet.longer_side = Millimetres(fits + 1.0);
-    assert!(lay_out(&piece, &paint_box, Copy::Colour).is_err(), "{words}");
+    assert!(lay_out(&piece, &paint_box, Copy::Colour, &[]).is_err(), "{words}");
+}
+
+#[test]
+fn more_studies_take_more_pages_and_some_can_be_chosen() {
+    let mut piece = some();
+    let paint_box = sticks();
+    let made = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..1], &Unwatched).unwrap().remove(0);
+    piece.studies = (1..=7).map(|n| Study { number: StudyNumber(n), ..made.clone() }).collect();
+    let titles = |only: &[u8]| -> Vec<Vec<String>> {
+        let only: Vec<StudyNumber> = only.iter().map(|n| StudyNumber(*n)).collect();
+        let text = |m: &Mark| if let Mark::Text { text, .. } = m { text.strip_suffix(" · as read").map(str::to_owned) } else { None };
+        lay_out(&piece, &paint_box, Copy::Colour, &only).unwrap().iter().map(|s| s.marks.iter().filter_map(text).collect()).collect()
+    };
+    let all = titles(&[]);
+    assert!(all.len() > 1 && all.iter().all(|p| p.len() >= 2), "{all:?}");
+    assert_eq!(all.concat(), ["1", "2", "3", "4", "5", "6", "7"]);
+    assert_eq!(titles(&[2, 5]).concat(), ["2", "5"]);
+    assert!(lay_out(&piece, &paint_box, Copy::Colour, &[StudyNumber(9)]).is_err());
 }
 
 #[test]
 fn an_order_that_was_not_kept_is_said() {
     let piece = some();
-    let mut studies = make(&piece, &sticks(), &Tables::default(), &Kind::ALL[..3], &Unwatched).unwrap();
+    let mut studies = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched).unwrap();
     assert!(studies[1..].iter().all(|s| lost(&piece, s).is_empty()));
     let (warm, cool) = ordered_pairs(&piece)[0];
     for s in &mut studies {

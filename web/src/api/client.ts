@@ -21,7 +21,7 @@ export type StudioView = Schemas["StudioView"];
 export type Study = Schemas["Study"];
 export type StudyNote = Schemas["StudyNote"];
 export type Preview = Schemas["Preview"];
-export type StudySlot = Schemas["StudySlot"];
+export type StudyNumber = Schemas["StudyNumber"];
 export type Srgb8 = Schemas["Srgb8"];
 
 export const api = createClient<paths>({ baseUrl: "/" });

@@ -487,6 +487,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/painted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A study, or the plan in its mixes, painted in the hand of its medium on its ground, as PNG. */
+        get: operations["painted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/pictures/{digest}": {
         parameters: {
             query?: never;
@@ -836,8 +853,63 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Makes the three studies. Runs as a job. */
+        /**
+         * Makes studies, each with its own exact lean set, in place of those there are. Plans left behind and colours taken from elsewhere stay. Runs as a
+         *     job.
+         */
         post: operations["make_studies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/studies/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The kinds of study there are, those this piece would get first before the others. */
+        get: operations["kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/studies/lent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Lays the colours of a picture on the zones: a painting, a fabric, a card. Runs as a job. */
+        put: operations["lend_picture"];
+        /** Lays the colours of another piece, or of one of its studies, on the zones of this one: by rank of value and warmth, values held. Runs as a job. */
+        post: operations["lend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/studies/{number}/shares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a study of several hues anew with other shares or hues. Runs as a job. */
+        post: operations["move_shares"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1406,6 +1478,11 @@ export interface components {
             /** @description Questions painters answer differently. */
             schools: components["schemas"]["Asked"][];
         };
+        /**
+         * @description How several hues stand to each other on a wheel.
+         * @enum {string}
+         */
+        Chord: "split-opposite" | "three" | "square" | "rectangle" | "game";
         /** @description The lean set in use. */
         ChosenSet: {
             /** @description Pigments, white not counted. */
@@ -1423,6 +1500,52 @@ export interface components {
              * @description Share with every channel at 255.
              */
             light: number;
+        };
+        /** @description Which hue and chroma zones are given. */
+        Colouring: {
+            /** @enum {string} */
+            by: "of";
+            /** @description The colour. */
+            lab: components["schemas"]["Lab"];
+        } | {
+            /** @enum {string} */
+            by: "typed";
+            /** @description The text. */
+            text: string;
+        } | {
+            /** @enum {string} */
+            by: "pigment";
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+        } | {
+            /** @enum {string} */
+            by: "set";
+            /**
+             * Format: double
+             * @description Chroma in CIELAB.
+             */
+            chroma: number;
+            /**
+             * Format: double
+             * @description Hue angle in CIELAB, degrees.
+             */
+            hue: number;
+        } | {
+            /** @enum {string} */
+            by: "turn";
+            /**
+             * Format: double
+             * @description Chroma in CIELAB.
+             */
+            chroma: number;
+            /**
+             * Format: double
+             * @description Degrees in CIELAB.
+             */
+            hue: number;
+        } | {
+            /** @enum {string} */
+            by: "as-read";
         };
         /** @description Another piece the same set should serve. */
         Companion: {
@@ -2080,6 +2203,19 @@ export interface components {
          * @enum {string}
          */
         HueFamily: "rose" | "red" | "orange" | "yellow" | "green" | "sea-green" | "blue" | "violet";
+        /** @description A hue with the share of the picture it should cover. */
+        HueShare: {
+            /**
+             * Format: double
+             * @description Hue angle in CIELAB, degrees.
+             */
+            hue: number;
+            /**
+             * Format: double
+             * @description Share of the picture, 0..=1.
+             */
+            share: number;
+        };
         /**
          * @description How much a zone matters.
          * @enum {string}
@@ -2193,6 +2329,13 @@ export interface components {
          * @enum {string}
          */
         Kind: "water" | "white" | "dark" | "skin" | "foliage" | "fur" | "metal" | "cloth" | "fruit";
+        /** @description A kind of study in words. */
+        KindLine: {
+            /** @description Which. */
+            kind: components["schemas"]["StudyKind"];
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description On the wire a colour is `{l, a, b}`. */
         Lab: {
             /**
@@ -2259,6 +2402,15 @@ export interface components {
          * @enum {string}
          */
         LampFrom: "left" | "right" | "above" | "below" | "front" | "behind";
+        /** @description Whose colours a study takes. */
+        Lender: {
+            /**
+             * Format: int64
+             * @description The other piece.
+             */
+            piece: number;
+            study?: components["schemas"]["StudyNumber"] | null;
+        };
         /** @description A heap that is let down before anything is mixed from it. */
         LetDown: {
             /** @description How much of it they need. */
@@ -2510,7 +2662,7 @@ export interface components {
          * @description Which parts of the circle a mood lives in.
          * @enum {string}
          */
-        MoodScheme: "neighbours" | "opposites";
+        MoodScheme: "neighbours" | "opposites" | "one-hue" | "split-opposite" | "three" | "square" | "rectangle" | "slide";
         /** @description A pigment in every mix. */
         Mother: {
             /** @description Which. */
@@ -2626,6 +2778,11 @@ export interface components {
             width: number;
         };
         /**
+         * @description Another light than the one the reference was seen in.
+         * @enum {string}
+         */
+        OtherLight: "high-key" | "low-key" | "late-sun" | "pale-on-dark";
+        /**
          * @description Paper in the printer.
          * @enum {string}
          */
@@ -2669,7 +2826,7 @@ export interface components {
             chart?: components["schemas"]["Chart"] | null;
             /** @description The set in use. */
             chosen: components["schemas"]["ChosenSet"];
-            chosen_study?: components["schemas"]["StudySlot"] | null;
+            chosen_study?: components["schemas"]["StudyNumber"] | null;
             compositions?: components["schemas"]["Compositions"] | null;
             /** @description The colours and the brush it was cut with; none where zones were laid in another way. */
             cut?: Record<string, never> | null;
@@ -2697,6 +2854,7 @@ export interface components {
             /** @description Planes dragged into place when there is no reference. */
             planes: components["schemas"]["PlaneShape"][];
             reference?: components["schemas"]["Reference"] | null;
+            scheme?: components["schemas"]["Scheme"] | null;
             search?: components["schemas"]["SearchKept"] | null;
             /** @description Work done on it, first session first. */
             sessions: components["schemas"]["Session"][];
@@ -3188,7 +3346,38 @@ export interface components {
         } | {
             /** @enum {string} */
             do: "choose-study";
-            slot?: components["schemas"]["StudySlot"] | null;
+            number?: components["schemas"]["StudyNumber"] | null;
+        } | {
+            /** @enum {string} */
+            do: "go-on";
+            /**
+             * Format: int32
+             * @description Pigments the large piece may have beyond those of the study, 0 to 6; `None` leaves locks and sizes alone.
+             */
+            more?: number | null;
+            /** @description Which study. */
+            number: components["schemas"]["StudyNumber"];
+        } | {
+            /** @enum {string} */
+            do: "note-study";
+            /**
+             * Format: int32
+             * @description Minutes spent painting it.
+             */
+            minutes: number;
+            /** @description Which study. */
+            number: components["schemas"]["StudyNumber"];
+            /** @description Why it was chosen, or what is to be remembered; at most 300 characters. */
+            reason: string;
+        } | {
+            /** @enum {string} */
+            do: "colour";
+            /** @description Which colour. */
+            how: components["schemas"]["Colouring"];
+            /** @description Their local colour instead of what is planned. */
+            local?: boolean;
+            /** @description Which zones. */
+            zones: components["schemas"]["ZoneId"][];
         } | {
             /** @enum {string} */
             do: "set-sheet";
@@ -3220,9 +3409,17 @@ export interface components {
             warm: components["schemas"]["PigmentId"];
         };
         /** @description Where the hues of a study come from. */
-        Schemed: {
+        Scheme: {
             /** @enum {string} */
             kind: "as-read";
+        } | {
+            /**
+             * Format: double
+             * @description Hue angle in CIELAB, degrees.
+             */
+            hue: number;
+            /** @enum {string} */
+            kind: "one-hue";
         } | {
             /**
              * Format: double
@@ -3249,6 +3446,39 @@ export interface components {
              * @description Hue angle at the warm end.
              */
             to: number;
+        } | {
+            /** @description How they stand to each other. */
+            chord: components["schemas"]["Chord"];
+            /** @description The hues, the ruling one first. */
+            hues: components["schemas"]["HueShare"][];
+            /** @enum {string} */
+            kind: "chord";
+        } | {
+            /**
+             * Format: double
+             * @description Hue angle of the darkest.
+             */
+            dark: number;
+            /** @enum {string} */
+            kind: "slide";
+            /**
+             * Format: double
+             * @description Hue angle of the lightest.
+             */
+            light: number;
+        } | {
+            /** @description What they were taken from. */
+            from: string;
+            /** @enum {string} */
+            kind: "borrowed";
+        } | {
+            /** @enum {string} */
+            kind: "light";
+            /** @description Which. */
+            light: components["schemas"]["OtherLight"];
+        } | {
+            /** @enum {string} */
+            kind: "former";
         };
         /**
          * @description A school.
@@ -3325,6 +3555,11 @@ export interface components {
              * @description Where it is not: the best possible set costs at most this share less.
              */
             within?: number | null;
+        };
+        /** @description The shares a study's hues should have. */
+        Shares: {
+            /** @description The hues, the ruling one first. */
+            hues: components["schemas"]["HueShare"][];
         };
         /** @description How studies are laid out for printing. */
         SheetSettings: {
@@ -3474,15 +3709,27 @@ export interface components {
              * @description Cost of that set for this study's wishes.
              */
             cost: number;
+            /**
+             * Format: int32
+             * @description Minutes spent painting it.
+             */
+            minutes: number;
             /** @description Every zone in its mix. */
             mixes: components["schemas"]["StudyMix"][];
+            /** @description Its number. */
+            number: components["schemas"]["StudyNumber"];
             /** @description Its own lean set. */
             pigments: components["schemas"]["PigmentId"][];
+            /** @description Why it was chosen, or what is to be remembered of it; may be empty. */
+            reason: string;
             /** @description Where its hues come from. */
-            scheme: components["schemas"]["Schemed"];
-            /** @description Which of the three. */
-            slot: components["schemas"]["StudySlot"];
+            scheme: components["schemas"]["Scheme"];
         };
+        /**
+         * @description A kind of study to make.
+         * @enum {string}
+         */
+        StudyKind: "as-read" | "opposites" | "neighbours" | "split-opposite" | "three" | "one-hue" | "slide" | "square" | "rectangle" | "game" | "high-key" | "low-key" | "late-sun" | "pale-on-dark";
         /** @description One zone of a study. */
         StudyMix: {
             /** @description Recipe and colour. */
@@ -3501,6 +3748,8 @@ export interface components {
              * @description How far the worst is off, in steps.
              */
             most_off: number;
+            /** @description Which. */
+            number: components["schemas"]["StudyNumber"];
             /** @description Neighbours whose warm–cool order this Box could not keep, in words; none when all is kept. */
             order_lost: string[];
             /** @description Whether zones, locks or Box changed since it was made. */
@@ -3509,18 +3758,16 @@ export interface components {
             scheme: string;
             /** @description Each mix against its request, in words. */
             sentences: string[];
-            /** @description Which. */
-            slot: components["schemas"]["StudySlot"];
             /** @description Whether every mix holds the planned value within a quarter step. */
             values_held: boolean;
             /** @description What each wished for, in the same order. */
             wanted: components["schemas"]["Mark"][];
         };
         /**
-         * @description Which of the three studies.
-         * @enum {string}
+         * Format: int32
+         * @description Number of a study on its sheet, from 1. Earlier versions had three and lettered them.
          */
-        StudySlot: "A" | "B" | "C";
+        StudyNumber: number;
         /** @description A ground that suits. */
         Suits: {
             /** @description Which. */
@@ -3632,6 +3879,13 @@ export interface components {
              * @description Its value.
              */
             value: number;
+        };
+        /** @description Which studies to make. */
+        Wanted: {
+            /** @description How many, 3..=12; as many as kinds are named, or three, when left out. */
+            count?: number | null;
+            /** @description Of which kinds, in this order; those a piece usually gets when left out. */
+            kinds?: components["schemas"]["StudyKind"][];
         };
         /** @description One pigment of the set in the tray. */
         Well: {
@@ -5120,6 +5374,48 @@ export interface operations {
             };
         };
     };
+    painted: {
+        parameters: {
+            query?: {
+                /** @description A study by its number; the plan in its mixes when left out. */
+                study?: number;
+                /** @description Pixels across, 40 to 3600. */
+                width?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     look_at_picture: {
         parameters: {
             query?: never;
@@ -6063,7 +6359,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
         responses: {
             202: {
                 headers: {
@@ -6074,6 +6374,186 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindLine"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lend_picture: {
+        parameters: {
+            query?: {
+                /** @description Name it was dropped under. */
+                file_name?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lender"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_shares: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shares"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

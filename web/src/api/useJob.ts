@@ -1,8 +1,20 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useNotice } from "../bench/notice";
-import { answer, api, type JobView, Refused } from "./client";
+import { answer, api, type JobView, Refused, type Schemas } from "./client";
 import { pieceKey } from "./usePiece";
+
+/** Sends a file whose taking in is long work. */
+async function sent(address: string, file: File): Promise<JobView> {
+  const response = await fetch(`${address}?file_name=${encodeURIComponent(file.name)}`, {
+    method: "PUT",
+    body: file,
+    headers: { "content-type": "application/octet-stream" },
+  });
+  const body = await response.json();
+  if (!response.ok) throw new Refused(body);
+  return body as JobView;
+}
 
 /** Starts long work for a piece, follows its progress and can call it off. Leaving the page does not stop the work. */
 export function useJob(pieceId: number) {
@@ -67,19 +79,25 @@ export function useJob(pieceId: number) {
   return {
     job,
     cancel,
-    takeIn: (file: File) =>
-      start(async () => {
-        const response = await fetch(`/api/pieces/${pieceId}/reference?file_name=${encodeURIComponent(file.name)}`, {
-          method: "PUT",
-          body: file,
-          headers: { "content-type": "application/octet-stream" },
-        });
-        const body = await response.json();
-        if (!response.ok) throw new Refused(body);
-        return body as JobView;
-      }),
+    takeIn: (file: File) => start(() => sent(`/api/pieces/${pieceId}/reference`, file)),
     search: () => start(() => answer(api.POST("/api/pieces/{id}/search", { params: { path } }))),
-    makeStudies: () => start(() => answer(api.POST("/api/pieces/{id}/studies", { params: { path } }))),
+    makeStudies: (kinds: Schemas["StudyKind"][]) =>
+      start(() => answer(api.POST("/api/pieces/{id}/studies", { params: { path }, body: { kinds } }))),
+    /** Makes a study of several hues anew with other shares. */
+    moveShares: (number: number, hues: Schemas["HueShare"][]) =>
+      start(() =>
+        answer(
+          api.POST("/api/pieces/{id}/studies/{number}/shares", {
+            params: { path: { ...path, number } },
+            body: { hues },
+          }),
+        ),
+      ),
+    /** Makes a study in the colours of another piece. */
+    lend: (piece: number) =>
+      start(() => answer(api.POST("/api/pieces/{id}/studies/lent", { params: { path }, body: { piece } }))),
+    /** Makes a study in the colours of a picture. */
+    lendPicture: (file: File) => start(() => sent(`/api/pieces/${pieceId}/studies/lent`, file)),
   };
 }
 

@@ -113,6 +113,8 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
       setGroups: (g) => put("groups", g === null ? null : String(g)),
       isolate: search.get("isolate") === "1",
       setIsolate: (on) => put("isolate", on ? "1" : null),
+      flat: search.get("flat") === "1",
+      setFlat: (on) => put("flat", on ? "1" : null),
       peek,
       peekWith: setPeek,
       preview,

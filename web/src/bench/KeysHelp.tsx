@@ -4,6 +4,7 @@ import styles from "./KeysHelp.module.css";
 const KEYS: [string, string][] = [
   ["1 2 3 4 5 6 7 8", "Brief, Subject, Light, Lean set, Mixes, Studies, Piece, Box"],
   ["v w s n", "values only, warm–cool only, squint, as it reads among its neighbours; again: as it is"],
+  ["f", "flat: plans and studies without the hand of the medium"],
   ["[ ]", "fewer or more value groups"],
   ["i", "isolate the selected zone, or a patch under the pointer"],
   ["j k", "next or previous zone"],
@@ -14,6 +15,8 @@ const KEYS: [string, string][] = [
   ["arrows", "move the selected mark a tenth of a step (Shift: half)"],
   ["Space", "hold to see the reference"],
   ["l h d t c g o", "at Light: lit, halftone, in shadow, thrown back, contact, glint, own light"],
+  ["h H c C", "at Light, hue and chroma: turn the hue of the chosen zones, change its strength; b B turns a little"],
+  ["p x o l y", "there: the next pigment's hue, keep the zone chosen, as read, local colour, type a colour"],
   ["p a y e", "at Light: next plane, next distance, next kind of thing, the other light"],
   ["t", "at Mixes: take the simpler recipe of the zone, or the fuller one again"],
   ["r", "grey of the room: middle, dark, light"],

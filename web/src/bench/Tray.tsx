@@ -49,6 +49,8 @@ export function Tray() {
               <button
                 type="button"
                 className="plain"
+                draggable
+                onDragStart={(e) => e.dataTransfer.setData("text/pigment", w.pigment)}
                 onClick={() => bench.selectPigment(w.pigment)}
                 aria-label={`${w.name}, in ${w.zones} zones, ${Math.round(w.share * 100)} % of the paint`}
               >

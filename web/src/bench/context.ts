@@ -32,6 +32,9 @@ export type BenchState = {
   setGroups: (groups: number | null) => void;
   isolate: boolean;
   setIsolate: (on: boolean) => void;
+  /** Plans and studies are shown flat, without the hand of the medium. */
+  flat: boolean;
+  setFlat: (on: boolean) => void;
   /** Held down: the reference is shown over whatever is on the surface. */
   peek: boolean;
   /** What would follow from the drag going on. */

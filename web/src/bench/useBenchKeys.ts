@@ -81,6 +81,7 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
       s: () => toggle("squint"),
       n: () => toggle("neighbours"),
       i: () => now.current.bench.setIsolate(!now.current.bench.isolate),
+      f: () => now.current.bench.setFlat(!now.current.bench.flat),
       "[": () => groups(-1),
       "]": () => groups(1),
       j: () => step(1),

@@ -10,7 +10,7 @@ use lean_piece::light::{Distance, Falling, Kind, Lamp, LampFrom, Lighting, Plane
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::{Candidate, Heard, Measure, Panels, Wall};
 use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudyNumber};
-use lean_plan::studies::{Kind, make};
+use lean_plan::studies::{StudyKind, make};
 use lean_plan::wall::loudness;
 use lean_search::Tables;
 use lean_search::progress::Unwatched;
@@ -46,7 +46,7 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
 
     let tables = Tables::default();
     put_set(store, id, oils, SET, &tables)?;
-    let studies = make(&store.piece(id)?.piece, oils, &tables, &Kind::ALL[..3], &Unwatched)?;
+    let studies = make(&store.piece(id)?.piece, oils, &tables, &StudyKind::ALL[..3], &Unwatched)?;
     store.apply(id, None, Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(1)) }))?;
     store.apply(id, None, Command::SetSessions(SetSessions { sessions: sessions(&store.piece(id)?.piece) }))?;
     Ok(())

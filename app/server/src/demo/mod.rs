@@ -213,7 +213,7 @@ mod tests {
         for name in tram_shed::COLOURS.iter().map(|c| c.0).chain(["tram, red", "tram, cream"]) {
             assert!(names.contains(&name), "{name} is missing from {names:?}");
         }
-        assert!(shed.studies.len() == 3 && shed.chosen_study.is_some());
+        assert!(shed.studies.len() == 6 && shed.chosen_study.is_some());
         assert_eq!(pieces[0].line.title, shed.brief.title, "the main piece is first in the list");
 
         let hen = piece("Hen on the stove stool");

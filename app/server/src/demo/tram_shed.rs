@@ -14,7 +14,7 @@ use lean_piece::wanted::aimed_at;
 use lean_piece::{Brief, ChosenSet, Command, Importance, Millimetres, Piece, SearchKept, Size, StudyNumber};
 use lean_plan::basis::basis;
 use lean_plan::chart::arranged;
-use lean_plan::studies::{Kind, make};
+use lean_plan::studies::{StudyKind, make};
 use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
 use lean_store::{PieceId, Store};
@@ -64,7 +64,7 @@ pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> R
     let kept = SearchKept { basis: basis(&piece, Some(pastels)), zones: aimed_at(&piece), sizes };
     apply(Command::KeepSearch(KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } }))?;
 
-    let studies = make(&store.piece(id)?.piece, pastels, &tables, &Kind::usual(&store.piece(id)?.piece, 6), &Unwatched)?;
+    let studies = make(&store.piece(id)?.piece, pastels, &tables, &StudyKind::usual(&store.piece(id)?.piece, 6), &Unwatched)?;
     apply(Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(2)) }))?;
     Ok(())
 }

@@ -7,6 +7,7 @@ use crate::state::Studio;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
+use lean_piece::StudyNumber;
 use lean_plan::studies::ladder;
 use lean_plan::studies::sheet::{Copy, Sheet, lay_out};
 use serde::Deserialize;
@@ -29,20 +30,47 @@ pub enum WhichCopy {
 pub struct Printing {
     /// Colour or outline.
     copy: Option<WhichCopy>,
+    /// Numbers of the studies, as in `1,3,4`; all of them when left out.
+    studies: Option<String>,
+    /// Which page, from 1; the first when left out. A PDF has them all.
+    page: Option<usize>,
 }
 
-async fn laid_out(studio: Studio, id: i64, printing: Printing, write: fn(&Sheet) -> Result<Vec<u8>, String>) -> Result<Vec<u8>, Problem> {
+impl Printing {
+    fn numbers(&self) -> Result<Vec<StudyNumber>, Problem> {
+        let words = self.studies.iter().flat_map(|s| s.split(',')).map(str::trim).filter(|w| !w.is_empty());
+        words
+            .map(|w| {
+                w.parse().map(StudyNumber).map_err(|_| Problem::unusable(format!("\"{w}\" is no number of a study. Write them as 1,3,4.")))
+            })
+            .collect()
+    }
+}
+
+/// One page of several.
+fn page(sheets: &[Sheet], page: Option<usize>) -> Result<&Sheet, String> {
+    let n = page.unwrap_or(1);
+    sheets.get(n.wrapping_sub(1)).ok_or_else(|| format!("There is no page {n}; there are {}.", sheets.len()))
+}
+
+async fn laid_out(
+    studio: Studio,
+    id: i64,
+    printing: Printing,
+    write: impl FnOnce(&[Sheet]) -> Result<Vec<u8>, String> + Send + 'static,
+) -> Result<Vec<u8>, Problem> {
     let copy = match printing.copy.unwrap_or_default() {
         WhichCopy::Colour => Copy::Colour,
         WhichCopy::Outline => Copy::Outline,
     };
+    let only = printing.numbers()?;
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
             let paint_box =
                 s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
-            let sheet = lay_out(&kept.piece, &paint_box, copy).map_err(Problem::unusable)?;
-            write(&sheet).map_err(Problem::internal)
+            let sheets = lay_out(&kept.piece, &paint_box, copy, &only).map_err(Problem::unusable)?;
+            write(&sheets).map_err(Problem::unusable)
         })
         .await
 }
@@ -55,11 +83,11 @@ fn file(kind: &'static str, name: &str, bytes: Vec<u8>) -> Response {
 /// The value ladder as PDF at true size, to be held against the work.
 #[utoipa::path(get, path = "/api/pieces/{id}/ladder.pdf", operation_id = "print_ladder", params(("id" = i64, Path)), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
-    let bytes = studio.run(move |s| print::pdf::write(&ladder::lay_out(&s.store.piece(id)?.piece)).map_err(Problem::internal)).await?;
+    let bytes = studio.run(move |s| print::pdf::write(&[ladder::lay_out(&s.store.piece(id)?.piece)]).map_err(Problem::internal)).await?;
     Ok(file("application/pdf", "ladder.pdf", bytes))
 }
 
-/// The sheet as PDF at true size on one page.
+/// The sheet as PDF at true size, on as many pages as it takes.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.pdf", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn pdf(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
     Ok(file("application/pdf", "studies.pdf", laid_out(studio, id, p, print::pdf::write).await?))
@@ -68,11 +96,17 @@ pub async fn pdf(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Qu
 /// The sheet as PNG at 200 pixels per inch.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.png", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn png(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
-    Ok(file("image/png", "studies.png", laid_out(studio, id, p, print::png::write).await?))
+    let at = p.page;
+    Ok(file("image/png", "studies.png", laid_out(studio, id, p, move |s| print::png::write(page(s, at)?)).await?))
 }
 
-/// The sheet as SVG in millimetres.
+/// A page of the sheet as SVG in millimetres; `x-pages` says how many there are.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.svg", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn svg(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
-    Ok(file("image/svg+xml", "studies.svg", laid_out(studio, id, p, |s| Ok(print::svg::write(s).into_bytes())).await?))
+    let at = p.page;
+    let written = move |s: &[Sheet]| Ok(format!("{}\n{}", s.len(), print::svg::write(page(s, at)?)).into_bytes());
+    let bytes = laid_out(studio, id, p, written).await?;
+    let split = bytes.iter().position(|b| *b == b'\n').unwrap_or(0);
+    let pages = String::from_utf8_lossy(&bytes[..split]).into_owned();
+    Ok(([("x-pages", pages)], file("image/svg+xml", "studies.svg", bytes[split + 1..].to_vec())).into_response())
 }

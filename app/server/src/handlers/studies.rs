@@ -16,7 +16,7 @@ use lean_piece::{Command, HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, Stud
 use lean_plan::derived::derived;
 use lean_plan::planned::{self, painted_mixes, painted_study};
 use lean_plan::studies::variants::COUNT;
-use lean_plan::studies::{Kind, lent, make, make_one, scheme};
+use lean_plan::studies::{StudyKind, lent, make, make_one, scheme};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -28,14 +28,14 @@ pub struct Wanted {
     count: Option<usize>,
     /// Of which kinds, in this order; those a piece usually gets when left out.
     #[serde(default)]
-    kinds: Vec<Kind>,
+    kinds: Vec<StudyKind>,
 }
 
 /// A kind of study in words.
 #[derive(Serialize, ToSchema)]
 pub struct KindLine {
     /// Which.
-    kind: Kind,
+    kind: StudyKind,
     /// What it is called.
     name: &'static str,
 }
@@ -46,9 +46,9 @@ pub async fn kinds(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
-            let mut all = Kind::usual(&piece, *COUNT.end());
-            all.extend(Kind::ALL.into_iter().filter(|k| !all.contains(k)).collect::<Vec<_>>());
-            all.retain(|k| *k != Kind::Game || !piece.intent.games.only_hues.is_empty());
+            let mut all = StudyKind::usual(&piece, *COUNT.end());
+            all.extend(StudyKind::ALL.into_iter().filter(|k| !all.contains(k)).collect::<Vec<_>>());
+            all.retain(|k| *k != StudyKind::Game || !piece.intent.games.only_hues.is_empty());
             Ok(Json(all.into_iter().map(|kind| KindLine { kind, name: kind.name() }).collect()))
         })
         .await
@@ -57,11 +57,17 @@ pub async fn kinds(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<
 /// Makes studies, each with its own exact lean set, in place of those there are. Plans left behind and colours taken from elsewhere stay. Runs as a
 /// job.
 #[utoipa::path(post, path = "/api/pieces/{id}/studies", params(("id" = i64, Path)), request_body = Wanted, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>, In(wanted): In<Wanted>) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub async fn make_studies(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(wanted): In<Wanted>,
+) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     let kinds = match (wanted.kinds.len(), wanted.count) {
-        (0, count) => Kind::usual(&piece, count.unwrap_or(*COUNT.start())),
-        (n, _) if n > *COUNT.end() => return Err(Problem::unusable(format!("{n} studies are more than {} in one go. Ask for fewer.", COUNT.end()))),
+        (0, count) => StudyKind::usual(&piece, count.unwrap_or(*COUNT.start())),
+        (n, _) if n > *COUNT.end() => {
+            return Err(Problem::unusable(format!("{n} studies are more than {} in one go. Ask for fewer.", COUNT.end())));
+        }
         _ => wanted.kinds,
     };
     let worker = studio.clone();
@@ -70,7 +76,14 @@ pub async fn make_studies(State(studio): State<Studio>, Path(id): Path<i64>, In(
         keep(&worker, id, &piece, |now| {
             let stays = |s: &&Study| matches!(s.scheme, Scheme::Former | Scheme::Borrowed { .. });
             let others = now.studies.iter().filter(stays).cloned();
-            let all: Vec<Study> = made.iter().cloned().chain(others).take(MOST_STUDIES).zip(1..).map(|(s, n)| Study { number: StudyNumber(n), ..s }).collect();
+            let all: Vec<Study> = made
+                .iter()
+                .cloned()
+                .chain(others)
+                .take(MOST_STUDIES)
+                .zip(1..)
+                .map(|(s, n)| Study { number: StudyNumber(n), ..s })
+                .collect();
             let chosen = now.chosen_study.filter(|n| all.iter().any(|s| s.number == *n));
             Command::KeepStudies(KeepStudies { studies: all, chosen })
         })
@@ -99,7 +112,10 @@ pub async fn move_shares(
     };
     let sound = |h: &HueShare| (0.0..=360.0).contains(&h.hue) && (0.0..=1.0).contains(&h.share);
     if shares.hues.len() != hues.len() || !shares.hues.iter().all(sound) || shares.hues.iter().map(|h| h.share).sum::<f64>() < 0.01 {
-        return Err(Problem::unusable(format!("This scheme has {} hues, each with a share from 0 to 1 of the picture, not all of them 0.", hues.len())));
+        return Err(Problem::unusable(format!(
+            "This scheme has {} hues, each with a share from 0 to 1 of the picture, not all of them 0.",
+            hues.len()
+        )));
     }
     let scheme = Scheme::Chord { chord: *chord, hues: shares.hues };
     let wanted = scheme::wanted(&piece, &scheme, None).unwrap_or_default();
@@ -202,7 +218,8 @@ pub async fn lend_picture(
         })
         .await?;
     let wanted = lent::wanted(&piece, &colours);
-    let from: String = named.file_name.filter(|n| !n.trim().is_empty()).unwrap_or_else(|| "a picture".into()).chars().take(MOST_NAME).collect();
+    let from: String =
+        named.file_name.filter(|n| !n.trim().is_empty()).unwrap_or_else(|| "a picture".into()).chars().take(MOST_NAME).collect();
     one(studio, id, piece, paint_box, (number, Scheme::Borrowed { from }, wanted))
 }
 

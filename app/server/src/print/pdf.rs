@@ -1,4 +1,4 @@
-//! A sheet as one PDF page in millimetres.
+//! Sheets as pages of a PDF in millimetres.
 
 use super::FACES;
 use krilla::Document;
@@ -16,25 +16,28 @@ use lean_plan::studies::sheet::{Mark, Sheet};
 /// Points in a millimetre.
 const POINTS: f32 = 72.0 / 25.4;
 
-/// Writes the sheet as a PDF of one page.
+/// Writes sheets as a PDF, a page each.
 ///
 /// # Errors
-/// When the page cannot be written; says why.
-pub fn write(sheet: &Sheet) -> Result<Vec<u8>, String> {
+/// When a page cannot be written; says why.
+pub fn write(sheets: &[Sheet]) -> Result<Vec<u8>, String> {
     let fonts = FACES.map(|data| Font::new(data.to_vec().into(), 0));
     let [Some(regular), Some(bold)] = fonts else { return Err("the shipped fonts cannot be read".into()) };
     let mut document = Document::new();
-    document.set_metadata(Metadata::new().title(sheet.title.clone()).language("en".into()));
-    let size = PageSettings::from_wh(sheet.width as f32 * POINTS, sheet.height as f32 * POINTS).ok_or("the page has no size")?;
-    let mut page = document.start_page_with(size);
-    let mut surface = page.surface();
-    surface.push_transform(&Transform::from_scale(POINTS, POINTS));
-    for mark in &sheet.marks {
-        draw(&mut surface, mark, &regular, &bold);
+    let title = sheets.first().map(|s| s.title.clone()).unwrap_or_default();
+    document.set_metadata(Metadata::new().title(title).language("en".into()));
+    for sheet in sheets {
+        let size = PageSettings::from_wh(sheet.width as f32 * POINTS, sheet.height as f32 * POINTS).ok_or("the page has no size")?;
+        let mut page = document.start_page_with(size);
+        let mut surface = page.surface();
+        surface.push_transform(&Transform::from_scale(POINTS, POINTS));
+        for mark in &sheet.marks {
+            draw(&mut surface, mark, &regular, &bold);
+        }
+        surface.pop();
+        surface.finish();
+        page.finish();
     }
-    surface.pop();
-    surface.finish();
-    page.finish();
     document.finish().map_err(|e| format!("the PDF cannot be written: {e:?}"))
 }
 

@@ -33,11 +33,11 @@ impl Hand {
     /// How far edges swing, in brushes.
     pub(super) fn edge(self) -> f32 {
         match self {
-            Self::Pastel => 0.34,
-            Self::Pencil => 0.2,
+            Self::Pastel => 0.26,
+            Self::Pencil => 0.14,
             Self::Wash => 0.16,
             Self::Ink => 0.1,
-            Self::Dabs => 0.42,
+            Self::Dabs => 0.24,
         }
     }
 
@@ -63,13 +63,17 @@ impl Hand {
                 let wave = v + 0.5 * brush * (smooth(u / (2.0 * brush), v / (2.0 * brush), own) - 0.5);
                 let line = 0.5 + 0.5 * (wave * std::f32::consts::TAU / (0.2 * brush).max(2.6)).sin();
                 let tooth = smooth(x / (0.07 * brush).max(1.0), y / (0.07 * brush).max(1.0), seed);
-                Mark { bare: 0.24, cover: ramp(0.5 * line + 0.5 * tooth, 0.2, 0.56), lighter: 0.05 * (rough(u / brush, v / brush, own) - 0.5) }
+                Mark {
+                    bare: 0.24,
+                    cover: ramp(0.5 * line + 0.5 * tooth, 0.2, 0.56),
+                    lighter: 0.05 * (rough(u / brush, v / brush, own) - 0.5),
+                }
             }
             Self::Wash => {
                 let pool = rough(x / (2.2 * brush), y / (2.2 * brush), own) - 0.5;
                 let grain = smooth(x / (0.06 * brush).max(1.0), y / (0.06 * brush).max(1.0), seed) - 0.5;
                 let gathered = (-(rim / 0.16).powi(2)).exp();
-                Mark { bare: 0.0, cover: 1.0, lighter: 0.2 * pool + 0.06 * grain - 0.17 * gathered }
+                Mark { bare: 0.0, cover: 1.0, lighter: 0.34 * pool + 0.08 * grain - 0.22 * gathered }
             }
             Self::Ink => {
                 let (_, v) = turned(x, y, -14.0 + 8.0 * (hashed(i32::from(zone), 2, seed) - 0.5));

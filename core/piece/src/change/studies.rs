@@ -95,7 +95,9 @@ impl Change for GoOn {
             return Err(Refusal::Unknown(format!("Study {} has not been made yet. Make the studies first.", self.number)));
         }
         if piece.studies.len() + usize::from(self.former.is_some()) > MOST_STUDIES {
-            return Err(Refusal::Range(format!("{MOST_STUDIES} studies are kept already. Make them anew, fewer of them, before you go on.")));
+            return Err(Refusal::Range(format!(
+                "{MOST_STUDIES} studies are kept already. Make them anew, fewer of them, before you go on."
+            )));
         }
         self.targets.iter().try_for_each(|(zone, _)| piece.known(*zone))
     }
@@ -138,7 +140,9 @@ impl Change for NoteStudy {
     fn check(&self, piece: &Piece) -> Result<(), Refusal> {
         match self.reason.chars().count() {
             n if n > 300 => Err(Refusal::Text(format!("The reason has {n} characters; 300 fit."))),
-            _ if self.minutes > 6000 => Err(Refusal::Range(format!("{} minutes for a study are out of range; it may be 0 to 6000.", self.minutes))),
+            _ if self.minutes > 6000 => {
+                Err(Refusal::Range(format!("{} minutes for a study are out of range; it may be 0 to 6000.", self.minutes)))
+            }
             _ if !piece.studies.iter().any(|s| s.number == self.number) => {
                 Err(Refusal::Unknown(format!("Study {} is not there any more.", self.number)))
             }

@@ -1,6 +1,6 @@
 //! Several hues in stated shares: which zone lives in which, and how strong it is there.
 
-use super::scheme::{FAINT, held, room, strength, warmth};
+use super::freed::{FAINT, held, room, strength, turn, warmth};
 use lean_colour::Lab;
 use lean_piece::{HueShare, Piece};
 
@@ -28,7 +28,12 @@ pub fn laid(piece: &Piece, hues: &[HueShare]) -> Vec<usize> {
 fn parted(areas: &[f64], shares: &[f64]) -> Vec<usize> {
     let (n, k) = (areas.len(), shares.len());
     let least = usize::from(n >= k);
-    let sums: Vec<f64> = std::iter::once(0.0).chain(areas.iter().scan(0.0, |sum, a| { *sum += a; Some(*sum) })).collect();
+    let sums: Vec<f64> = std::iter::once(0.0)
+        .chain(areas.iter().scan(0.0, |sum, a| {
+            *sum += a;
+            Some(*sum)
+        }))
+        .collect();
     // best[j][i]: the first j stretches cover the first i areas.
     let mut best = vec![vec![(f64::INFINITY, 0usize); n + 1]; k + 1];
     best[0][0].0 = 0.0;
@@ -70,7 +75,7 @@ pub fn slid(piece: &Piece, dark: f64, light: f64) -> Vec<Lab> {
     let most = strength(piece);
     let values: Vec<f64> = piece.zones.iter().map(|z| z.target.l).collect();
     let total: f64 = piece.zones.iter().map(|z| z.reading.area).sum::<f64>().max(f64::MIN_POSITIVE);
-    let turn = super::scheme::turn(dark, light);
+    let turn = turn(dark, light);
     let rank = |i: usize| {
         let below: f64 = (0..values.len()).filter(|j| values[*j] < values[i]).map(|j| piece.zones[j].reading.area).sum();
         (below + 0.5 * piece.zones[i].reading.area) / total

@@ -11,7 +11,13 @@ use lean_piece::{ChosenSet, Piece, Refusal, Scheme, Study, StudyMix, StudyNumber
 ///
 /// # Errors
 /// When there is no such study.
-pub fn go_on(piece: &Piece, paint_box: Option<&PaintBox>, mixes: &[ZoneMix], number: StudyNumber, more: Option<u8>) -> Result<GoOn, Refusal> {
+pub fn go_on(
+    piece: &Piece,
+    paint_box: Option<&PaintBox>,
+    mixes: &[ZoneMix],
+    number: StudyNumber,
+    more: Option<u8>,
+) -> Result<GoOn, Refusal> {
     let study = piece
         .studies
         .iter()
@@ -37,7 +43,8 @@ fn former(piece: &Piece, mixes: &[ZoneMix], basis: &str) -> Option<Study> {
     let wanted = |s: &Study| s.mixes.iter().map(|m| m.wanted).collect::<Vec<_>>();
     let own: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
     let kept = piece.studies.iter().any(|s| wanted(s) == own && s.pigments == piece.chosen.pigments);
-    let mix = |z: &Zone| mixes.iter().find(|m| m.zone == z.id).map(|m| StudyMix { zone: z.id, wanted: piece.wanted(z), mix: m.mix.clone() });
+    let mix =
+        |z: &Zone| mixes.iter().find(|m| m.zone == z.id).map(|m| StudyMix { zone: z.id, wanted: piece.wanted(z), mix: m.mix.clone() });
     let mixed: Vec<StudyMix> = piece.zones.iter().map(mix).collect::<Option<_>>()?;
     (!kept && !mixed.is_empty()).then(|| Study {
         number: StudyNumber(piece.studies.iter().map(|s| s.number.0).max().unwrap_or(0) + 1),

@@ -28,11 +28,13 @@ pub fn wanted(piece: &Piece, colours: &[WishedColour]) -> Vec<Lab> {
     let mut prices = vec![0.0; lent.len()];
     let mut best: Option<(f64, Vec<usize>)> = None;
     for round in 0..ROUNDS {
-        let nearest = |z: usize| (0..lent.len()).min_by(|a, b| (far(z, *a) + prices[*a]).total_cmp(&(far(z, *b) + prices[*b]))).unwrap_or(0);
+        let nearest =
+            |z: usize| (0..lent.len()).min_by(|a, b| (far(z, *a) + prices[*a]).total_cmp(&(far(z, *b) + prices[*b]))).unwrap_or(0);
         let taken: Vec<usize> = (0..zones.len()).map(nearest).collect();
         let mut over: Vec<f64> = shares.iter().map(|s| -s).collect();
         taken.iter().zip(&areas).for_each(|(c, a)| over[*c] += a);
-        let off = over.iter().map(|o| o.abs()).sum::<f64>() + 0.5 * taken.iter().enumerate().map(|(z, c)| areas[z] * far(z, *c)).sum::<f64>();
+        let off =
+            over.iter().map(|o| o.abs()).sum::<f64>() + 0.5 * taken.iter().enumerate().map(|(z, c)| areas[z] * far(z, *c)).sum::<f64>();
         if best.as_ref().is_none_or(|(least, _)| off < *least) {
             best = Some((off, taken));
         }

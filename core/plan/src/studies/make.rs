@@ -2,7 +2,7 @@
 
 use super::order::{Held, choose_together, ordered_pairs};
 use super::restraint::ceiling;
-use super::variants::{Kind, choose};
+use super::variants::{StudyKind, choose};
 use super::wheel::Wheel;
 use crate::basis::basis;
 use crate::mixes::{pigments_of, reach_of, technique_of};
@@ -15,7 +15,7 @@ use lean_recipes::{Cost, Target};
 use lean_search::NoAnswer;
 use lean_search::Recipes;
 use lean_search::progress::{Progress, Stage};
-use lean_search::{Tables, search};
+use lean_search::{Need, SetFound, Tables, search};
 
 /// Cost in studies whose values must hold.
 fn held() -> Cost {
@@ -30,7 +30,13 @@ const USUAL_SIZE: usize = 5;
 ///
 /// # Errors
 /// See [`NoAnswer`]: too few pigments, no zones, cancelled.
-pub fn make(piece: &Piece, paint_box: &PaintBox, tables: &Tables, kinds: &[Kind], progress: &dyn Progress) -> Result<Vec<Study>, NoAnswer> {
+pub fn make(
+    piece: &Piece,
+    paint_box: &PaintBox,
+    tables: &Tables,
+    kinds: &[StudyKind],
+    progress: &dyn Progress,
+) -> Result<Vec<Study>, NoAnswer> {
     let plan = Plan::of(piece, paint_box, tables)?;
     let chosen = choose(piece, kinds, &Wheel::of(piece, paint_box), reach_of(piece, paint_box), |colours| plan.effort(colours));
     let count = chosen.len() as f64;
@@ -100,13 +106,26 @@ impl<'a> Plan<'a> {
         self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()
     }
 
+    /// The best set of the usual size, or of the largest that what is asked and the game leave pigments for.
+    fn best_set(&self, need: &Need, progress: &dyn Progress) -> Result<SetFound, NoAnswer> {
+        let of = |size: usize| {
+            let asked = self.piece.ask(self.paint_box, vec![need.clone()], size..=size);
+            search(&asked.ask(), self.tables, progress, &|_| {})
+        };
+        let mut size = self.size;
+        loop {
+            match of(size) {
+                Err(NoAnswer::TooFew(_)) if size > 1 => size -= 1,
+                other => return other?.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into())),
+            }
+        }
+    }
+
     fn study(&self, number: StudyNumber, scheme: Scheme, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
         let free = matches!(scheme, Scheme::AsRead);
         let cost = if free { self.piece.cost() } else { Cost { ranking: self.piece.cost().ranking, ..held() } };
         let aims: Vec<Target> = self.piece.zones.iter().zip(wanted).map(|(z, lab)| Target { lab: *lab, weight: weight(z) }).collect();
-        let asked = self.piece.ask(self.paint_box, vec![self.piece.need(aims, cost)], self.size..=self.size);
-        let found = search(&asked.ask(), self.tables, progress, &|_| {})?;
-        let set = found.into_iter().next().ok_or_else(|| NoAnswer::TooFew("no pigment".into()))?;
+        let set = self.best_set(&self.piece.need(aims, cost), progress)?;
         let technique = technique_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
         let recipes = Recipes::of(technique.as_ref());
         // Another light and colours from elsewhere have an order of warm and cool of their own.

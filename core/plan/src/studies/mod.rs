@@ -1,6 +1,7 @@
 //! Small colour versions of a piece: one as read, the others with the values held and the hues freed, or in another light.
 
 pub mod chord;
+mod freed;
 pub mod go_on;
 pub mod ladder;
 pub mod lent;
@@ -14,4 +15,4 @@ pub mod variants;
 pub mod wheel;
 
 pub use make::{make, make_one};
-pub use variants::Kind;
+pub use variants::StudyKind;

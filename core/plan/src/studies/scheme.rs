@@ -1,21 +1,19 @@
 //! Hues freed, values held, warm kept warmer than its neighbours.
 
+use super::freed::{FAINT, held, room, strength, turn, warmth};
 use super::order::ordered_pairs;
+use super::restraint::{families, restrained};
 use super::{chord, other_light};
 use crate::light::key::Reach;
-use super::restraint::{families, restrained};
 use crate::wording::hue::hue_word;
 use lean_colour::difference::ciede2000;
 use lean_colour::moves::with_temperature;
-use lean_colour::real::toward_real;
 use lean_colour::temperature::WARM_POLE;
-use lean_colour::{Lab, Temperature, Value};
+use lean_colour::{Lab, Temperature};
 use lean_piece::{Chord, Piece, Scheme, Zone};
 
 /// Share of the picture that the ruling hue of two opposites should cover. A choice.
 const RULES: f64 = 0.68;
-/// Least chroma that still shows a hue. A choice.
-pub(super) const FAINT: f64 = 9.0;
 /// Width of a neighbours scheme on the circle, in degrees. A choice.
 const STRETCH: f64 = 62.0;
 /// Warm–cool units by which a zone planned warmer than its neighbour stays warmer in a study. A choice: just above what reads as
@@ -106,23 +104,6 @@ fn hues(step: f64) -> impl Iterator<Item = f64> {
     (0..(360.0 / step) as usize).map(move |i| i as f64 * step)
 }
 
-/// Temperature of a unit of chroma at a hue, −1..=1.
-pub(super) fn warmth(hue: f64) -> f64 {
-    (hue - WARM_POLE).to_radians().cos()
-}
-
-/// Chroma a zone of this value may have: little near black and white, most in the middle.
-pub(super) fn room(value: Value, most: f64) -> f64 {
-    let arch = (std::f64::consts::PI * value.0.clamp(0.0, 10.0) / 10.0).sin();
-    most * (0.22 + 0.78 * arch)
-}
-
-/// Typical strength of colour of the piece, kept by its studies.
-pub(super) fn strength(piece: &Piece) -> f64 {
-    let strongest = piece.zones.iter().map(|z| z.target.chroma()).fold(0.0, f64::max);
-    strongest.clamp(30.0, 52.0)
-}
-
 /// Rank of each zone from coolest 0 to warmest 1 by area passed: half its own area counted.
 fn warm_rank(zones: &[Zone]) -> Vec<f64> {
     let t: Vec<f64> = zones.iter().map(|z| z.target.temperature().0).collect();
@@ -177,11 +158,6 @@ fn neighbours(piece: &Piece, from: f64, to: f64) -> Vec<Lab> {
         .collect()
 }
 
-/// The zone's own lightness with another chroma and hue.
-pub(super) fn held(zone: &Zone, chroma: f64, hue: f64) -> Lab {
-    toward_real(Lab::from_lch(zone.target.l, chroma, hue))
-}
-
 /// Area-weighted mean CIEDE2000 between two versions of the piece.
 pub fn apart(piece: &Piece, a: &[Lab], b: &[Lab]) -> f64 {
     let total: f64 = piece.zones.iter().map(|z| z.reading.area).sum::<f64>().max(f64::MIN_POSITIVE);
@@ -195,11 +171,6 @@ fn ruling_hue(scheme: &Scheme) -> Option<f64> {
         Scheme::Neighbours { from, to } => Some((from + turn(*from, *to) / 2.0).rem_euclid(360.0)),
         _ => None,
     }
-}
-
-/// The shorter way round the circle, −180..=180 degrees.
-pub(super) fn turn(from: f64, to: f64) -> f64 {
-    (to - from + 180.0).rem_euclid(360.0) - 180.0
 }
 
 /// One scheme of opposites and one of neighbours: of the pairs that make, with the piece as read, three pictures that really

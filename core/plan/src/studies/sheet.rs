@@ -10,7 +10,7 @@ use lean_colour::Lab;
 use lean_media::ground;
 use lean_picture::outline::{self, Point};
 use lean_piece::paint_box::PaintBox;
-use lean_piece::{PageFormat, Piece, Study};
+use lean_piece::{PageFormat, Piece, Study, StudyNumber};
 use lean_recipes::{Mix, telling};
 
 /// A place or length on the page in millimetres.
@@ -152,44 +152,63 @@ fn study_size(piece: &Piece) -> (Mm, Mm) {
     if aspect >= 1.0 { (long, long / aspect) } else { (long * aspect, long) }
 }
 
-/// Lays out the sheet of a piece's studies.
+/// Lays out a piece's studies at true size, those of these numbers, or all of them when none is named: as many to a page as fit, more pages instead of
+/// smaller letters.
 ///
 /// # Errors
-/// When there are no studies, or they do not fit on the page at the chosen size; says the largest size that does.
-pub fn lay_out(piece: &Piece, paint_box: &PaintBox, copy: Copy) -> Result<Sheet, String> {
+/// When there are no such studies, or not even one fits on a page at the chosen size; says the largest size that does.
+pub fn lay_out(piece: &Piece, paint_box: &PaintBox, copy: Copy, only: &[StudyNumber]) -> Result<Vec<Sheet>, String> {
     if piece.studies.is_empty() || piece.zone_map.is_none() {
         return Err("There are no studies to print yet. Make the studies first.".into());
     }
+    let studies: Vec<&Study> = piece.studies.iter().filter(|s| only.is_empty() || only.contains(&s.number)).collect();
+    if studies.is_empty() {
+        return Err("None of these studies is there any more. Choose others.".into());
+    }
     let lines = piece.zones.len();
-    let (w, h) = study_size(piece);
-    let count = piece.studies.len();
-    let grid = Grid::fitting(piece.sheet.page, (w, h), count, lines).ok_or_else(|| too_large(piece, count, lines))?;
+    let size = study_size(piece);
+    let most = (1..=studies.len()).rev().find(|n| Grid::fitting(piece.sheet.page, size, *n, lines).is_some());
+    let most = most.ok_or_else(|| too_large(piece, lines))?;
+    // As many on each page as on the others, so that the last one is no straggler.
+    let pages = studies.len().div_ceil(most);
+    let (least, longer) = (studies.len() / pages, studies.len() % pages);
+    let starts = (0..pages).map(|p| p * least + p.min(longer));
+    let page = |studies: &[&Study]| {
+        let grid = Grid::fitting(piece.sheet.page, size, studies.len(), lines)?;
+        Some(page(piece, paint_box, copy, studies, &grid))
+    };
+    let on = |(p, start): (usize, usize)| &studies[start..start + least + usize::from(p < longer)];
+    starts.enumerate().map(on).map(|s| page(s).ok_or_else(|| too_large(piece, lines))).collect()
+}
+
+fn page(piece: &Piece, paint_box: &PaintBox, copy: Copy, studies: &[&Study], grid: &Grid) -> Sheet {
+    let lines = piece.zones.len();
     let mut sheet =
         Sheet { width: grid.page.0, height: grid.page.1, title: format!("{} – studies", piece.brief.title), marks: Vec::new() };
     header(&mut sheet, piece, copy);
-    for (i, study) in piece.studies.iter().enumerate() {
+    for (i, study) in studies.iter().enumerate() {
         let (at, text) = grid.place(i, lines);
-        picture(&mut sheet, piece, study, [at[0], at[1], w, h], copy);
+        picture(&mut sheet, piece, study, [at[0], at[1], grid.study.0, grid.study.1], copy);
         notes(&mut sheet, piece, paint_box, study, text, grid.line);
     }
     footer(&mut sheet, piece);
-    Ok(sheet)
+    sheet
 }
 
-fn too_large(piece: &Piece, count: usize, lines: usize) -> String {
+fn too_large(piece: &Piece, lines: usize) -> String {
     let fits = |long: f64| {
         let mut p = piece.clone();
         p.sheet.longer_side.0 = long;
-        Grid::fitting(piece.sheet.page, study_size(&p), count, lines).is_some()
+        Grid::fitting(piece.sheet.page, study_size(&p), 1, lines).is_some()
     };
     let largest = (20..=300).rev().map(f64::from).find(|l| fits(*l));
     let page = if piece.sheet.page == PageFormat::A4 { "A4" } else { "Letter" };
     match largest {
         Some(l) => format!(
-            "{count} studies with a longer side of {} mm do not fit on {page} at true size. {l} mm is the most that does.",
+            "A study with a longer side of {} mm and its recipes do not fit on {page} at true size. {l} mm is the most that does.",
             piece.sheet.longer_side.0
         ),
-        None => format!("{count} studies with {lines} recipes each do not fit on {page}. Join some zones first."),
+        None => format!("A study with {lines} recipes does not fit on {page}. Join some zones first."),
     }
 }
 

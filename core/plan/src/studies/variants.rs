@@ -1,6 +1,7 @@
 //! Which studies are made: of every kind asked for the one this Box finds easiest among those that really differ from the others.
 
-use super::scheme::{self, REALLY_DIFFERS, apart, choose_two, warmth};
+use super::freed::warmth;
+use super::scheme::{self, REALLY_DIFFERS, apart, choose_two};
 use super::wheel::Wheel;
 use crate::light::key::Reach;
 use lean_colour::Lab;
@@ -12,7 +13,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Kind {
+pub enum StudyKind {
     /// As read.
     AsRead,
     /// Two opposites, one ruling.
@@ -49,7 +50,7 @@ pub const COUNT: std::ops::RangeInclusive<usize> = 3..=12;
 const OF_THREE: [f64; 3] = [0.6, 0.3, 0.1];
 const OF_FOUR: [f64; 4] = [0.5, 0.25, 0.15, 0.1];
 
-impl Kind {
+impl StudyKind {
     /// All of them, in the order in which they are made when nobody says which.
     pub const ALL: [Self; 14] = [
         Self::AsRead,
@@ -172,17 +173,17 @@ pub type Planned = (Scheme, Vec<Lab>);
 
 /// The schemes of the studies of some kinds, in their order. A kind a piece gives no ground for is left out: a game without hues, pale on dark
 /// where nothing matters more than the rest. `effort` says how hard colours are for the Box.
-pub fn choose(piece: &Piece, kinds: &[Kind], wheel: &Wheel, reach: Option<Reach>, effort: impl Fn(&[Lab]) -> f64) -> Vec<Planned> {
+pub fn choose(piece: &Piece, kinds: &[StudyKind], wheel: &Wheel, reach: Option<Reach>, effort: impl Fn(&[Lab]) -> f64) -> Vec<Planned> {
     let planned = |s: Scheme| scheme::wanted(piece, &s, reach).map(|colours| (s, colours));
     // Opposites and neighbours are looked for together: each is easier to find beside the other.
-    let pair: Option<[Scheme; 2]> = [Kind::Opposites, Kind::Neighbours]
+    let pair: Option<[Scheme; 2]> = [StudyKind::Opposites, StudyKind::Neighbours]
         .iter()
         .all(|k| kinds.contains(k))
         .then(|| choose_two(piece, |hue| wheel.turned(hue, 180.0), &effort));
     let mut chosen: Vec<Planned> = Vec::new();
     let mut paired = [false; 2];
     for kind in kinds {
-        if let (Some(pair), Some(at)) = (&pair, [Kind::Opposites, Kind::Neighbours].iter().position(|k| k == kind))
+        if let (Some(pair), Some(at)) = (&pair, [StudyKind::Opposites, StudyKind::Neighbours].iter().position(|k| k == kind))
             && !std::mem::replace(&mut paired[at], true)
         {
             chosen.extend(planned(pair[at].clone()));
@@ -211,12 +212,12 @@ mod tests {
     #[test]
     fn moods_and_games_come_before_what_is_usual() {
         let mut piece = staged(&[Staged::vt(6.0, 4.0), Staged::vt(3.0, -4.0)]);
-        assert_eq!(Kind::usual(&piece, 3), [Kind::AsRead, Kind::Opposites, Kind::Neighbours]);
+        assert_eq!(StudyKind::usual(&piece, 3), [StudyKind::AsRead, StudyKind::Opposites, StudyKind::Neighbours]);
         let mood = |scheme| lean_piece::intent::moods::Mood { word: "festive".into(), scheme: Some(scheme), key: None, contrast: 0.0 };
         piece.intent.moods = vec![mood(MoodScheme::Three)];
-        assert_eq!(Kind::usual(&piece, 3), [Kind::AsRead, Kind::Three, Kind::Opposites]);
+        assert_eq!(StudyKind::usual(&piece, 3), [StudyKind::AsRead, StudyKind::Three, StudyKind::Opposites]);
         piece.intent.games.only_hues = vec![lean_search::demands::HueFamily::Blue];
-        assert_eq!(Kind::usual(&piece, 12)[..3], [Kind::AsRead, Kind::Game, Kind::Three]);
-        assert_eq!(Kind::usual(&piece, 12).len(), 12);
+        assert_eq!(StudyKind::usual(&piece, 12)[..3], [StudyKind::AsRead, StudyKind::Game, StudyKind::Three]);
+        assert_eq!(StudyKind::usual(&piece, 12).len(), 12);
     }
 }

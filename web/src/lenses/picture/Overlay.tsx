@@ -57,6 +57,22 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
       aria-label={masses ? "Masses on the picture" : "Zones on the picture"}
       tabIndex={onLine ? 0 : undefined}
       onKeyDown={drawing.onKey}
+      onDragOver={(e) => {
+        if (e.dataTransfer.types.some((t) => t === "text/pigment" || t === "text/colour")) e.preventDefault();
+      }}
+      onDrop={(e) => {
+        const zone = Number((e.target as Element).closest("[data-zone]")?.getAttribute("data-zone"));
+        const [pigment, lab] = [e.dataTransfer.getData("text/pigment"), e.dataTransfer.getData("text/colour")];
+        if (!zone || masses || (!pigment && !lab)) return;
+        e.preventDefault();
+        bench.selectZone(zone);
+        bench.changes.request({
+          do: "colour",
+          zones: [zone],
+          how: pigment ? { by: "pigment", pigment } : { by: "of", lab: JSON.parse(lab) },
+          local: false,
+        });
+      }}
       onPointerDown={(e) => {
         if (onLine) {
           e.currentTarget.setPointerCapture(e.pointerId);
@@ -111,6 +127,7 @@ function Places({ shapes, masses, quiet }: { shapes: Shapes; masses: OverlayProp
         d={p.path}
         fillRule="evenodd"
         className={styles.shape}
+        data-zone={masses ? undefined : of}
         onClick={() => choose(of, i)}
       >
         <title>{masses ? massName(bench.view, of) : zoneName(bench.view, of)}</title>

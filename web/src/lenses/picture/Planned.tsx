@@ -1,5 +1,5 @@
 import { type ReactNode, useId } from "react";
-import type { Mark, PieceView, ZoneMix } from "../../api/client";
+import type { Mark, PieceView, Study, ZoneMix } from "../../api/client";
 import { useMap } from "../../api/useMap";
 import { type Look, seen } from "../../bench/context";
 import styles from "./Planned.module.css";
@@ -16,13 +16,15 @@ type Props = {
   ground: string;
   look: Look;
   label: string;
+  /** Address of the same picture painted in the hand of its medium; laid over the flat one once it has come. */
+  painted?: string;
   /** Shapes without paint are drawn as lines on the ground. */
   outlined?: boolean;
   children?: ReactNode;
 };
 
 /** The piece drawn as its zones in paint on the ground. */
-export function Planned({ view, marks, ways, ground, look, label, outlined, children }: Props) {
+export function Planned({ view, marks, ways, ground, look, label, painted, outlined, children }: Props) {
   const shapes = useMap(view.derived.map);
   const id = useId();
   return (
@@ -53,6 +55,9 @@ export function Planned({ view, marks, ways, ground, look, label, outlined, chil
           </g>
         );
       })}
+      {painted && look === "as-it-is" && (
+        <image href={painted} width={shapes.width || 1} height={shapes.height || 1} preserveAspectRatio="none" />
+      )}
       {children}
     </svg>
   );
@@ -100,4 +105,22 @@ export function targetsOf(view: PieceView, preview: { zone: number; data: { targ
     marks: new Map(shapes.map((s) => [s.zone, target(s)])),
     ways: new Map(shapes.flatMap((s) => way(s).map((w) => [s.zone, w] as const))),
   };
+}
+
+/** Where the plan is, painted in its mixes. */
+export const paintedPlan = (view: PieceView, width = 900) =>
+  `/api/pieces/${view.id}/painted?width=${width}&of=${view.revision}`;
+
+/** Where a study is, painted. It changes with its mixes only. */
+export const paintedStudy = (view: PieceView, study: Study, width: number) =>
+  `/api/pieces/${view.id}/painted?study=${study.number}&width=${width}&of=${printOf(study)}-${view.derived.map?.digest.slice(0, 8)}`;
+
+/** A number that changes when a study's colours do. */
+function printOf(study: Study): string {
+  const labs = study.mixes.map(
+    (m) => `${m.zone}:${m.mix.lab.l.toFixed(2)},${m.mix.lab.a.toFixed(2)},${m.mix.lab.b.toFixed(2)}`,
+  );
+  let print = 7;
+  for (const c of labs.join(";")) print = (print * 31 + c.charCodeAt(0)) >>> 0;
+  return print.toString(36);
 }

@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import type { Schemas, Zone } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { useBench, zoneName } from "../../bench/context";
+import { Rooms, useRoom } from "../../bench/Rooms";
 import { Dials } from "../../lenses/picture/Dials";
 import { Picture } from "../../lenses/picture/Picture";
 import { Plan } from "../../lenses/picture/Plan";
@@ -9,15 +10,22 @@ import { targetsOf } from "../../lenses/picture/Planned";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { Looks } from "../subject/Looks";
+import { ColourCard } from "./colour/ColourCard";
 import styles from "./Light.module.css";
 import { LightCard } from "./LightCard";
 import { DISTANCES, KINDS, nextOf, PLANES, ROLES } from "./words";
 import { ZoneLight } from "./ZoneLight";
 
+const ROOMS = [
+  ["light", "light and shadow"],
+  ["colour", "hue and chroma"],
+] as const;
+
 /** Plan the relations before the colours: the reference beside the plan, and the families of light and shadow. */
 export function Light() {
   const bench = useBench();
-  useFactKeys();
+  const room = useRoom(ROOMS);
+  useFactKeys(room === "light");
   const empty = bench.view.piece.zones.length === 0;
   return (
     <Station
@@ -29,6 +37,7 @@ export function Light() {
           </p>
         ) : (
           <>
+            <Rooms rooms={ROOMS} />
             <Looks />
             <div className={styles.beside}>
               <div className={styles.plan}>
@@ -40,7 +49,7 @@ export function Light() {
           </>
         )
       }
-      card={bench.zone === null ? <LightCard /> : <ZoneLight />}
+      card={room === "colour" ? <ColourCard /> : bench.zone === null ? <LightCard /> : <ZoneLight />}
     />
   );
 }
@@ -54,10 +63,11 @@ function AsPlanned() {
 }
 
 /** Single keys say how the selected zone stands in the light. */
-function useFactKeys() {
+function useFactKeys(on: boolean) {
   const bench = useBench();
   const { view, changes, zone } = bench;
   useEffect(() => {
+    if (!on) return;
     const press = (e: KeyboardEvent) => {
       const t = e.target as HTMLElement;
       if (/^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName) || e.ctrlKey || e.metaKey || e.altKey || e.defaultPrevented)
@@ -74,7 +84,7 @@ function useFactKeys() {
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [view, changes, zone]);
+  }, [on, view, changes, zone]);
 }
 
 function factsAfter(zone: Zone, key: string): Schemas["Facts"] | null {

@@ -6,7 +6,7 @@ import { capital, mixOf, numberWord, signed, temperatureWord, useBench, zoneName
 import { FindingNote } from "../../bench/Findings";
 import { Dials } from "../../lenses/picture/Dials";
 import { Plan } from "../../lenses/picture/Plan";
-import { waysOf } from "../../lenses/picture/Planned";
+import { paintedPlan, waysOf } from "../../lenses/picture/Planned";
 import { Measure } from "../../lenses/recipe/Measure";
 import { Recipe } from "../../lenses/recipe/Recipe";
 import { recipeHead } from "../../lenses/recipe/words";
@@ -39,7 +39,14 @@ function Surface() {
   return (
     <div className={styles.surface}>
       <div className={styles.plan}>
-        <Plan marks={marks} ways={waysOf(view, mixes)} ground={ground} look={look} label="The piece in its mixes" />
+        <Plan
+          marks={marks}
+          ways={waysOf(view, mixes)}
+          ground={ground}
+          look={look}
+          painted={bench.flat || bench.preview ? undefined : paintedPlan(view)}
+          label="The piece in its mixes"
+        />
         <Dials />
         <p className={styles.hint}>{capital(order.words)}. Space: the reference.</p>
       </div>
@@ -60,6 +67,8 @@ function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
         type="button"
         className={`plain ${styles.row}`}
         aria-pressed={bench.zone === mix.zone}
+        draggable
+        onDragStart={(e) => e.dataTransfer.setData("text/colour", JSON.stringify(mix.given.lab))}
         onClick={() => bench.selectZone(mix.zone)}
       >
         <Stroke

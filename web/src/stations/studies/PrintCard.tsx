@@ -1,5 +1,6 @@
 import { NativeSelect, NumberInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { asProblem, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import styles from "./Studies.module.css";
@@ -9,12 +10,18 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
   const { view, changes } = useBench();
   const { sheet } = view.piece;
   const base = `/api/pieces/${view.id}/sheet`;
+  const numbers = view.piece.studies.map((s) => s.number);
+  const [left, setLeft] = useState<number[]>([]);
+  const chosen = numbers.filter((n) => !left.includes(n));
+  const which = left.length ? `studies=${chosen.join(",")}` : "";
   // The sheet itself says whether it fits: asked again whenever something on it changed.
   const fits = useQuery({
-    queryKey: ["sheet", view.id, view.revision],
+    queryKey: ["sheet", view.id, view.revision, which],
     queryFn: async () => {
-      const r = await fetch(`${base}.svg`);
-      return r.ok ? null : asProblem(await r.json()).detail;
+      const r = await fetch(`${base}.svg?${which}`);
+      return r.ok
+        ? { pages: Number(r.headers.get("x-pages") ?? 1), problem: null }
+        : { pages: 0, problem: asProblem(await r.json()).detail };
     },
   });
   const set = (change: Partial<Schemas["SheetSettings"]>) =>
@@ -49,32 +56,51 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
         ]}
         onChange={(e) => set({ page: e.currentTarget.value as Schemas["PageFormat"] })}
       />
-      {fits.data ? (
+      {numbers.length > 1 && (
+        <fieldset className={styles.kinds}>
+          <legend>Studies on it</legend>
+          <span className={styles.which}>
+            {numbers.map((n) => (
+              <label key={n}>
+                <input
+                  type="checkbox"
+                  checked={!left.includes(n)}
+                  disabled={chosen.length === 1 && !left.includes(n)}
+                  onChange={() => setLeft(left.includes(n) ? left.filter((x) => x !== n) : [...left, n])}
+                />{" "}
+                <span className="figures">{n}</span>
+              </label>
+            ))}
+          </span>
+        </fieldset>
+      )}
+      {fits.data?.problem ? (
         <p role="alert" className={styles.stale}>
-          {fits.data}
+          {fits.data.problem}
         </p>
       ) : (
         <>
           <p>
             Each study {short.toFixed(1)} × {(sheet.longer_side / 10).toFixed(1)} cm on paper when printed at 100 %. A
             50 mm line at the foot lets you check.
+            {(fits.data?.pages ?? 1) > 1 && ` ${fits.data?.pages} pages.`}
           </p>
           <p className={styles.links}>
-            <a href={`${base}.pdf`} target="_blank" rel="noreferrer" id="print-pdf">
+            <a href={`${base}.pdf?${which}`} target="_blank" rel="noreferrer" id="print-pdf">
               PDF in colour
             </a>
-            <a href={`${base}.pdf?copy=outline`} target="_blank" rel="noreferrer">
+            <a href={`${base}.pdf?copy=outline&${which}`} target="_blank" rel="noreferrer">
               PDF, outlines to paint over
             </a>
-            <a href={`${base}.png`} download={`studies.png`}>
+            <a href={`${base}.png?${which}`} download={`studies.png`}>
               PNG in colour
             </a>
-            <a href={`${base}.png?copy=outline`} download={`studies-outline.png`}>
+            <a href={`${base}.png?copy=outline&${which}`} download={`studies-outline.png`}>
               PNG, outlines
             </a>
           </p>
-          <a href={`${base}.pdf`} target="_blank" rel="noreferrer" className={styles.preview}>
-            <img src={`${base}.svg?of=${view.revision}`} alt="The sheet as it will print" />
+          <a href={`${base}.pdf?${which}`} target="_blank" rel="noreferrer" className={styles.preview}>
+            <img src={`${base}.svg?of=${view.revision}&${which}`} alt="The sheet as it will print" />
           </a>
         </>
       )}

@@ -1,49 +1,53 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { Mark, PieceView, Study, StudySlot } from "../../api/client";
+import type { Mark, PieceView, Study } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { seen, useBench, zoneName } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { Plan } from "../../lenses/picture/Plan";
-import { Planned, targetsOf } from "../../lenses/picture/Planned";
+import { Planned, paintedPlan, paintedStudy, targetsOf } from "../../lenses/picture/Planned";
 import { recipeLine } from "../../lenses/recipe/words";
 import { useGround } from "../../lenses/stroke/useGround";
+import { MakeCard } from "./MakeCard";
 import { PrintCard } from "./PrintCard";
 import styles from "./Studies.module.css";
 import { StudyCard } from "./StudyCard";
 
-/** Small colour versions of the piece on one sheet: as read, opposites, neighbours. */
-export function Studies() {
+/** The study the address opens, and how to open another or lay all of them side by side. */
+export function useOpenStudy() {
   const { view } = useBench();
   const [search, setSearch] = useSearchParams();
-  const open =
-    view.piece.studies.find((s) => s.slot === search.get("study"))?.slot ??
-    view.piece.chosen_study ??
-    view.piece.studies[0]?.slot ??
-    null;
-  const select = (slot: StudySlot) =>
+  const open = view.piece.studies.find((s) => String(s.number) === search.get("study")) ?? null;
+  const select = (study: number | null) =>
     setSearch(
       (old) => {
         const next = new URLSearchParams(old);
-        next.set("study", slot);
+        if (study === null) next.delete("study");
+        else next.set("study", String(study));
         return next;
       },
       { replace: true },
     );
+  return { open, select };
+}
+
+/** Small colour versions of the piece, side by side; one of them large. */
+export function Studies() {
+  const { view } = useBench();
+  const { open } = useOpenStudy();
   const [printing, setPrinting] = useState(false);
-  const study = view.piece.studies.find((s) => s.slot === open);
-  const note = view.study_notes.find((n) => n.slot === open);
+  const note = view.study_notes.find((n) => n.number === open?.number);
   return (
     <Station
       name="Studies"
-      surface={<Surface open={open} onSelect={select} printing={printing} onPrint={setPrinting} />}
+      surface={<Surface open={open} printing={printing} onPrint={setPrinting} />}
       card={
         printing ? (
           <PrintCard onClose={() => setPrinting(false)} />
-        ) : study && note ? (
-          <StudyCard study={study} note={note} />
+        ) : open && note ? (
+          <StudyCard key={open.number} study={open} note={note} />
         ) : (
-          <p>Three small versions will lie here.</p>
+          <MakeCard />
         )
       }
     />
@@ -52,16 +56,14 @@ export function Studies() {
 
 function Surface({
   open,
-  onSelect,
   printing,
   onPrint,
 }: {
-  open: StudySlot | null;
-  onSelect: (s: StudySlot) => void;
+  open: Study | null;
   printing: boolean;
   onPrint: (on: boolean) => void;
 }) {
-  const { view, work, box, look, setLook } = useBench();
+  const { view, work, box, look, flat } = useBench();
   const ground = useGround();
   const { studies } = view.piece;
   const running = work.job?.what === "making studies" ? work.job : null;
@@ -78,113 +80,167 @@ function Surface({
   const stale = view.study_notes.some((n) => n.out_of_date);
   return (
     <>
-      <div className={styles.head} role="toolbar" aria-label="Ways to see the studies">
-        {(["as-it-is", "values", "warm-cool"] as const).map((l, i) => (
-          <button key={l} type="button" className="plain" aria-pressed={look === l} onClick={() => setLook(l)}>
-            <kbd className="figures">{"·vw"[i]}</kbd> {["as they are", "values", "warm–cool"][i]}
+      <Head printing={printing} onPrint={onPrint} />
+      {running && (
+        <p className={styles.progress} role="status">
+          <progress max={1} value={running.share} aria-label="Making studies" />
+          <button type="button" className="act" onClick={work.cancel}>
+            Cancel
           </button>
-        ))}
-        <span className={styles.gap} />
-        {running ? (
-          <span className={styles.progress} role="status">
-            <progress max={1} value={running.share} aria-label="Making studies" />
-            <button type="button" className="act" onClick={work.cancel}>
-              Cancel
-            </button>
-          </span>
-        ) : (
-          <button type="button" className={studies.length ? "act" : "act main"} onClick={work.makeStudies}>
-            {studies.length ? "Make them anew" : "Make three studies"}
-          </button>
-        )}
-        {studies.length > 0 && (
-          <button type="button" className="act main" aria-pressed={printing} onClick={() => onPrint(!printing)}>
-            Print the sheet
-          </button>
-        )}
-      </div>
+        </p>
+      )}
       {stale && !running && (
         <p className={styles.stale}>
           Zones, locks or the Box changed since these were made. They stay as they were until you make them anew.
         </p>
       )}
-      {studies.length ? (
-        <Sheet open={open} ground={ground} onSelect={onSelect} />
+      {open ? (
+        <Large study={open} />
+      ) : studies.length ? (
+        <SideBySide />
       ) : (
         <>
           <p className={styles.before}>
-            Three quick versions of the same drawing: A as read; B and C with the planned values held and the hues set
-            free, B by opposites, C by neighbours. Each finds its own exact lean set.
+            Quick small versions of the same drawing, to choose from before the large one: as read, hues set free with
+            the values held, or in another light. Each finds its own exact lean set.
           </p>
-          <Plan {...targetsOf(view, null)} ground={ground} look={look} label="The piece as planned" />
+          <Plan
+            {...targetsOf(view, null)}
+            ground={ground}
+            look={look}
+            painted={flat ? undefined : paintedPlan(view)}
+            label="The piece as planned"
+          />
         </>
       )}
     </>
   );
 }
 
-/** One study large, to be pointed at; all three small beneath it, and its strokes and recipes in one strip. */
-function Sheet({
-  open,
-  ground,
-  onSelect,
-}: {
-  open: StudySlot | null;
-  ground: string;
-  onSelect: (s: StudySlot) => void;
-}) {
-  const { view, look } = useBench();
-  const { studies } = view.piece;
-  const large = studies.find((s) => s.slot === open) ?? studies[0];
+function Head({ printing, onPrint }: { printing: boolean; onPrint: (on: boolean) => void }) {
+  const { view, look, setLook, flat, setFlat } = useBench();
+  const { open, select } = useOpenStudy();
   return (
-    <div className={styles.surface}>
-      <div className={styles.plan}>
-        <Plan marks={marksOf(view, large)} ground={ground} look={look} label={`Study ${large.slot}, large`} />
-        <div className={styles.three} role="group" aria-label="Studies">
-          {studies.map((s) => (
-            <Small key={s.slot} study={s} ground={ground} open={s.slot === large.slot} onSelect={onSelect} />
-          ))}
-        </div>
-      </div>
-      <Strip study={large} />
+    <div className={styles.head} role="toolbar" aria-label="Ways to see the studies">
+      {(["as-it-is", "values", "warm-cool"] as const).map((l, i) => (
+        <button key={l} type="button" className="plain" aria-pressed={look === l} onClick={() => setLook(l)}>
+          <kbd className="figures">{"·vw"[i]}</kbd> {["as they are", "values", "warm–cool"][i]}
+        </button>
+      ))}
+      <button type="button" className="plain" aria-pressed={flat} onClick={() => setFlat(!flat)}>
+        <kbd className="figures">f</kbd> flat
+      </button>
+      <span className={styles.gap} />
+      {open && (
+        <button type="button" className="act" onClick={() => select(null)}>
+          All side by side
+        </button>
+      )}
+      {view.piece.studies.length > 0 && (
+        <button
+          type="button"
+          id="print-the-sheet"
+          className="act"
+          aria-pressed={printing}
+          onClick={() => onPrint(!printing)}
+        >
+          Print the sheet
+        </button>
+      )}
     </div>
   );
 }
 
-function Small({
-  study,
-  ground,
-  open,
-  onSelect,
-}: {
-  study: Study;
-  ground: string;
-  open: boolean;
-  onSelect: (s: StudySlot) => void;
-}) {
-  const { view, look } = useBench();
-  const scheme = view.study_notes.find((n) => n.slot === study.slot)?.scheme ?? "";
-  const goesOn = view.piece.chosen_study === study.slot;
+/** All studies, as large as they find room. */
+function SideBySide() {
+  const { view } = useBench();
+  const { studies } = view.piece;
+  const across = studies.length <= 2 ? studies.length : studies.length <= 4 ? 2 : studies.length <= 9 ? 3 : 4;
   return (
-    <button type="button" aria-pressed={open} className={`plain ${styles.study}`} onClick={() => onSelect(study.slot)}>
+    <div
+      className={styles.all}
+      role="group"
+      aria-label="Studies"
+      style={{ gridTemplateColumns: `repeat(${across}, minmax(0, 1fr))` }}
+    >
+      {studies.map((s) => (
+        <Small key={s.number} study={s} width={480} />
+      ))}
+    </div>
+  );
+}
+
+/** One study large, to be pointed at; the others small beneath it, and its strokes and recipes in one strip. */
+function Large({ study }: { study: Study }) {
+  const { view, look, flat } = useBench();
+  const ground = useGround();
+  return (
+    <div className={styles.surface}>
+      <div className={styles.plan}>
+        <Plan
+          marks={marksOf(view, study)}
+          ground={ground}
+          look={look}
+          painted={flat ? undefined : paintedStudy(view, study, 900)}
+          label={`Study ${study.number}, large`}
+        />
+        <div className={styles.film} role="group" aria-label="Studies">
+          {view.piece.studies.map((s) => (
+            <Small key={s.number} study={s} width={240} bare />
+          ))}
+        </div>
+      </div>
+      <Strip study={study} />
+    </div>
+  );
+}
+
+function Small({ study, width, bare }: { study: Study; width: number; bare?: boolean }) {
+  const { view, look, flat } = useBench();
+  const ground = useGround();
+  const { open, select } = useOpenStudy();
+  const scheme = view.study_notes.find((n) => n.number === study.number)?.scheme ?? "";
+  const goesOn = view.piece.chosen_study === study.number;
+  return (
+    <button
+      type="button"
+      aria-pressed={open?.number === study.number}
+      aria-label={`Study ${study.number}: ${scheme}${goesOn ? ", goes on" : ""}`}
+      className={`plain ${styles.study}`}
+      onClick={() => select(study.number)}
+    >
       <span className={styles.frame}>
         <Planned
           view={view}
           marks={marksOf(view, study)}
           ground={ground}
           look={look}
-          label={`Study ${study.slot}: ${scheme}`}
+          painted={flat ? undefined : paintedStudy(view, study, width)}
+          label={`Study ${study.number}: ${scheme}`}
         />
       </span>
       <b>
-        {study.slot} · {scheme}
+        <span className="figures">{study.number}</span>
+        {!bare && ` ${scheme}`}
+        {goesOn && ", goes on"}
       </b>
-      <span className={styles.goesOn}>
-        {study.pigments.length} {unit(view.piece.brief.medium, study.pigments.length)} of its own
-        {goesOn && <b>, goes on</b>}
-      </span>
+      {!bare && (
+        <span className={styles.under}>
+          {valuesOf(view, study)} · {study.pigments.length} {unit(view.piece.brief.medium, study.pigments.length)}
+        </span>
+      )}
     </button>
   );
+}
+
+/** Whether a study holds the planned values, or which it has of its own. */
+function valuesOf(view: PieceView, study: Study): string {
+  const note = view.study_notes.find((n) => n.number === study.number);
+  if (!note) return "";
+  const wanted = note.wanted.map((m) => m.value);
+  if (study.scheme.kind === "light")
+    return `values ${Math.min(...wanted).toFixed(1)} to ${Math.max(...wanted).toFixed(1)}`;
+  return note.values_held ? "values held" : `a value ${note.most_off.toFixed(1)} off`;
 }
 
 function Strip({ study }: { study: Study }) {
@@ -193,7 +249,7 @@ function Strip({ study }: { study: Study }) {
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
   const laid = view.derived.order.zones.flatMap((z) => study.mixes.find((m) => m.zone === z) ?? []);
   return (
-    <ul className={styles.strip} aria-label={`Strokes and recipes of study ${study.slot}`}>
+    <ul className={styles.strip} aria-label={`Strokes and recipes of study ${study.number}`}>
       {laid.map((m) => (
         <li key={m.zone}>
           <button
@@ -217,6 +273,6 @@ function Strip({ study }: { study: Study }) {
 }
 
 function marksOf(view: PieceView, study: Study): Map<number, Mark> {
-  const note = view.study_notes.find((n) => n.slot === study.slot);
+  const note = view.study_notes.find((n) => n.number === study.number);
   return new Map(study.mixes.flatMap((m, i) => (note?.marks[i] ? [[m.zone, note.marks[i]] as const] : [])));
 }

@@ -1,40 +1,36 @@
-import type { Study, StudyNote } from "../../api/client";
+import { NumberInput, Textarea } from "@mantine/core";
+import { useState } from "react";
+import type { Schemas, Study, StudyNote } from "../../api/client";
 import { capital, useBench } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import styles from "./Studies.module.css";
 
-/** One study: whether its values hold, its own set, and whether it goes on. */
+/** One study: whether its values hold, its own set, why it is chosen, and going on with it. */
 export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
-  const { view, box, changes, zone } = useBench();
-  const { say } = useNotice();
+  const { box, zone } = useBench();
   const ground = useGround();
-  const chosen = view.piece.chosen_study === study.slot;
   const at = study.mixes.findIndex((m) => m.zone === zone);
-  const choose = () =>
-    changes
-      .request({ do: "choose-study", slot: chosen ? null : study.slot })
-      .then((done) => done && say(chosen ? "No study is chosen now." : `Study ${study.slot} goes on.`));
-  const use = () =>
-    changes
-      .request({ do: "choose-set", pigments: study.pigments })
-      .then((done) => done && say(`The tray holds the set of study ${study.slot}.`));
   return (
     <div className={styles.card}>
       <h2>
-        {study.slot} · {note.scheme}
+        <span className="figures">{study.number}</span> {capital(note.scheme)}
       </h2>
       <p className={styles.said}>
         {note.values_held
-          ? "Values held within a quarter step."
+          ? study.scheme.kind === "light"
+            ? "It holds the values of its own plan."
+            : "Values held within a quarter step."
           : `The worst value is ${note.most_off.toFixed(1)} steps off: this Box cannot hold it.`}
       </p>
-      {note.order_lost.map((words) => (
-        <p key={words} className={styles.stale}>
-          {capital(words)}
-        </p>
-      ))}
+      {note.order_lost.length > 0 && <Lost words={note.order_lost} />}
+      {at >= 0 && (
+        <div className={styles.zone}>
+          <Stroke marks={[note.wanted[at], note.marks[at]]} ground={ground} height={48} label="Wanted, and mixed" />
+          <p>{note.sentences[at]}</p>
+        </div>
+      )}
       <ul className={styles.members}>
         {study.pigments.map((id) => {
           const p = box?.pigments.find((q) => q.id === id);
@@ -50,18 +46,126 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
         Its own exact set of {study.pigments.length}; mean miss <span className="figures">{study.cost.toFixed(2)}</span>
         .
       </p>
-      {at >= 0 && (
-        <div className={styles.zone}>
-          <Stroke marks={[note.wanted[at], note.marks[at]]} ground={ground} height={56} label="Wished for, and mixed" />
-          <p>{note.sentences[at]}</p>
-        </div>
-      )}
-      <button type="button" className={chosen ? "act" : "act main"} onClick={choose}>
-        {chosen ? "Take the choice back" : "Choose this study"}
-      </button>
-      <button type="button" className="act" onClick={use}>
-        Lay its set in the tray
-      </button>
+      {study.scheme.kind === "chord" && <Shares number={study.number} hues={study.scheme.hues} />}
+      <GoOn study={study} />
+      <Kept study={study} />
     </div>
+  );
+}
+
+/** Neighbours whose order of warm and cool is lost: how many, and which on request. */
+function Lost({ words }: { words: string[] }) {
+  return (
+    <details className={styles.stale}>
+      <summary>
+        {words.length === 1 ? words[0] : `${words.length} pairs of neighbours came out no warmer than they should.`}
+      </summary>
+      {words.length > 1 && words.map((w) => <p key={w}>{capital(w)}</p>)}
+    </details>
+  );
+}
+
+/** How much of the picture each hue should cover. */
+function Shares({ number, hues }: { number: number; hues: Schemas["HueShare"][] }) {
+  const { work, view } = useBench();
+  const [shares, setShares] = useState(hues.map((h) => Math.round(h.share * 100)));
+  const words =
+    view.study_notes
+      .find((n) => n.number === number)
+      ?.scheme.split(", ")
+      .slice(1) ?? [];
+  const moved = shares.some((s, i) => s !== Math.round(hues[i].share * 100));
+  return (
+    <fieldset className={styles.shares}>
+      <legend>Shares of the picture, %</legend>
+      {hues.map((h, i) => (
+        <NumberInput
+          key={h.hue}
+          label={["ruling", "beside it", "accent", "second accent"][i] + (words[i] ? `, ${words[i]}` : "")}
+          min={0}
+          max={100}
+          step={5}
+          value={shares[i]}
+          onChange={(v) => setShares(shares.map((s, n) => (n === i ? Number(v) || 0 : s)))}
+        />
+      ))}
+      <button
+        type="button"
+        className="act"
+        disabled={!moved}
+        onClick={() =>
+          work.moveShares(
+            number,
+            hues.map((h, i) => ({ hue: h.hue, share: shares[i] / 100 })),
+          )
+        }
+      >
+        Make it with these shares
+      </button>
+    </fieldset>
+  );
+}
+
+/** One action makes the study the plan; the plan as it was stays as a study. */
+function GoOn({ study }: { study: Study }) {
+  const { view, changes } = useBench();
+  const { say } = useNotice();
+  const [more, setMore] = useState<number | string>(0);
+  const goesOn = view.piece.chosen_study === study.number;
+  const go = () =>
+    changes
+      .request({ do: "go-on", number: study.number, more: Number(more) > 0 ? Number(more) : null })
+      .then(
+        (done) =>
+          done &&
+          say(
+            `Study ${study.number} is the plan now: its colours, its set in the tray. Undo brings the former plan back.`,
+          ),
+      );
+  return (
+    <div className={styles.goOn}>
+      <button type="button" className="act main" onClick={go}>
+        {goesOn ? "Go on with it once more" : "Go on with this study"}
+      </button>
+      <NumberInput label="Pigments more for the large piece, at most" min={0} max={6} value={more} onChange={setMore} />
+      {Number(more) > 0 && (
+        <p className={styles.small}>
+          The scheme may be loosened: the set is locked, and Lean set says what each addition buys.
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Why it was chosen, and the minutes it took. */
+function Kept({ study }: { study: Study }) {
+  const { changes } = useBench();
+  const [reason, setReason] = useState(study.reason);
+  const keep = (change: Partial<Pick<Study, "reason" | "minutes">>) =>
+    changes.request({ do: "note-study", number: study.number, reason, minutes: study.minutes, ...change });
+  return (
+    <>
+      <Textarea
+        label="Why this one, or why not"
+        autosize
+        minRows={1}
+        maxLength={300}
+        className={styles.reason}
+        value={reason}
+        onChange={(e) => setReason(e.currentTarget.value)}
+        onBlur={() => reason !== study.reason && keep({ reason })}
+      />
+      <NumberInput
+        key={study.minutes}
+        label="Minutes spent painting it"
+        min={0}
+        max={6000}
+        defaultValue={study.minutes}
+        onBlur={(e) => {
+          const minutes = Number(e.currentTarget.value) || 0;
+          if (minutes !== study.minutes) keep({ minutes });
+        }}
+      />
+    </>
   );
 }

@@ -1,0 +1,120 @@
+import { TextInput } from "@mantine/core";
+import { useState } from "react";
+import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../../bench/context";
+import { chromaOf, hueOf, Round } from "../../../lenses/round/Round";
+import { Stroke } from "../../../lenses/stroke/Stroke";
+import { useGround } from "../../../lenses/stroke/useGround";
+import styles from "./Colour.module.css";
+import { useColour } from "./useColour";
+
+/** A hue in the painter's hand: turned on the Round, typed, or taken from a pigment. The value of every zone stays. */
+export function ColourCard() {
+  const bench = useBench();
+  const { view, look } = bench;
+  const ground = useGround();
+  const at = useColour();
+  const zones = view.derived.shapes.map((s) => ({ zone: s.zone, mark: targetOf(bench, s.zone) ?? s.target }));
+  const first = zones.find((z) => z.zone === at.zones[0]);
+  const shape = view.derived.shapes.find((s) => s.zone === first?.zone);
+  return (
+    <div className={styles.card}>
+      <h2>
+        {first ? (
+          <>
+            <span className="figures">{at.zones.join(", ")}</span> {capital(zoneName(view, first.zone))}
+            {at.zones.length > 1 && ` and ${at.zones.length - 1} more`}
+          </>
+        ) : (
+          "A hue for a zone"
+        )}
+      </h2>
+      {first && shape ? (
+        <>
+          <Stroke
+            marks={[shape.reading, first.mark]}
+            ground={ground}
+            height={44}
+            look={look}
+            label="Read, and planned"
+          />
+          <p>
+            Value <span className="figures">{first.mark.value.toFixed(1)}</span> stays. Hue{" "}
+            <span className="figures">{hueOf(first.mark).toFixed(0)}°</span>, chroma{" "}
+            <span className="figures">{chromaOf(first.mark).toFixed(0)}</span>,{" "}
+            {temperatureWord(first.mark.temperature)}{" "}
+            <span className="figures">{signed(first.mark.temperature, 0)}</span>.
+          </p>
+        </>
+      ) : (
+        <p>
+          Choose a zone on the plan, or step through them with j and k. Then point at the Round, or drop a pigment on
+          the zone.
+        </p>
+      )}
+      <Round
+        pigments={at.pigments}
+        zones={zones}
+        chosen={at.zones}
+        ground={ground}
+        scheme={view.piece.scheme ?? null}
+        onPoint={(hue, chroma) => at.colour({ by: "set", hue, chroma })}
+      />
+      {first && (
+        <>
+          <Typed onTyped={(text) => at.colour({ by: "typed", text })} />
+          <p className={styles.acts}>
+            <button type="button" className="act" onClick={() => at.colour({ by: "as-read" })}>
+              As read <kbd className="figures">o</kbd>
+            </button>
+            <button
+              type="button"
+              className="act"
+              aria-pressed={at.group.includes(first.zone)}
+              onClick={() => at.toggle(first.zone)}
+            >
+              {at.group.includes(first.zone) ? "Leave it out" : "Keep it chosen"} <kbd className="figures">x</kbd>
+            </button>
+            {at.group.length > 0 && (
+              <button type="button" className="act" onClick={at.clear}>
+                Only this one
+              </button>
+            )}
+          </p>
+          <label className={styles.tick}>
+            <input type="checkbox" checked={at.local} onChange={(e) => at.setLocal(e.currentTarget.checked)} /> Its
+            local colour, not the plan <kbd className="figures">l</kbd>
+          </label>
+          <p className={styles.keys}>
+            <kbd className="figures">h H</kbd> hue ±10°, <kbd className="figures">b B</kbd> ±2°,{" "}
+            <kbd className="figures">c C</kbd> chroma ±4, <kbd className="figures">p P</kbd> the next pigment's hue,{" "}
+            <kbd className="figures">y</kbd> type a colour
+          </p>
+        </>
+      )}
+    </div>
+  );
+}
+
+function Typed({ onTyped }: { onTyped: (text: string) => void }) {
+  const [text, setText] = useState("");
+  return (
+    <form
+      className={styles.typed}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (!text.trim()) return;
+        onTyped(text);
+        setText("");
+        (document.activeElement as HTMLElement | null)?.blur();
+      }}
+    >
+      <TextInput
+        id="typed-colour"
+        label="Type a colour"
+        placeholder="#33aa66 · 60 20 -10 · lch 60 30 250"
+        value={text}
+        onChange={(e) => setText(e.currentTarget.value)}
+      />
+    </form>
+  );
+}

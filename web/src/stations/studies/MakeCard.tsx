@@ -1,0 +1,95 @@
+import { FileButton, NativeSelect, NumberInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, type Schemas } from "../../api/client";
+import { useBench } from "../../bench/context";
+import styles from "./Studies.module.css";
+
+type Kind = Schemas["StudyKind"];
+
+/** Which studies to make, and whose colours a further one may take. */
+export function MakeCard() {
+  const { view, work } = useBench();
+  const made = view.piece.studies.length > 0;
+  const kinds = useQuery({
+    queryKey: ["study-kinds", view.id, view.revision],
+    queryFn: () => answer(api.GET("/api/pieces/{id}/studies/kinds", { params: { path: { id: view.id } } })),
+    placeholderData: (old) => old,
+  });
+  const [asked, setAsked] = useState<Kind[] | null>(null);
+  const all = kinds.data ?? [];
+  const ticked = asked ?? all.slice(0, 6).map((k) => k.kind);
+  const tick = (kind: Kind) =>
+    setAsked(
+      ticked.includes(kind)
+        ? ticked.filter((k) => k !== kind)
+        : all.map((k) => k.kind).filter((k) => k === kind || ticked.includes(k)),
+    );
+  const running = work.job?.what === "making studies";
+  return (
+    <div className={styles.card}>
+      <h2>{made ? "Make them anew" : "Make studies"}</h2>
+      <NumberInput
+        label="How many"
+        min={1}
+        max={12}
+        value={ticked.length}
+        onChange={(n) => setAsked(all.slice(0, Math.min(12, Math.max(1, Number(n) || 1))).map((k) => k.kind))}
+      />
+      <fieldset className={styles.kinds}>
+        <legend>Of these kinds</legend>
+        {all.map((k) => (
+          <label key={k.kind}>
+            <input type="checkbox" checked={ticked.includes(k.kind)} onChange={() => tick(k.kind)} /> {k.name}
+          </label>
+        ))}
+      </fieldset>
+      <button
+        type="button"
+        className="act main"
+        disabled={running || !ticked.length || ticked.length > 12}
+        onClick={() => work.makeStudies(ticked)}
+      >
+        Make {ticked.length === 1 ? "one study" : `${ticked.length} studies`}
+      </button>
+      <p className={styles.small}>
+        Hues are set free, values stay as planned; another light has values of its own. Skin, sky, whites and greys keep
+        within what they can be.
+      </p>
+      <Lent />
+    </div>
+  );
+}
+
+/** Colours of something else, laid on this piece as one more study. */
+function Lent() {
+  const { view, work } = useBench();
+  const studio = useQuery({ queryKey: ["studio"], queryFn: () => answer(api.GET("/api/studio")) });
+  const others = (studio.data?.pieces ?? []).filter((p) => p.id !== view.id && p.zones > 0);
+  const [from, setFrom] = useState("");
+  return (
+    <section className={styles.lent} aria-label="Colours from somewhere else">
+      <h3>Colours from somewhere else</h3>
+      {others.length > 0 && (
+        <>
+          <NativeSelect
+            label="Another piece"
+            value={from}
+            onChange={(e) => setFrom(e.currentTarget.value)}
+            data={[{ value: "", label: "choose one" }, ...others.map((p) => ({ value: String(p.id), label: p.title }))]}
+          />
+          <button type="button" className="act" disabled={!from} onClick={() => work.lend(Number(from))}>
+            Lay its colours here
+          </button>
+        </>
+      )}
+      <FileButton onChange={(file) => file && work.lendPicture(file)} accept="image/*">
+        {(props) => (
+          <button type="button" className="act" {...props}>
+            Those of a picture: a painting, a fabric
+          </button>
+        )}
+      </FileButton>
+    </section>
+  );
+}
