@@ -1,5 +1,6 @@
-//! What a newcomer would otherwise type by hand: `cargo xtask demo | test | shots | api-types | check`.
+//! What a newcomer would otherwise type by hand: `cargo xtask demo | dev | test | shots | api-types | check`.
 
+mod dev;
 mod steps;
 
 use clap::{Parser, Subcommand};
@@ -21,6 +22,8 @@ enum What {
         #[arg(long, default_value = "127.0.0.1:7436")]
         listen: String,
     },
+    /// Serve the demo studio and its pages for work on them: pages reload as they are edited, the server is built and started anew.
+    Dev,
     /// Install what is missing and pass every test, the browser's too.
     Test,
     /// Take the pictures of the main views anew for docs/screenshots.
@@ -34,6 +37,7 @@ enum What {
 fn main() -> ExitCode {
     let done = match Line::parse().what {
         What::Demo { listen } => steps::demo(&listen),
+        What::Dev => dev::dev(),
         What::Test => steps::test(),
         What::Shots => steps::shots(),
         What::ApiTypes => steps::api_types(),

@@ -3,12 +3,12 @@
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
-type Done = Result<(), String>;
+pub type Done = Result<(), String>;
 
 /// Debian's packages the browser tests need: the browser, its driver.
 const BROWSER: &[&str] = &["chromium", "chromium-driver"];
 
-fn root() -> PathBuf {
+pub fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).parent().map_or_else(|| PathBuf::from("."), Path::to_path_buf)
 }
 
@@ -27,7 +27,7 @@ fn present(program: &str) -> bool {
 }
 
 /// npm packages exactly as locked; skipped when they are already there for this lock file.
-fn web_packages() -> Done {
+pub fn web_packages() -> Done {
     if !present("npm") {
         return Err("npm is missing: install Node.js 20 or later (Debian: apt-get install nodejs npm)".into());
     }
@@ -58,8 +58,8 @@ fn browser() -> Done {
 /// Builds everything and serves the demo studio.
 pub fn demo(listen: &str) -> Done {
     pages()?;
-    cargo(&["build", "--release", "--package", "lean-swatch"])?;
-    run(&root(), "target/release/lean-swatch", &["serve", "--demo", "--listen", listen])
+    cargo(&["build", "--profile", "demo", "--package", "lean-swatch"])?;
+    run(&root(), "target/demo/lean-swatch", &["serve", "--demo", "--listen", listen])
 }
 
 /// Passes every test.

@@ -91,6 +91,7 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(studies::make_studies))
         .routes(routes!(studies::move_shares))
         .routes(routes!(studies::lend, studies::lend_picture))
+        .routes(routes!(studies::lamps))
         .routes(routes!(studies::painted))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))

@@ -173,6 +173,9 @@ pub struct Study {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub minutes: u32,
+    /// Since when its clock runs, in seconds of Unix time; `None` while it stands.
+    #[serde(default)]
+    pub running_since: Option<i64>,
 }
 
 /// Paper in the printer.

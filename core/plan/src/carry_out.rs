@@ -139,7 +139,9 @@ impl Request {
             }
             Self::ChooseStudy { number } => Command::ChooseStudy(ChooseStudy { number }),
             Self::GoOn { number, more } => go_on(piece, paint_box, &mixes_of(piece, paint_box), number, more)?.into(),
-            Self::NoteStudy { number, reason, minutes } => NoteStudy { number, reason: reason.trim().to_owned(), minutes }.into(),
+            Self::NoteStudy { number, reason, minutes, running_since } => {
+                NoteStudy { number, reason: reason.trim().to_owned(), minutes, running_since }.into()
+            }
             Self::Colour { zones, how, local } => coloured(piece, paint_box, &zones, &how, local)?.into(),
             Self::SetSheet { sheet } => Command::SetSheet(SetSheet { sheet }),
             Self::Dismiss { dismissal } => {

@@ -18,6 +18,7 @@ pub mod field_note;
 pub mod findings;
 pub mod fit;
 pub mod grounds;
+pub mod lamps;
 pub mod light;
 pub mod mark;
 pub mod mixes;

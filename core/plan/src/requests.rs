@@ -218,6 +218,9 @@ pub enum Request {
         reason: String,
         /// Minutes spent painting it.
         minutes: u32,
+        /// Since when its clock runs, in seconds of Unix time; `None` while it stands.
+        #[serde(default)]
+        running_since: Option<i64>,
     },
     /// Give zones a hue and a chroma; their values stay.
     Colour {

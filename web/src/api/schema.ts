@@ -800,7 +800,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The sheet as PDF at true size on one page. */
+        /** The sheet as PDF at true size, on as many pages as it takes. */
         get: operations["pdf"];
         put?: never;
         post?: never;
@@ -834,7 +834,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The sheet as SVG in millimetres. */
+        /** A page of the sheet as SVG in millimetres; `x-pages` says how many there are. */
         get: operations["svg"];
         put?: never;
         post?: never;
@@ -893,6 +893,23 @@ export interface paths {
         put: operations["lend_picture"];
         /** Lays the colours of another piece, or of one of its studies, on the zones of this one: by rank of value and warmth, values held. Runs as a job. */
         post: operations["lend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/studies/{number}/lamps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A study as lamps other than daylight show it. */
+        get: operations["lamps"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3369,6 +3386,11 @@ export interface components {
             number: components["schemas"]["StudyNumber"];
             /** @description Why it was chosen, or what is to be remembered; at most 300 characters. */
             reason: string;
+            /**
+             * Format: int64
+             * @description Since when its clock runs, in seconds of Unix time; `None` while it stands.
+             */
+            running_since?: number | null;
         } | {
             /** @enum {string} */
             do: "colour";
@@ -3722,6 +3744,11 @@ export interface components {
             pigments: components["schemas"]["PigmentId"][];
             /** @description Why it was chosen, or what is to be remembered of it; may be empty. */
             reason: string;
+            /**
+             * Format: int64
+             * @description Since when its clock runs, in seconds of Unix time; `None` while it stands.
+             */
+            running_since?: number | null;
             /** @description Where its hues come from. */
             scheme: components["schemas"]["Scheme"];
         };
@@ -3829,6 +3856,15 @@ export interface components {
             why: string;
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
+        };
+        /** @description A study as one lamp shows it. */
+        UnderLamp: {
+            /** @description What changes most there, in sentences, the largest change first. */
+            changes: string[];
+            /** @description What the lamp is called. */
+            lamp: string;
+            /** @description Every zone it can say something of. */
+            zones: components["schemas"]["ZoneUnder"][];
         };
         /**
          * @description What lengths are shown in.
@@ -4031,6 +4067,13 @@ export interface components {
             /** @description The wanted colour. */
             target: components["schemas"]["Lab"];
             /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        };
+        /** @description A zone of a study under a lamp. */
+        ZoneUnder: {
+            /** @description What its mix looks like there. */
+            mark: components["schemas"]["Mark"];
+            /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
         };
     };
@@ -6235,6 +6278,10 @@ export interface operations {
             query?: {
                 /** @description Colour or outline. */
                 copy?: components["schemas"]["WhichCopy"];
+                /** @description Numbers of the studies, as in `1,3,4`; all of them when left out. */
+                studies?: string;
+                /** @description Which page, from 1; the first when left out. A PDF has them all. */
+                page?: number;
             };
             header?: never;
             path: {
@@ -6275,6 +6322,10 @@ export interface operations {
             query?: {
                 /** @description Colour or outline. */
                 copy?: components["schemas"]["WhichCopy"];
+                /** @description Numbers of the studies, as in `1,3,4`; all of them when left out. */
+                studies?: string;
+                /** @description Which page, from 1; the first when left out. A PDF has them all. */
+                page?: number;
             };
             header?: never;
             path: {
@@ -6315,6 +6366,10 @@ export interface operations {
             query?: {
                 /** @description Colour or outline. */
                 copy?: components["schemas"]["WhichCopy"];
+                /** @description Numbers of the studies, as in `1,3,4`; all of them when left out. */
+                studies?: string;
+                /** @description Which page, from 1; the first when left out. A PDF has them all. */
+                page?: number;
             };
             header?: never;
             path: {
@@ -6504,6 +6559,44 @@ export interface operations {
                 };
             };
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lamps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderLamp"][];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

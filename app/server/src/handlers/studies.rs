@@ -14,6 +14,7 @@ use axum::response::{IntoResponse, Response};
 use lean_piece::change::KeepStudies;
 use lean_piece::{Command, HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, Study, StudyNumber, WishedColour};
 use lean_plan::derived::derived;
+use lean_plan::lamps::{UnderLamp, under_lamps};
 use lean_plan::planned::{self, painted_mixes, painted_study};
 use lean_plan::studies::variants::COUNT;
 use lean_plan::studies::{StudyKind, lent, make, make_one, scheme};
@@ -136,7 +137,9 @@ fn one(
         keep(&worker, id, &piece, |now| {
             let mut studies = now.studies.clone();
             match studies.iter_mut().find(|s| s.number == made.number) {
-                Some(old) => *old = Study { reason: old.reason.clone(), minutes: old.minutes, ..made.clone() },
+                Some(old) => {
+                    *old = Study { reason: old.reason.clone(), minutes: old.minutes, running_since: old.running_since, ..made.clone() }
+                }
                 None => studies.push(made.clone()),
             }
             Command::KeepStudies(KeepStudies { studies, chosen: now.chosen_study })
@@ -221,6 +224,15 @@ pub async fn lend_picture(
     let from: String =
         named.file_name.filter(|n| !n.trim().is_empty()).unwrap_or_else(|| "a picture".into()).chars().take(MOST_NAME).collect();
     one(studio, id, piece, paint_box, (number, Scheme::Borrowed { from }, wanted))
+}
+
+/// A study as lamps other than daylight show it.
+#[utoipa::path(get, path = "/api/pieces/{id}/studies/{number}/lamps", params(("id" = i64, Path), ("number" = u8, Path)), responses((status = 200, body = Vec<UnderLamp>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn lamps(State(studio): State<Studio>, Path((id, number)): Path<(i64, u8)>) -> Result<Json<Vec<UnderLamp>>, Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    let study =
+        piece.studies.iter().find(|s| s.number.0 == number).ok_or_else(|| Problem::not_found("That study is not there any more."))?;
+    Ok(Json(under_lamps(&piece, &paint_box, study)))
 }
 
 /// Which picture to paint.

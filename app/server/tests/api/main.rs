@@ -271,7 +271,7 @@ async fn the_sheet_is_one_page_of_the_chosen_paper_or_says_what_fits() {
         let pdf = lopdf::Document::load_mem(&bytes).unwrap();
         let first = pdf.get_pages()[&1];
         let media = pdf.get_dictionary(first).unwrap().get(b"MediaBox").unwrap().as_array().unwrap().clone();
-        assert_eq!(pdf.get_pages().len(), 1);
+        assert_eq!(pdf.get_pages().len(), 2, "three of the six studies to a page");
         assert!((media[2].as_float().unwrap() - size[0]).abs() < 0.1 && (media[3].as_float().unwrap() - size[1]).abs() < 0.1);
         assert!(pdf.extract_text(&[1]).unwrap().contains("Tram shed, first frost"));
     }

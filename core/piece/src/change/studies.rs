@@ -130,6 +130,9 @@ pub struct NoteStudy {
     pub reason: String,
     /// Minutes spent painting it.
     pub minutes: u32,
+    /// Since when its clock runs, in seconds of Unix time; `None` while it stands.
+    #[serde(default)]
+    pub running_since: Option<i64>,
 }
 
 impl Change for NoteStudy {
@@ -152,7 +155,7 @@ impl Change for NoteStudy {
 
     fn apply(self, piece: &mut Piece) {
         if let Some(s) = piece.studies.iter_mut().find(|s| s.number == self.number) {
-            (s.reason, s.minutes) = (self.reason, self.minutes);
+            (s.reason, s.minutes, s.running_since) = (self.reason, self.minutes, self.running_since);
         }
     }
 }

@@ -55,5 +55,6 @@ fn former(piece: &Piece, mixes: &[ZoneMix], basis: &str) -> Option<Study> {
         basis: basis.to_owned(),
         reason: String::new(),
         minutes: 0,
+        running_since: None,
     })
 }

@@ -2,7 +2,7 @@
 
 use super::order::{Held, choose_together, ordered_pairs};
 use super::restraint::ceiling;
-use super::variants::{StudyKind, choose};
+use super::variants::{Planned, StudyKind, choose};
 use super::wheel::Wheel;
 use crate::basis::basis;
 use crate::mixes::{pigments_of, reach_of, technique_of};
@@ -10,7 +10,7 @@ use lean_colour::Lab;
 use lean_media::Pigment;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::weight;
-use lean_piece::{Piece, Scheme, Study, StudyMix, StudyNumber};
+use lean_piece::{Asked, Piece, Scheme, Study, StudyMix, StudyNumber};
 use lean_recipes::{Cost, Target};
 use lean_search::NoAnswer;
 use lean_search::Recipes;
@@ -40,15 +40,20 @@ pub fn make(
     let plan = Plan::of(piece, paint_box, tables)?;
     let chosen = choose(piece, kinds, &Wheel::of(piece, paint_box), reach_of(piece, paint_box), |colours| plan.effort(colours));
     let count = chosen.len() as f64;
+    plan.prepare(&chosen, &Stage { whole: progress, from: 0.0, span: PREPARING })?;
     chosen
         .into_iter()
         .enumerate()
         .map(|(i, (scheme, wanted))| {
-            let stage = Stage { whole: progress, from: i as f64 / count, span: 1.0 / count };
+            let share = (1.0 - PREPARING) / count;
+            let stage = Stage { whole: progress, from: PREPARING + i as f64 * share, span: share };
             plan.study(StudyNumber(i as u8 + 1), scheme, &wanted, &stage)
         })
         .collect()
 }
+
+/// Share of the work that evaluating recipes for all studies at once is, measured.
+const PREPARING: f64 = 0.8;
 
 /// Makes one study of colours that are given, in the order of `piece.zones`.
 ///
@@ -106,6 +111,20 @@ impl<'a> Plan<'a> {
         self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()
     }
 
+    /// What a study of these colours needs of a set.
+    fn need(&self, scheme: &Scheme, wanted: &[Lab]) -> Need {
+        let cost = if matches!(scheme, Scheme::AsRead) { self.piece.cost() } else { Cost { ranking: self.piece.cost().ranking, ..held() } };
+        let aims = self.piece.zones.iter().zip(wanted).map(|(z, lab)| Target { lab: *lab, weight: weight(z) }).collect();
+        self.piece.need(aims, cost)
+    }
+
+    /// Evaluates the recipes of all studies at once: they are the same recipes for other colours.
+    fn prepare(&self, chosen: &[Planned], progress: &dyn Progress) -> Result<(), NoAnswer> {
+        let asked: Vec<Asked> =
+            chosen.iter().map(|(s, wanted)| self.piece.ask(self.paint_box, vec![self.need(s, wanted)], self.size..=self.size)).collect();
+        self.tables.prepare(&asked.iter().map(Asked::ask).collect::<Vec<_>>(), progress)
+    }
+
     /// The best set of the usual size, or of the largest that what is asked and the game leave pigments for.
     fn best_set(&self, need: &Need, progress: &dyn Progress) -> Result<SetFound, NoAnswer> {
         let of = |size: usize| {
@@ -123,9 +142,9 @@ impl<'a> Plan<'a> {
 
     fn study(&self, number: StudyNumber, scheme: Scheme, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
         let free = matches!(scheme, Scheme::AsRead);
-        let cost = if free { self.piece.cost() } else { Cost { ranking: self.piece.cost().ranking, ..held() } };
-        let aims: Vec<Target> = self.piece.zones.iter().zip(wanted).map(|(z, lab)| Target { lab: *lab, weight: weight(z) }).collect();
-        let set = self.best_set(&self.piece.need(aims, cost), progress)?;
+        let need = self.need(&scheme, wanted);
+        let cost = need.cost;
+        let set = self.best_set(&need, progress)?;
         let technique = technique_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
         let recipes = Recipes::of(technique.as_ref());
         // Another light and colours from elsewhere have an order of warm and cool of their own.
@@ -145,6 +164,7 @@ impl<'a> Plan<'a> {
             basis: basis(self.piece, Some(self.paint_box)),
             reason: String::new(),
             minutes: 0,
+            running_since: None,
         })
     }
 }

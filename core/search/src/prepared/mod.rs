@@ -3,6 +3,7 @@
 pub(crate) mod field;
 
 use crate::judge::Judge;
+use crate::progress::Progress;
 use crate::question::no_answer::NoAnswer;
 use crate::question::{Ask, Need, limits, white_of};
 use crate::table::{Served, Table};
@@ -33,6 +34,13 @@ impl Key {
         let pigments: Vec<Pigment> = ask.pigments.iter().filter(|p| !p.white).cloned().chain(laid).collect();
         let limits = limits(&ask.choice.demands, |id| pigments.iter().position(|p| p.id == *id && !p.white))?;
         Ok(Self { pigments, white: mixed, medium: ask.medium, needs: ask.needs.to_vec(), limits, grain: ask.choice.grain })
+    }
+
+    /// Whether the recipes of another question are the same.
+    fn lists_the_same(&self, other: &Self) -> bool {
+        let recipes = |k: &Self| (k.medium, k.limits, k.grain);
+        let ground = |k: &Self| k.needs[0].ground.clone();
+        recipes(self) == recipes(other) && self.pigments == other.pigments && self.white == other.white && ground(self) == ground(other)
     }
 
     fn technique(&self, need: &Need, limits: Limits) -> Box<dyn Technique + Send> {
@@ -85,10 +93,39 @@ impl Prepared {
 pub struct Tables(Mutex<Vec<Arc<Prepared>>>);
 
 /// How many tables are remembered, and how many bytes they may take together.
-const REMEMBERED: usize = 4;
+const REMEMBERED: usize = 14;
 const MOST_BYTES: usize = 160 << 20;
 
 impl Tables {
+    /// Evaluates several questions at once, those that are not remembered: each about one piece, all by the same recipes of the same pigments. What it
+    /// finds is remembered, so that each of them is then answered at once. Questions that do not fit together are left to be evaluated alone.
+    ///
+    /// # Errors
+    /// See [`NoAnswer`]; cancelled.
+    pub fn prepare(&self, asks: &[Ask], progress: &dyn Progress) -> Result<(), NoAnswer> {
+        let mut new: Vec<Prepared> = Vec::new();
+        for ask in asks {
+            super::question::check(ask)?;
+            let key = Key::of(ask)?;
+            let known = self.find(&key).is_some_and(|p| p.table.get().is_some()) || new.iter().any(|p| p.key == key);
+            let fits = key.needs.len() == 1 && new.first().is_none_or(|first| first.key.lists_the_same(&key));
+            if !known && fits && new.len() < REMEMBERED {
+                new.push(Prepared::without_table(key));
+            }
+        }
+        if new.len() < 2 {
+            return Ok(());
+        }
+        let served: Vec<Served> = new.iter().flat_map(Prepared::served).collect();
+        let tables = Table::together(new[0].techniques[0].as_ref(), &served, progress)?;
+        drop(served);
+        for (prepared, table) in new.into_iter().zip(tables) {
+            prepared.table.get_or_init(|| table);
+            self.keep(Arc::new(prepared));
+        }
+        Ok(())
+    }
+
     /// What was made prepared for the same question.
     pub fn find(&self, key: &Key) -> Option<Arc<Prepared>> {
         let mut all = self.0.lock().unwrap_or_else(|p| p.into_inner());

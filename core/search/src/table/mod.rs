@@ -57,7 +57,7 @@ pub struct Table {
     complete: bool,
     /// Rows of what is free, of singles, of pairs and of triples, each list in ascending order.
     rows: Vec<f32>,
-    /// For every row the hue families of the first served_piece's plan that its group reaches, one bit each in the order of [`families::planned`];
+    /// For every row the hue families of the first piece's plan that its group reaches, one bit each in the order of [`families::planned`];
     /// nested like the costs. In single precision.
     reached: Vec<u8>,
     /// Row of the pair `(i, i + 1)`, less `i + 1`.
@@ -73,15 +73,24 @@ struct Bench {
     sorted: ByValue,
 }
 
+impl Bench {
+    /// Lists the recipes of a group, sorted by value.
+    fn list(&mut self, technique: &dyn Technique, group: &[usize]) {
+        self.mixed.clear();
+        technique.quick(group, &mut self.mixed);
+        self.sorted.sort(&self.mixed);
+    }
+}
+
 struct Work<'a> {
     served: Vec<ServedF<'a>>,
     width: usize,
-    /// Hue families of the first served_piece's plan.
+    /// Hue families of the first piece's plan.
     families: Vec<Planned>,
     progress: &'a dyn Progress,
 }
 
-/// An served_piece in single precision.
+/// A piece that is served, in single precision.
 struct ServedF<'a> {
     technique: &'a dyn Technique,
     wanted: Vec<Wanted>,
@@ -104,7 +113,7 @@ impl Begun<'_> {
     /// # Errors
     /// [`Cancelled`] when the watcher asks for it; answers within a few milliseconds.
     pub fn completed(mut self) -> Result<Table, Cancelled> {
-        self.table.fill_triples(&self.work)?;
+        fill_triples(std::slice::from_mut(&mut self.table), std::slice::from_ref(&self.work), None)?;
         Ok(self.table)
     }
 }
@@ -159,43 +168,48 @@ impl Table {
         Self { pigments: n, width, complete: false, rows: Vec::new(), reached: Vec::new(), pair_rows, triple_rows }
     }
 
-    fn fill_triples(&mut self, work: &Work) -> Result<(), Cancelled> {
-        let (n, width) = (self.pigments, self.width);
-        let mut triples = vec![0.0; n * n.saturating_sub(1) * n.saturating_sub(2) / 6 * width];
-        let mut reached = vec![0u8; triples_of(n)];
-        let (mut rest, mut rest_reached) = (triples.as_mut_slice(), reached.as_mut_slice());
-        let mut heads = Vec::new();
-        for i in 0..n {
-            for j in i + 1..n {
-                let (own, later) = rest.split_at_mut((n - j - 1) * width);
-                let (own_reached, later_reached) = rest_reached.split_at_mut(n - j - 1);
-                heads.push((i, j, own, own_reached));
-                (rest, rest_reached) = (later, later_reached);
+    /// Evaluates several questions at once, each about one piece, all by the same recipes: those are listed once a group instead of once a question.
+    /// `served` are the questions; their own techniques must list what `technique` does.
+    ///
+    /// # Errors
+    /// [`Cancelled`] when the watcher asks for it.
+    ///
+    /// # Panics
+    /// When a question has more than [`MOST_TARGETS`] targets.
+    pub fn together(technique: &dyn Technique, served: &[Served], progress: &dyn Progress) -> Result<Vec<Self>, Cancelled> {
+        let works: Vec<Work> = served.iter().map(|s| Work::of(std::slice::from_ref(s), progress)).collect();
+        let n = technique.pigments();
+        let mut tables: Vec<Self> = works.iter().map(|w| Self::empty(n, w.width)).collect();
+        let rows = |bench: &mut Bench, group: &[usize], known: Vec<Row>| -> Vec<Row> {
+            bench.list(technique, group);
+            works.iter().zip(known).map(|(w, row)| w.listed_row(bench, group, row)).collect()
+        };
+        let mut bench = Bench::default();
+        let nothing = works.iter().map(|w| Row { costs: vec![NEVER; w.width], reached: 0 }).collect();
+        let free = rows(&mut bench, &[], nothing);
+        let singles: Vec<Vec<Row>> = (0..n).map(|i| rows(&mut bench, &[i], free.clone())).collect();
+        let pairs: Vec<[usize; 2]> = (0..n).flat_map(|i| (i + 1..n).map(move |j| [i, j])).collect();
+        let pair = |bench: &mut Bench, [i, j]: &[usize; 2]| {
+            let known = singles[*i].iter().zip(&singles[*j]).map(|(a, b)| a.or(b)).collect();
+            rows(bench, &[*i, *j], known)
+        };
+        let done: Vec<Vec<Row>> = pairs.par_iter().map_init(Bench::default, pair).collect();
+        for group in std::iter::once(free).chain(singles).chain(done) {
+            for (table, row) in tables.iter_mut().zip(group) {
+                table.rows.extend(row.costs);
+                table.reached.push(row.reached);
             }
         }
-        // Each head does as many groups as there are pigments after it: shares of the work are exact.
-        let total = (triples_of(n)).max(1);
-        let finished = AtomicUsize::new(0);
-        let table = &*self;
-        heads.into_par_iter().try_for_each_init(Bench::default, |bench, (i, j, own, own_reached)| {
-            if work.progress.is_cancelled() {
-                return Err(Cancelled);
-            }
-            for ((k, row), reached) in (j + 1..n).zip(own.chunks_exact_mut(width)).zip(own_reached) {
-                let pairs = [(i, j), (i, k), (j, k)];
-                let [a, b, c] = pairs.map(|(a, b)| table.pair(a, b));
-                row.iter_mut().enumerate().for_each(|(t, cost)| *cost = a[t].min(b[t]).min(c[t]));
-                let known = pairs.iter().fold(0, |all, (a, b)| all | table.reached[table.pair_rows[*a].wrapping_add(*b)]);
-                *reached = work.run(bench, &[i, j, k], row, known);
-            }
-            let done = finished.fetch_add(n - j - 1, Ordering::Relaxed) + n - j - 1;
-            work.progress.report(done as f64 / total as f64);
-            Ok(())
-        })?;
-        self.rows.append(&mut triples);
-        self.reached.append(&mut reached);
-        self.complete = true;
-        Ok(())
+        fill_triples(&mut tables, &works, Some(technique))?;
+        Ok(tables)
+    }
+
+    /// What the pairs of a triple can do, into its row; the families they reach.
+    fn begin_triple(&self, [i, j, k]: [usize; 3], row: &mut [f32]) -> u8 {
+        let pairs = [(i, j), (i, k), (j, k)];
+        let [a, b, c] = pairs.map(|(a, b)| self.pair(a, b));
+        row.iter_mut().enumerate().for_each(|(t, cost)| *cost = a[t].min(b[t]).min(c[t]));
+        pairs.iter().fold(0, |all, (a, b)| all | self.reached[self.pair_rows[*a].wrapping_add(*b)])
     }
 
     fn row(&self, row: usize) -> &[f32] {
@@ -251,7 +265,7 @@ impl Table {
         if i == j { self.single(i) } else { self.pair(i.min(j), i.max(j)) }
     }
 
-    /// Families of the first served_piece's plan that recipes of two of these pigments reach, one bit each in the order of [`families::planned`].
+    /// Families of the first piece's plan that recipes of two of these pigments reach, one bit each in the order of [`families::planned`].
     pub fn reached_by_twos(&self, set: &[usize]) -> u8 {
         let pairs = set.iter().flat_map(|i| set.iter().filter(move |j| i < j).map(move |j| self.pair_rows[*i].wrapping_add(*j)));
         let singles = set.iter().map(|i| 1 + i);
@@ -282,6 +296,62 @@ impl Table {
     pub fn bytes(&self) -> usize {
         size_of_val(self.rows.as_slice()) + size_of_val(self.triple_rows.as_slice())
     }
+}
+
+/// The triples of one table that begin with the same two pigments, as they are filled in: costs and families reached.
+type Stretch<'a> = (&'a mut [f32], &'a mut [u8]);
+
+/// Triples of several tables by their first two pigments.
+type Head<'a> = (usize, usize, Vec<Stretch<'a>>);
+
+/// Evaluates the recipes of three for tables that are only begun. With a `technique` all of them go by its recipes, listed once; without one there is
+/// one table whose pieces have their own.
+fn fill_triples(tables: &mut [Table], works: &[Work], technique: Option<&dyn Technique>) -> Result<(), Cancelled> {
+    let Some(progress) = works.first().map(|w| w.progress) else { return Ok(()) };
+    let n = tables[0].pigments;
+    let mut triples: Vec<(Vec<f32>, Vec<u8>)> =
+        tables.iter().map(|t| (vec![0.0; triples_of(n) * t.width], vec![0u8; triples_of(n)])).collect();
+    let widths: Vec<usize> = tables.iter().map(|t| t.width).collect();
+    let mut heads: Vec<Head> = (0..n).flat_map(|i| (i + 1..n).map(move |j| (i, j, Vec::new()))).collect();
+    for ((costs, reached), width) in triples.iter_mut().zip(&widths) {
+        let (mut rest, mut rest_reached) = (costs.as_mut_slice(), reached.as_mut_slice());
+        for (_, j, own) in &mut heads {
+            let (mine, later) = rest.split_at_mut((n - *j - 1) * width);
+            let (mine_reached, later_reached) = rest_reached.split_at_mut(n - *j - 1);
+            own.push((mine, mine_reached));
+            (rest, rest_reached) = (later, later_reached);
+        }
+    }
+    // Each head does as many groups as there are pigments after it: shares of the work are exact.
+    let total = (triples_of(n)).max(1);
+    let finished = AtomicUsize::new(0);
+    let begun = &*tables;
+    heads.into_par_iter().try_for_each_init(Bench::default, |bench, (i, j, mut own)| {
+        if progress.is_cancelled() {
+            return Err(Cancelled);
+        }
+        for k in j + 1..n {
+            let (at, group) = (k - j - 1, [i, j, k]);
+            if let Some(technique) = technique {
+                bench.list(technique, &group);
+            }
+            for (((costs, reached), table), work) in own.iter_mut().zip(begun).zip(works) {
+                let row = &mut costs[at * table.width..(at + 1) * table.width];
+                let known = table.begin_triple(group, row);
+                reached[at] =
+                    if technique.is_some() { work.run_listed(bench, &group, row, known) } else { work.run(bench, &group, row, known) };
+            }
+        }
+        let done = finished.fetch_add(n - j - 1, Ordering::Relaxed) + n - j - 1;
+        progress.report(done as f64 / total as f64);
+        Ok(())
+    })?;
+    for (table, (mut costs, mut reached)) in tables.iter_mut().zip(triples) {
+        table.rows.append(&mut costs);
+        table.reached.append(&mut reached);
+        table.complete = true;
+    }
+    Ok(())
 }
 
 fn triples_of(n: usize) -> usize {
@@ -328,6 +398,11 @@ impl<'a> Work<'a> {
         row
     }
 
+    fn listed_row(&self, bench: &mut Bench, group: &[usize], mut row: Row) -> Row {
+        row.reached = self.run_listed(bench, group, &mut row.costs, row.reached);
+        row
+    }
+
     /// Lowers weighted least costs per target by the recipes of exactly this group. Returns the families that are reached, those known among them.
     fn run(&self, bench: &mut Bench, group: &[usize], out: &mut [f32], known: u8) -> u8 {
         let mut reached = known;
@@ -335,27 +410,44 @@ impl<'a> Work<'a> {
             return reached;
         }
         for (nth, e) in self.served.iter().enumerate() {
-            bench.mixed.clear();
-            e.technique.quick(group, &mut bench.mixed);
+            bench.list(e.technique, group);
             if nth == 0 {
                 reached |= families::reached(&self.families, &bench.mixed.colours, reached);
             }
-            let own = &mut out[e.from..e.from + e.wanted.len()];
-            let miss = |charge: f32| if charge < NEVER { e.ranking.miss_of(charge.into()) as f32 } else { NEVER };
-            let mut best: Vec<f32> = own.iter().zip(&e.weights).map(|(c, w)| if *w > 0.0 { miss(c / w) } else { 0.0 }).collect();
-            let before = best.clone();
-            e.lower(&mut best, group, bench);
-            for (i, c) in best.iter().enumerate().filter(|(i, c)| **c < before[*i]) {
-                own[i] = e.ranking.of_zone(f64::from(*c)) as f32 * e.weights[i];
-            }
+            e.lower_own(out, group, bench);
         }
+        self.fill_up(out);
+        reached
+    }
+
+    /// The same for one piece whose recipes are listed already.
+    fn run_listed(&self, bench: &mut Bench, group: &[usize], out: &mut [f32], known: u8) -> u8 {
+        let reached = known | families::reached(&self.families, &bench.mixed.colours, known);
+        self.served.iter().for_each(|e| e.lower_own(out, group, bench));
+        self.fill_up(out);
+        reached
+    }
+
+    /// Lanes without a target cost nothing.
+    fn fill_up(&self, out: &mut [f32]) {
         let targets = self.served.last().map_or(0, |e| e.from + e.wanted.len());
         out[targets..].fill(0.0);
-        reached
     }
 }
 
 impl ServedF<'_> {
+    /// Lowers the weighted least costs of its own targets by the recipes that are listed.
+    fn lower_own(&self, out: &mut [f32], group: &[usize], bench: &mut Bench) {
+        let own = &mut out[self.from..self.from + self.wanted.len()];
+        let miss = |charge: f32| if charge < NEVER { self.ranking.miss_of(charge.into()) as f32 } else { NEVER };
+        let mut best: Vec<f32> = own.iter().zip(&self.weights).map(|(c, w)| if *w > 0.0 { miss(c / w) } else { 0.0 }).collect();
+        let before = best.clone();
+        self.lower(&mut best, group, bench);
+        for (i, c) in best.iter().enumerate().filter(|(i, c)| **c < before[*i]) {
+            own[i] = self.ranking.of_zone(f64::from(*c)) as f32 * self.weights[i];
+        }
+    }
+
     fn lower(&self, best: &mut [f32], group: &[usize], bench: &mut Bench) {
         #[cfg(target_arch = "x86_64")]
         if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
@@ -376,7 +468,6 @@ impl ServedF<'_> {
         let Bench { mixed, sorted } = bench;
         let sure = !self.cost.asks_slips();
         let mut near = NearMisses::of(self.wanted.len());
-        sorted.sort(mixed);
         for (target, wanted) in self.wanted.iter().enumerate() {
             for eight in sorted.near(wanted.value(), self.cost.reach(best[target])) {
                 let charge = sorted.more_layers.get(eight).map_or([0.0; LANES], |n| self.cost.of_layers(n));

@@ -131,3 +131,43 @@ fn a_cancelled_search_stops_at_once_wherever_it_is() {
         assert!(took < Duration::from_millis(400), "{took:?} at {tenth}/10");
     }
 }
+
+#[test]
+fn questions_evaluated_together_have_the_same_answers_as_alone() {
+    let turned = |by: f64| {
+        let turn = |t: lean_recipes::Target| lean_recipes::Target {
+            lab: lean_colour::Lab::from_lch(t.lab.l, t.lab.chroma(), t.lab.hue() + by),
+            ..t
+        };
+        some_targets().into_iter().map(turn).collect::<Vec<_>>()
+    };
+    for medium in [Medium::Oil, Medium::Watercolour, Medium::SoftPastel] {
+        let pigments = many(20);
+        let choice = Choice::default();
+        let needs: Vec<[lean_search::Need; 1]> = [0.0, 70.0, 200.0].map(|by| [need(medium, turned(by))]).into();
+        let asks: Vec<Ask> = needs.iter().map(|needs| Ask { pigments: &pigments, medium, needs, choice: &choice, sizes: 2..=4 }).collect();
+        let together = Tables::default();
+        together.prepare(&asks, &Unwatched).unwrap();
+        for ask in &asks {
+            let alone = search(ask, &Tables::default(), &Unwatched, &|_| {}).unwrap();
+            assert_eq!(search(ask, &together, &Unwatched, &|_| {}).unwrap(), alone, "{medium:?}");
+        }
+    }
+}
+
+#[test]
+fn evaluating_together_is_called_off_too() {
+    struct Off;
+    impl Progress for Off {
+        fn report(&self, _: f64) {}
+        fn is_cancelled(&self) -> bool {
+            true
+        }
+    }
+    let pigments = many(24);
+    let choice = Choice::default();
+    let needs = [[need(Medium::Oil, some_targets())], [need(Medium::Oil, some_targets().into_iter().rev().collect())]];
+    let asks: Vec<Ask> =
+        needs.iter().map(|needs| Ask { pigments: &pigments, medium: Medium::Oil, needs, choice: &choice, sizes: 2..=3 }).collect();
+    assert_eq!(Tables::default().prepare(&asks, &Off), Err(NoAnswer::Cancelled));
+}

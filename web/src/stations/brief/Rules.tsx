@@ -156,6 +156,12 @@ function Moods({ moods, shipped, onChange }: { moods: Mood[]; shipped: Mood[]; o
               { value: "", label: "any scheme" },
               { value: "neighbours", label: "neighbours" },
               { value: "opposites", label: "opposites" },
+              { value: "one-hue", label: "one hue" },
+              { value: "split-opposite", label: "opposite split in two" },
+              { value: "three", label: "three even hues" },
+              { value: "square", label: "four even hues" },
+              { value: "rectangle", label: "two pairs of opposites" },
+              { value: "slide", label: "a slide from hue to hue" },
             ]}
             onChange={(e) => change(i, { scheme: (e.currentTarget.value || null) as Mood["scheme"] })}
           />

@@ -1,4 +1,4 @@
-import { FileButton, NativeSelect, NumberInput } from "@mantine/core";
+import { FileButton, NativeSelect } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../../api/client";
@@ -29,12 +29,11 @@ export function MakeCard() {
   return (
     <div className={styles.card}>
       <h2>{made ? "Make them anew" : "Make studies"}</h2>
-      <NumberInput
+      <NativeSelect
         label="How many"
-        min={1}
-        max={12}
-        value={ticked.length}
-        onChange={(n) => setAsked(all.slice(0, Math.min(12, Math.max(1, Number(n) || 1))).map((k) => k.kind))}
+        value={String(ticked.length)}
+        data={Array.from({ length: Math.min(12, all.length) }, (_, i) => String(i + 1))}
+        onChange={(e) => setAsked(all.slice(0, Number(e.currentTarget.value)).map((k) => k.kind))}
       />
       <fieldset className={styles.kinds}>
         <legend>Of these kinds</legend>

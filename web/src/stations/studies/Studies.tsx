@@ -8,6 +8,7 @@ import { Plan } from "../../lenses/picture/Plan";
 import { Planned, paintedPlan, paintedStudy, targetsOf } from "../../lenses/picture/Planned";
 import { recipeLine } from "../../lenses/recipe/words";
 import { useGround } from "../../lenses/stroke/useGround";
+import { useLamp } from "./Lamps";
 import { MakeCard } from "./MakeCard";
 import { PrintCard } from "./PrintCard";
 import styles from "./Studies.module.css";
@@ -174,14 +175,15 @@ function SideBySide() {
 function Large({ study }: { study: Study }) {
   const { view, look, flat } = useBench();
   const ground = useGround();
+  const { marks } = useLamp(study);
   return (
     <div className={styles.surface}>
       <div className={styles.plan}>
         <Plan
-          marks={marksOf(view, study)}
+          marks={marks ?? marksOf(view, study)}
           ground={ground}
           look={look}
-          painted={flat ? undefined : paintedStudy(view, study, 900)}
+          painted={flat || marks ? undefined : paintedStudy(view, study, 900)}
           label={`Study ${study.number}, large`}
         />
         <div className={styles.film} role="group" aria-label="Studies">

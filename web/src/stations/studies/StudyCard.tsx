@@ -1,10 +1,11 @@
 import { NumberInput, Textarea } from "@mantine/core";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Schemas, Study, StudyNote } from "../../api/client";
 import { capital, useBench } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { Lamps } from "./Lamps";
 import styles from "./Studies.module.css";
 
 /** One study: whether its values hold, its own set, why it is chosen, and going on with it. */
@@ -46,6 +47,7 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
         Its own exact set of {study.pigments.length}; mean miss <span className="figures">{study.cost.toFixed(2)}</span>
         .
       </p>
+      <Lamps study={study} />
       {study.scheme.kind === "chord" && <Shares number={study.number} hues={study.scheme.hues} />}
       <GoOn study={study} />
       <Kept study={study} />
@@ -141,8 +143,10 @@ function GoOn({ study }: { study: Study }) {
 function Kept({ study }: { study: Study }) {
   const { changes } = useBench();
   const [reason, setReason] = useState(study.reason);
-  const keep = (change: Partial<Pick<Study, "reason" | "minutes">>) =>
-    changes.request({ do: "note-study", number: study.number, reason, minutes: study.minutes, ...change });
+  const keep = (change: Partial<Pick<Study, "reason" | "minutes" | "running_since">>) => {
+    const { number, minutes, running_since } = study;
+    changes.request({ do: "note-study", number, reason, minutes, running_since, ...change });
+  };
   return (
     <>
       <Textarea
@@ -155,17 +159,65 @@ function Kept({ study }: { study: Study }) {
         onChange={(e) => setReason(e.currentTarget.value)}
         onBlur={() => reason !== study.reason && keep({ reason })}
       />
-      <NumberInput
-        key={study.minutes}
-        label="Minutes spent painting it"
-        min={0}
-        max={6000}
-        defaultValue={study.minutes}
-        onBlur={(e) => {
-          const minutes = Number(e.currentTarget.value) || 0;
-          if (minutes !== study.minutes) keep({ minutes });
-        }}
-      />
+      <Clock study={study} onKeep={keep} />
     </>
+  );
+}
+
+const now = () => Math.floor(Date.now() / 1000);
+
+/** The minutes spent painting a study. A running clock is kept with the study: it goes on when the page is closed. */
+function Clock({
+  study,
+  onKeep,
+}: {
+  study: Study;
+  onKeep: (change: { minutes?: number; running_since?: number | null }) => void;
+}) {
+  const since = study.running_since ?? null;
+  const [, tick] = useState(0);
+  useEffect(() => {
+    if (since === null) return;
+    const timer = setInterval(() => tick((n) => n + 1), 1000);
+    return () => clearInterval(timer);
+  }, [since]);
+  const seconds = since === null ? 0 : Math.max(0, now() - since);
+  return (
+    <div className={styles.clock}>
+      {since === null ? (
+        <>
+          <NumberInput
+            key={study.minutes}
+            label="Minutes spent painting it"
+            min={0}
+            max={6000}
+            defaultValue={study.minutes}
+            onBlur={(e) => {
+              const minutes = Number(e.currentTarget.value) || 0;
+              if (minutes !== study.minutes) onKeep({ minutes });
+            }}
+          />
+          <button type="button" className="act" onClick={() => onKeep({ running_since: now() })}>
+            Start the clock
+          </button>
+        </>
+      ) : (
+        <>
+          <p role="timer" aria-label="Clock of this study">
+            <span className="figures">
+              {study.minutes + Math.floor(seconds / 60)}:{String(seconds % 60).padStart(2, "0")}
+            </span>{" "}
+            minutes
+          </p>
+          <button
+            type="button"
+            className="act"
+            onClick={() => onKeep({ minutes: study.minutes + Math.round(seconds / 60), running_since: null })}
+          >
+            Stop the clock
+          </button>
+        </>
+      )}
+    </div>
   );
 }
