@@ -6,6 +6,7 @@ use lean_piece::{Piece, Study, ZoneId};
 use lean_recipes::cost::Ranking;
 use lean_recipes::{Cost, Mix};
 use lean_search::Recipes;
+use rayon::prelude::*;
 
 /// How many recipes are weighed for each zone.
 const LOOKED_AT: usize = 4000;
@@ -63,7 +64,7 @@ pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, held: &Hel
     let pairs = held.pairs;
     // Of thousands of recipes the slip of a hand is not asked: what it is of those that are chosen is told with them.
     let cost = Cost { ranking: Ranking { slip: 0.0, ..cost.ranking }, ..cost };
-    let ranked: Vec<Vec<(f64, Mix)>> = wanted.iter().map(|w| recipes.ranked(*w, cost, LOOKED_AT)).collect();
+    let ranked: Vec<Vec<Ranked>> = wanted.par_iter().map(|w| recipes.nearest(*w, cost, LOOKED_AT)).collect();
     if ranked.iter().any(Vec::is_empty) {
         return Vec::new();
     }
@@ -77,8 +78,11 @@ pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, held: &Hel
             break;
         }
     }
-    ranked.into_iter().zip(picked).map(|(mut r, i)| r.swap_remove(i).1).collect()
+    ranked.iter().zip(picked).map(|(r, i)| recipes.recipe(r[i].1)).collect()
 }
+
+/// A recipe by its cost, its number and its colour.
+type Ranked = (f64, usize, Lab);
 
 /// What is known of every recipe of every zone: its own charge, and its temperature.
 struct Choosing<'a> {
@@ -91,15 +95,15 @@ struct Choosing<'a> {
 const WEIGHED_TOGETHER: usize = 400;
 
 impl<'a> Choosing<'a> {
-    fn of(ranked: &[Vec<(f64, Mix)>], wanted: &[Lab], cost: Cost, held: &Held<'a>) -> Self {
-        let charge = |(own, mix): &(f64, Mix), (wanted, most): (&Lab, &f64)| {
-            let off = (mix.lab.value().0 - wanted.value().0).abs();
-            let loud = (mix.lab.chroma() - most).max(0.0);
+    fn of(ranked: &[Vec<Ranked>], wanted: &[Lab], cost: Cost, held: &Held<'a>) -> Self {
+        let charge = |(own, _, lab): &Ranked, (wanted, most): (&Lab, &f64)| {
+            let off = (lab.value().0 - wanted.value().0).abs();
+            let loud = (lab.chroma() - most).max(0.0);
             own + TOO_LOUD * loud + if cost.hold.is_some_and(|h| off > h) { LET_GO } else { 0.0 }
         };
         Self {
             charges: ranked.iter().zip(wanted.iter().zip(held.ceilings)).map(|(r, at)| r.iter().map(|x| charge(x, at)).collect()).collect(),
-            temperatures: ranked.iter().map(|r| r.iter().map(|(_, m)| m.lab.temperature().0).collect()).collect(),
+            temperatures: ranked.iter().map(|r| r.iter().map(|(_, _, lab)| lab.temperature().0).collect()).collect(),
             pairs: held.pairs,
         }
     }

@@ -82,6 +82,20 @@ impl<'a> Recipes<'a> {
         self.cheapest(wanted, cost, count, &|_| true).into_iter().map(|(cost, i)| (cost, self.mix(i))).collect()
     }
 
+    /// The `count` cheapest recipes by their cost, their number here and their colour, cheapest first: many can be weighed before one is
+    /// [made](Self::recipe), which asks how sure a hand is of it.
+    pub fn nearest(&self, wanted: Lab, cost: Cost, count: usize) -> Vec<(f64, usize, Lab)> {
+        self.cheapest(wanted, cost, count, &|_| true).into_iter().map(|(cost, i)| (cost, i, self.all[i].lab)).collect()
+    }
+
+    /// A recipe by its number.
+    ///
+    /// # Panics
+    /// When there is no such number: ask [`Recipes::nearest`] for it.
+    pub fn recipe(&self, number: usize) -> Mix {
+        self.mix(number)
+    }
+
     /// The cheapest recipe that takes less [work](Listed::work) than so much, bare ground left out; `None` where there is none.
     pub fn best_of_less_work(&self, than: usize, wanted: Lab, cost: Cost) -> Option<Mix> {
         let less = |c: &Candidate| c.size > 0 && self.groups[c.group as usize].work(c.nth as usize) < than;
