@@ -13,6 +13,8 @@ export type OverlayProps = {
   straight?: boolean;
   /** One spot is enough: the first point ends the line. */
   point?: boolean;
+  /** The other zones keep their colours beside the chosen one. */
+  vivid?: boolean;
   /** Zones are left out. */
   bare?: boolean;
   /** A spot was pointed at while isolating. */
@@ -84,7 +86,7 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
       onPointerCancel={drawing.leave}
     >
       {bench.isolate && !masses && <Grey path={chosenShape?.path} patch={patch} gw={gw} gh={gh} />}
-      {shown && !bench.isolate && chosenShape && !onLine && (
+      {shown && !bench.isolate && chosenShape && !onLine && !props.vivid && (
         <path
           d={`M0 0H${gw}V${gh}H0Z${chosenShape.path}`}
           fillRule="evenodd"

@@ -6,7 +6,7 @@ import { viewAddress } from "./Picture";
 import { Planned } from "./Planned";
 
 /** The plan in paint, as large as fits, with its zones to be pointed at. Space shows the reference in exactly the same frame. */
-export function Plan(props: Omit<ComponentProps<typeof Planned>, "view">) {
+export function Plan({ vivid, ...props }: Omit<ComponentProps<typeof Planned>, "view"> & { vivid?: boolean }) {
   const { view, peek } = useBench();
   const { reference } = view.piece;
   return (
@@ -26,7 +26,7 @@ export function Plan(props: Omit<ComponentProps<typeof Planned>, "view">) {
               style={{ position: "absolute", inset: 0 }}
             />
           )}
-          <Overlay width={width} height={height} />
+          <Overlay width={width} height={height} vivid={vivid} />
         </>
       )}
     </Fitted>

@@ -41,7 +41,7 @@ export function Light() {
             <Looks />
             <div className={styles.beside}>
               <div className={styles.plan}>
-                <AsPlanned />
+                <AsPlanned vivid={room === "colour"} />
                 <Dials />
               </div>
               <FamilyColumns />
@@ -55,11 +55,11 @@ export function Light() {
 }
 
 /** The plan as large as fits; squinting and neighbours are seen on its pixels, everything else is drawn. */
-function AsPlanned() {
+function AsPlanned({ vivid }: { vivid: boolean }) {
   const { view, look, preview } = useBench();
   const ground = useGround();
   if (look === "squint" || look === "neighbours") return <Picture planned />;
-  return <Plan {...targetsOf(view, preview)} ground={ground} look={look} label="The piece as planned" />;
+  return <Plan {...targetsOf(view, preview)} ground={ground} look={look} vivid={vivid} label="The piece as planned" />;
 }
 
 /** Single keys say how the selected zone stands in the light. */
