@@ -67,7 +67,7 @@ pub fn painted(map: &ZoneMap, fills: &BTreeMap<u16, Fill>, ground: Lab, width: u
         }
     });
     settle(&mut lights, &labels, w, &wanted);
-    let rgb = lights.par_iter().flat_map_iter(|l| l.map(|c| encoded(c))).collect();
+    let rgb = lights.par_iter().flat_map_iter(|l| l.map(encoded)).collect();
     Picture { width, height, rgb }
 }
 
