@@ -31,7 +31,7 @@ async fn ask_for(page: &Page, count: u32) {
 
 /// Opens a study.
 async fn open(page: &Page, number: u32) {
-    page.find(&format!("main button[aria-label^='Study {number}:']")).await.click().await.unwrap();
+    page.find(&format!("main button[data-study='{number}']")).await.click().await.unwrap();
 }
 
 #[tokio::test]

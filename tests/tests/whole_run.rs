@@ -61,7 +61,7 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
     page.type_text("6").await;
     page.click("Make 6 studies").await;
     page.says("3 neighbours").await;
-    page.find("main button[aria-label^='Study 2:']").await.click().await.unwrap();
+    page.find("main button[data-study='2']").await.click().await.unwrap();
     page.click("Print the sheet").await;
     page.says("PDF in colour").await;
 

@@ -95,6 +95,9 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
             <a href={`${base}.png?${which}`} download={`studies.png`}>
               PNG in colour
             </a>
+            <a href={`${base}.svg?${which}`} download="studies.svg">
+              SVG, first page
+            </a>
             <a href={`${base}.png?copy=outline&${which}`} download={`studies-outline.png`}>
               PNG, outlines
             </a>

@@ -131,6 +131,7 @@ function Head({ printing, onPrint }: { printing: boolean; onPrint: (on: boolean)
       <button type="button" className="plain" aria-pressed={flat} onClick={() => setFlat(!flat)}>
         <kbd className="figures">f</kbd> flat
       </button>
+      {!open && view.piece.studies.length > 0 && <From />}
       <span className={styles.gap} />
       {open && (
         <button type="button" className="act" onClick={() => select(null)}>
@@ -152,20 +153,66 @@ function Head({ printing, onPrint }: { printing: boolean; onPrint: (on: boolean)
   );
 }
 
-/** All studies, as large as they find room. */
+/** Metres from which the studies can be looked at, as if they hung there at their true size. */
+const DISTANCES = [1, 2, 4, 8];
+/** Metres from which a screen is looked at, and CSS pixels in a millimetre. */
+const ARM = 0.5;
+const PIXELS = 96 / 25.4;
+
+function From() {
+  const { from, look } = useDistance();
+  return (
+    <label className={styles.from}>
+      from{" "}
+      <select value={from ?? ""} onChange={(e) => look(Number(e.currentTarget.value) || null)}>
+        <option value="">near</option>
+        {DISTANCES.map((d) => (
+          <option key={d} value={d}>
+            {d} m
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** From how far the studies are looked at, kept in the address; `null` is near. */
+function useDistance() {
+  const [search, setSearch] = useSearchParams();
+  const from = DISTANCES.find((d) => String(d) === search.get("from")) ?? null;
+  const look = (metres: number | null) =>
+    setSearch(
+      (old) => {
+        const next = new URLSearchParams(old);
+        if (metres) next.set("from", String(metres));
+        else next.delete("from");
+        return next;
+      },
+      { replace: true },
+    );
+  return { from, look };
+}
+
+/** All studies, as large as they find room, or as small as they look from afar. */
 function SideBySide() {
   const { view } = useBench();
   const { studies } = view.piece;
+  const { from } = useDistance();
+  const size = view.piece.brief.size;
+  const long = (view.piece.sheet.longer_side * PIXELS * ARM) / (from ?? 1);
+  const wide = from === null ? undefined : Math.max(8, long * Math.min(1, size.width / size.height));
   const across = studies.length <= 2 ? studies.length : studies.length <= 4 ? 2 : studies.length <= 9 ? 3 : 4;
   return (
     <div
       className={styles.all}
       role="group"
       aria-label="Studies"
-      style={{ gridTemplateColumns: `repeat(${across}, minmax(0, 1fr))` }}
+      style={{
+        gridTemplateColumns: wide === undefined ? `repeat(${across}, minmax(0, 1fr))` : `repeat(auto-fill, ${wide}px)`,
+      }}
     >
       {studies.map((s) => (
-        <Small key={s.number} study={s} width={480} />
+        <Small key={s.number} study={s} width={480} bare={from !== null} />
       ))}
     </div>
   );
@@ -207,7 +254,7 @@ function Small({ study, width, bare }: { study: Study; width: number; bare?: boo
     <button
       type="button"
       aria-pressed={open?.number === study.number}
-      aria-label={`Study ${study.number}: ${scheme}${goesOn ? ", goes on" : ""}`}
+      data-study={study.number}
       className={`plain ${styles.study}`}
       onClick={() => select(study.number)}
     >
