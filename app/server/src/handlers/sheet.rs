@@ -48,17 +48,17 @@ impl Printing {
 }
 
 /// One page of several.
-fn page(sheets: &[Sheet], page: Option<usize>) -> Result<&Sheet, String> {
+fn page(sheets: &[Sheet], page: Option<usize>) -> Result<&Sheet, Problem> {
     let n = page.unwrap_or(1);
-    sheets.get(n.wrapping_sub(1)).ok_or_else(|| format!("There is no page {n}; there are {}.", sheets.len()))
+    sheets.get(n.wrapping_sub(1)).ok_or_else(|| Problem::unusable(format!("There is no page {n}; ask for one from 1 to {}.", sheets.len())))
 }
 
-async fn laid_out(
+async fn laid_out<T: Send + 'static>(
     studio: Studio,
     id: i64,
     printing: Printing,
-    write: impl FnOnce(&[Sheet]) -> Result<Vec<u8>, String> + Send + 'static,
-) -> Result<Vec<u8>, Problem> {
+    write: impl FnOnce(&[Sheet]) -> Result<T, Problem> + Send + 'static,
+) -> Result<T, Problem> {
     let copy = match printing.copy.unwrap_or_default() {
         WhichCopy::Colour => Copy::Colour,
         WhichCopy::Outline => Copy::Outline,
@@ -70,7 +70,7 @@ async fn laid_out(
             let paint_box =
                 s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
             let sheets = lay_out(&kept.piece, &paint_box, copy, &only).map_err(Problem::unusable)?;
-            write(&sheets).map_err(Problem::unusable)
+            write(&sheets)
         })
         .await
 }
@@ -90,23 +90,24 @@ pub async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>) -> Re
 /// The sheet as PDF at true size, on as many pages as it takes.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.pdf", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn pdf(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
-    Ok(file("application/pdf", "studies.pdf", laid_out(studio, id, p, print::pdf::write).await?))
+    Ok(file("application/pdf", "studies.pdf", laid_out(studio, id, p, |s| print::pdf::write(s).map_err(Problem::internal)).await?))
 }
 
 /// The sheet as PNG at 200 pixels per inch.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.png", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn png(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
     let at = p.page;
-    Ok(file("image/png", "studies.png", laid_out(studio, id, p, move |s| print::png::write(page(s, at)?)).await?))
+    Ok(file(
+        "image/png",
+        "studies.png",
+        laid_out(studio, id, p, move |s| print::png::write(page(s, at)?).map_err(Problem::internal)).await?,
+    ))
 }
 
 /// A page of the sheet as SVG in millimetres; `x-pages` says how many there are.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.svg", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn svg(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
     let at = p.page;
-    let written = move |s: &[Sheet]| Ok(format!("{}\n{}", s.len(), print::svg::write(page(s, at)?)).into_bytes());
-    let bytes = laid_out(studio, id, p, written).await?;
-    let split = bytes.iter().position(|b| *b == b'\n').unwrap_or(0);
-    let pages = String::from_utf8_lossy(&bytes[..split]).into_owned();
-    Ok(([("x-pages", pages)], file("image/svg+xml", "studies.svg", bytes[split + 1..].to_vec())).into_response())
+    let (pages, svg) = laid_out(studio, id, p, move |s| Ok((s.len(), print::svg::write(page(s, at)?)))).await?;
+    Ok(([("x-pages", pages.to_string())], file("image/svg+xml", "studies.svg", svg.into_bytes())).into_response())
 }

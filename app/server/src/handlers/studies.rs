@@ -3,7 +3,7 @@
 use super::work::{keep, ready};
 use crate::extract::{Json as In, Path, Query};
 use crate::jobs::JobView;
-use crate::pictures::{TakenIn, png};
+use crate::pictures::png;
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
@@ -11,13 +11,15 @@ use axum::body::Bytes;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use lean_piece::change::KeepStudies;
-use lean_piece::{Command, HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, Study, StudyNumber, WishedColour};
+use lean_picture::decode;
+use lean_piece::{HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, StudyNumber, WishedColour};
 use lean_plan::derived::derived;
 use lean_plan::lamps::{UnderLamp, under_lamps};
 use lean_plan::planned::{self, painted_mixes, painted_study};
+use lean_plan::studies::kept::{made_anew, with_one};
 use lean_plan::studies::variants::COUNT;
 use lean_plan::studies::{StudyKind, lent, make, make_one, scheme};
+use lean_plan::zones::WORKING_SIDE;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -74,20 +76,7 @@ pub async fn make_studies(
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
         let made = make(&piece, &paint_box, &worker.tables, &kinds, job)?;
-        keep(&worker, id, &piece, |now| {
-            let stays = |s: &&Study| matches!(s.scheme, Scheme::Former | Scheme::Borrowed { .. });
-            let others = now.studies.iter().filter(stays).cloned();
-            let all: Vec<Study> = made
-                .iter()
-                .cloned()
-                .chain(others)
-                .take(MOST_STUDIES)
-                .zip(1..)
-                .map(|(s, n)| Study { number: StudyNumber(n), ..s })
-                .collect();
-            let chosen = now.chosen_study.filter(|n| all.iter().any(|s| s.number == *n));
-            Command::KeepStudies(KeepStudies { studies: all, chosen })
-        })
+        keep(&worker, id, &piece, |now| made_anew(now, &made).into())
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
 }
@@ -120,7 +109,7 @@ pub async fn move_shares(
     }
     let scheme = Scheme::Chord { chord: *chord, hues: shares.hues };
     let wanted = scheme::wanted(&piece, &scheme, None).unwrap_or_default();
-    one(studio, id, piece, paint_box, (StudyNumber(number), scheme, wanted))
+    one(studio, id, piece, paint_box, Some(StudyNumber(number)), (scheme, wanted))
 }
 
 /// Makes one study as a job and puts it in the place of that number, or at the end.
@@ -129,21 +118,13 @@ fn one(
     id: i64,
     piece: Piece,
     paint_box: lean_piece::paint_box::PaintBox,
-    (number, scheme, wanted): (StudyNumber, Scheme, Vec<lean_colour::Lab>),
+    in_place_of: Option<StudyNumber>,
+    (scheme, wanted): (Scheme, Vec<lean_colour::Lab>),
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
-        let made = make_one(&piece, &paint_box, &worker.tables, (number, scheme, &wanted), job)?;
-        keep(&worker, id, &piece, |now| {
-            let mut studies = now.studies.clone();
-            match studies.iter_mut().find(|s| s.number == made.number) {
-                Some(old) => {
-                    *old = Study { reason: old.reason.clone(), minutes: old.minutes, running_since: old.running_since, ..made.clone() }
-                }
-                None => studies.push(made.clone()),
-            }
-            Command::KeepStudies(KeepStudies { studies, chosen: now.chosen_study })
-        })
+        let made = make_one(&piece, &paint_box, &worker.tables, (StudyNumber(0), scheme, &wanted), job)?;
+        keep(&worker, id, &piece, |now| with_one(now, &made, in_place_of).into())
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
 }
@@ -157,18 +138,18 @@ pub struct Lender {
     study: Option<StudyNumber>,
 }
 
-fn next_number(piece: &Piece) -> Result<StudyNumber, Problem> {
+fn has_room(piece: &Piece) -> Result<(), Problem> {
     if piece.studies.len() >= MOST_STUDIES {
         return Err(Problem::unusable(format!("{MOST_STUDIES} studies of one piece are kept. Make them anew, fewer of them, first.")));
     }
-    Ok(StudyNumber(piece.studies.iter().map(|s| s.number.0).max().unwrap_or(0) + 1))
+    Ok(())
 }
 
 /// Lays the colours of another piece, or of one of its studies, on the zones of this one: by rank of value and warmth, values held. Runs as a job.
 #[utoipa::path(post, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path)), request_body = Lender, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn lend(State(studio): State<Studio>, Path(id): Path<i64>, In(from): In<Lender>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
-    let number = next_number(&piece)?;
+    has_room(&piece)?;
     let (name, colours) = studio
         .run(move |s| {
             let other = s.store.piece(from.piece)?.piece;
@@ -189,7 +170,7 @@ pub async fn lend(State(studio): State<Studio>, Path(id): Path<i64>, In(from): I
         })
         .await?;
     let wanted = lent::wanted(&piece, &colours);
-    one(studio, id, piece, paint_box, (number, Scheme::Borrowed { from: name }, wanted))
+    one(studio, id, piece, paint_box, None, (Scheme::Borrowed { from: name }, wanted))
 }
 
 /// What the file was called.
@@ -212,18 +193,19 @@ pub async fn lend_picture(
     file: Bytes,
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
-    let number = next_number(&piece)?;
+    has_room(&piece)?;
     let colours = studio
-        .run(move |s| {
-            let picture = TakenIn::keep(&s.store, &file)?;
-            let found = lean_picture::chart::distinct(&picture.working, Some(LENT)).colours;
+        .run(move |_| {
+            // Only its colours are wanted: the file itself is not kept.
+            let picture = decode(&file)?.reduced(WORKING_SIDE);
+            let found = lean_picture::chart::distinct(&picture, Some(LENT)).colours;
             Ok(found.iter().map(|c| WishedColour { lab: c.lab, area: c.area }).collect::<Vec<_>>())
         })
         .await?;
     let wanted = lent::wanted(&piece, &colours);
     let from: String =
         named.file_name.filter(|n| !n.trim().is_empty()).unwrap_or_else(|| "a picture".into()).chars().take(MOST_NAME).collect();
-    one(studio, id, piece, paint_box, (number, Scheme::Borrowed { from }, wanted))
+    one(studio, id, piece, paint_box, None, (Scheme::Borrowed { from }, wanted))
 }
 
 /// A study as lamps other than daylight show it.

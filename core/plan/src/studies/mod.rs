@@ -3,6 +3,7 @@
 pub mod chord;
 mod freed;
 pub mod go_on;
+pub mod kept;
 pub mod ladder;
 pub mod lent;
 pub mod make;
