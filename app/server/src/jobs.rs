@@ -1,6 +1,8 @@
 //! Long work: started once, watched by anyone, cancelled by anyone, finished even when nobody looks.
 
 use crate::problem::Problem;
+use lean_piece::{StudyNumber, ZoneId};
+use lean_plan::mark::Mark;
 use lean_search::SetFound;
 use lean_search::progress::Progress;
 use serde::Serialize;
@@ -27,6 +29,30 @@ pub struct JobView {
     pub problem: Option<Problem>,
     /// Sets found so far, smallest first.
     pub found: Vec<SetFound>,
+    /// Studies made so far, to be looked at before all of them are kept.
+    pub made: Vec<MadeStudy>,
+}
+
+/// A study that was made by work still going on.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct MadeStudy {
+    /// The number it will have.
+    pub number: StudyNumber,
+    /// Its scheme in words.
+    pub scheme: String,
+    /// How many pigments its set has.
+    pub pigments: usize,
+    /// What each zone is filled with.
+    pub marks: Vec<ZoneMark>,
+}
+
+/// A zone and its colour.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct ZoneMark {
+    /// Which zone.
+    pub zone: ZoneId,
+    /// Its colour.
+    pub mark: Mark,
 }
 
 /// A job as its work sees it.
@@ -39,6 +65,11 @@ impl Job {
     /// Adds a set to what was found.
     pub fn found(&self, set: &SetFound) {
         self.view.send_modify(|v| v.found.push(set.clone()));
+    }
+
+    /// Shows a study that was made.
+    pub fn made(&self, study: MadeStudy) {
+        self.view.send_modify(|v| v.made.push(study));
     }
 
     /// Follows what the job is doing.
@@ -93,7 +124,7 @@ impl Jobs {
     /// Starts work on a thread of its own. A job of the same piece and kind that still runs is cancelled first.
     pub fn start(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
         let id = self.next.fetch_add(1, Ordering::Relaxed) + 1;
-        let view = JobView { id, piece, what: what.into(), share: 0.0, finished: false, problem: None, found: Vec::new() };
+        let view = JobView { id, piece, what: what.into(), share: 0.0, finished: false, problem: None, found: Vec::new(), made: Vec::new() };
         let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
         {
             let mut all = self.all.lock().unwrap_or_else(|p| p.into_inner());

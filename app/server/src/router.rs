@@ -1,7 +1,7 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, damaged, field_notes, jobs, maps, others, pieces, reference, sheet, studies, studio, wall, work, zones,
+    borrowed, boxes, damaged, field_notes, jobs, maps, others, pieces, reference, sheet, studies, studio, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
@@ -93,6 +93,7 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(studies::lend, studies::lend_picture))
         .routes(routes!(studies::lamps))
         .routes(routes!(studies::painted))
+        .routes(routes!(wheel::read))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))
         .routes(routes!(sheet::ladder_pdf))

@@ -3,14 +3,15 @@
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::Drawn;
-use lean_piece::{Piece, StudyNumber, ZoneId};
+use lean_piece::{Piece, ZoneId};
 use lean_plan::cautions::{Caution, cautions};
 use lean_plan::compare;
 use lean_plan::derived::{Derived, derived};
 use lean_plan::field_note::FieldNote;
 use lean_plan::mark::Mark;
 use lean_plan::mixes::swatch;
-use lean_plan::studies::{make::most_off, order, scheme};
+use lean_plan::studies::StudyNote;
+use lean_plan::studies::note::note;
 use lean_store::{Damaged, Kept, KeptNote, Line, Record, Summary};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -40,53 +41,12 @@ pub struct PieceView {
     pub redo: Option<String>,
 }
 
-/// A study in words.
-#[derive(Serialize, ToSchema)]
-pub struct StudyNote {
-    /// Which.
-    pub number: StudyNumber,
-    /// Its scheme.
-    pub scheme: String,
-    /// Whether every mix holds the planned value within a quarter step.
-    pub values_held: bool,
-    /// How far the worst is off, in steps.
-    pub most_off: f64,
-    /// Neighbours whose warm–cool order this Box could not keep, in words; none when all is kept.
-    pub order_lost: Vec<String>,
-    /// Whether zones, locks or Box changed since it was made.
-    pub out_of_date: bool,
-    /// Each mix for the screen, in the order of its zones.
-    pub marks: Vec<Mark>,
-    /// What each wished for, in the same order.
-    pub wanted: Vec<Mark>,
-    /// Each mix against its request, in words.
-    pub sentences: Vec<String>,
-}
-
 impl PieceView {
     /// The view of a kept piece with the Box it draws on.
     pub fn of(kept: Kept, paint_box: Option<&PaintBox>) -> Self {
         let derived = derived(&kept.piece, paint_box);
         let neutral = kept.piece.neutral();
-        let study_notes = kept
-            .piece
-            .studies
-            .iter()
-            .map(|s| StudyNote {
-                number: s.number,
-                scheme: scheme::describe(&s.scheme),
-                values_held: most_off(s) <= lean_recipes::Cost::QUARTER_STEP,
-                most_off: most_off(s),
-                order_lost: order::lost(&kept.piece, s)
-                    .into_iter()
-                    .map(|(warm, cool)| format!("{} came out no warmer than {}.", kept.piece.zone_label(warm), kept.piece.zone_label(cool)))
-                    .collect(),
-                out_of_date: s.basis != derived.basis,
-                marks: s.mixes.iter().map(|m| Mark::of(m.mix.lab, neutral)).collect(),
-                wanted: s.mixes.iter().map(|m| Mark::of(m.wanted, neutral)).collect(),
-                sentences: s.mixes.iter().map(|m| lean_plan::mixes::compare(m.zone, m.wanted, m.mix.clone(), neutral).sentence).collect(),
-            })
-            .collect();
+        let study_notes = kept.piece.studies.iter().map(|s| note(&kept.piece, paint_box, s, &derived.basis)).collect();
         let on_wall = kept.piece.wall.as_ref().map(|w| w.candidates.iter().map(|c| w.drawn(c)).collect()).unwrap_or_default();
         let equal_values = compare::equal_values(&kept.piece);
         let chart_marks = kept.piece.chart.iter().flat_map(|c| &c.cells).map(|c| Mark::of(c.lab, neutral)).collect();

@@ -44,6 +44,39 @@ impl Xyz {
     }
 }
 
+/// An encoded colour for a screen with the Display P3 gamut (the primaries of SMPTE RP 431-2, white D65, the curve of sRGB).
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct DisplayP3 {
+    /// Red, 0..=1.
+    pub r: f64,
+    /// Green, 0..=1.
+    pub g: f64,
+    /// Blue, 0..=1.
+    pub b: f64,
+    /// False when the colour had to be clipped even there.
+    pub in_gamut: bool,
+}
+
+/// Linear Display P3 from tristimulus values (white D65), by its primaries (0.680, 0.320), (0.265, 0.690), (0.150, 0.060).
+const P3_OF_XYZ: [[f64; 3]; 3] = [
+    [2.493_496_911_941_425, -0.931_383_617_919_123_9, -0.402_710_784_450_716_84],
+    [-0.829_488_969_561_574_7, 1.762_664_060_318_346_3, 0.023_624_685_841_943_577],
+    [0.035_845_830_243_784_47, -0.076_172_389_268_041_82, 0.956_884_524_007_687_2],
+];
+
+impl Xyz {
+    /// The nearest colour of a wide screen, clipped per channel, flagged when it was clipped.
+    pub fn display_p3(&self) -> DisplayP3 {
+        let linear = P3_OF_XYZ.map(|row| (row[0] * self.x + row[1] * self.y + row[2] * self.z) / 100.0);
+        let encoded: Srgb<f64> = Srgb::from_linear(palette::LinSrgb::new(linear[0], linear[1], linear[2]));
+        let all = [encoded.red, encoded.green, encoded.blue];
+        let slack = 0.5 / 255.0;
+        let [r, g, b] = all.map(|c| (c.clamp(0.0, 1.0) * 1e4).round() / 1e4);
+        DisplayP3 { r, g, b, in_gamut: all.iter().all(|c| (-slack..=1.0 + slack).contains(c)) }
+    }
+}
+
 /// Linear light, 0..=1, of each encoded sRGB byte.
 pub static LINEAR: LazyLock<[f64; 256]> = LazyLock::new(|| {
     std::array::from_fn(|i| {
@@ -112,6 +145,18 @@ mod tests {
     fn a_colour_no_screen_shows_is_flagged() {
         assert!(!Lab::new(50.0, -90.0, -60.0).xyz().srgb().in_gamut);
         assert!(Lab::new(50.0, 10.0, -10.0).xyz().srgb().in_gamut);
+    }
+
+    #[test]
+    fn a_wide_screen_shows_the_same_greys_and_more_red() {
+        let grey = Lab::new(50.0, 0.0, 0.0).xyz();
+        let (wide, usual) = (grey.display_p3(), grey.srgb());
+        assert!((wide.r - f64::from(usual.r) / 255.0).abs() < 0.003 && (wide.r - wide.b).abs() < 0.002);
+        // Pure sRGB red lies inside the wide gamut, at 0.9175, 0.2003, 0.1387 (the conversion published in CSS Color 4).
+        let red = xyz_of_srgb([255, 0, 0]).display_p3();
+        assert!((red.r - 0.9175).abs() < 1e-3 && (red.g - 0.2003).abs() < 1e-3 && (red.b - 0.1387).abs() < 1e-3 && red.in_gamut, "{red:?}");
+        let strong = Lab::new(60.0, 80.0, 60.0).xyz();
+        assert!(!strong.srgb().in_gamut && strong.display_p3().in_gamut);
     }
 
     #[test]

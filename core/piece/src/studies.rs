@@ -55,6 +55,10 @@ pub struct HueShare {
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Chord {
+    /// Two across the circle, with shares of their own.
+    Opposites,
+    /// Hues side by side, with shares of their own.
+    Neighbours,
     /// One, and the two beside its opposite.
     SplitOpposite,
     /// Three, evenly spaced.
@@ -146,6 +150,10 @@ pub struct StudyMix {
     pub wanted: Lab,
     /// Recipe and colour.
     pub mix: Mix,
+    /// Where the zone runs from colour to colour: the mixes it hands over to, in their order.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub then: Vec<Mix>,
 }
 
 /// A small colour version of the piece.
@@ -183,6 +191,10 @@ pub struct Study {
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum PageFormat {
+    /// 148 × 210 mm (ISO 216).
+    A5,
+    /// 297 × 420 mm (ISO 216).
+    A3,
     /// 210 × 297 mm (ISO 216).
     #[default]
     A4,

@@ -8,6 +8,7 @@ use crate::light::key::{Reach, Squeezed, squeezed};
 use crate::mark::Mark;
 use crate::mixes::{self, Among, LetDown, Pan, ReachRow, Well, ZoneMix};
 use crate::order_of_work::{OrderOfWork, order_of_work};
+use crate::studies::loosened::loosened;
 use crate::travels::{Travels, travels};
 use crate::wall::loudness;
 use crate::zones::COLOUR_RANGE;
@@ -77,6 +78,8 @@ pub struct Derived {
     pub pans: Vec<Pan>,
     /// How zones read among their neighbours, where that is worth a word.
     pub among: Vec<Among>,
+    /// Pigments of the set that loosen the scheme of the study the piece went on with, in a sentence; empty where none does.
+    pub loosened: String,
     /// In which order the zones are laid.
     pub order: OrderOfWork,
     /// How light orders the plan.
@@ -220,6 +223,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
         let_downs: Vec::new(),
         pans: Vec::new(),
         among: Vec::new(),
+        loosened: paint_box.and_then(|b| loosened(piece, b)).unwrap_or_default(),
         order: order_of_work(piece),
         light: DerivedLight::default(),
         findings: Vec::new(),
@@ -274,6 +278,8 @@ pub struct DerivedLight {
     pub travels: Vec<Travels>,
     /// How the plan speaks on its wall, in a sentence; empty without a wall.
     pub on_the_wall: String,
+    /// The balance of the room in the photo of the wall, in a sentence; empty where it was not read.
+    pub room: String,
     /// The ground the school would take; `None` where that cannot be told yet.
     pub suits: Option<Suits>,
     /// Its proportion against the reference's.
@@ -296,6 +302,7 @@ impl DerivedLight {
             travels: travels(&plan, piece.neutral()),
             eye: order_of_pull(&plan).into_iter().map(|(z, _)| z).collect(),
             on_the_wall: voice.map(|v| loudness::sentence(&v)).unwrap_or_default(),
+            room: piece.wall.as_ref().and_then(|w| w.reading.room).map(|r| crate::wall::room::sentence(&r)).unwrap_or_default(),
             suits: suits(piece),
             proportion: proportion(piece.brief.size, piece.reference.as_ref().map(|r| (r.width, r.height))),
             lies: Some(lies(&piece.intent.fit, piece.brief.size, piece.intent.units)),

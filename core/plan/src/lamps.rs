@@ -98,7 +98,7 @@ mod tests {
         let oils = lean_demo::oils();
         let paint_box = PaintBox { name: oils.name, medium: oils.medium, pigments: oils.pigments };
         let piece = staged(&[Staged::read(60.0, 8.0, -28.0), Staged::read(45.0, -20.0, 20.0), Staged::read(80.0, 2.0, 10.0)]);
-        let study = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..1], &Unwatched).unwrap().remove(0);
+        let study = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..1], &Unwatched, &|_| {}).unwrap().remove(0);
         for m in &study.mixes {
             let own = spectrum(piece.brief.medium, &piece.ground(), &paint_box, &m.mix).unwrap();
             assert!(ciede2000(own.xyz().lab(), m.mix.lab) < 0.05, "{:?}", m.zone);

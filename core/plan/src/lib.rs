@@ -30,5 +30,6 @@ mod staged;
 pub mod studies;
 pub mod travels;
 pub mod wall;
+pub mod wheel;
 pub mod wording;
 pub mod zones;

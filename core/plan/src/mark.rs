@@ -1,5 +1,6 @@
 //! Where colours lie in the field.
 
+use lean_colour::screen::DisplayP3;
 use lean_colour::{Lab, Srgb8, Temperature, Value};
 use serde::Serialize;
 
@@ -16,6 +17,8 @@ pub struct Mark {
     pub temperature: Temperature,
     /// For the screen.
     pub screen: Srgb8,
+    /// For a screen with a wide gamut, where the usual one cannot show it.
+    pub wide: Option<DisplayP3>,
     /// The grey of the same value, for looking at values only.
     pub values_only: Srgb8,
     /// One value, warmer or cooler than the picture's neutral, for looking at warm and cool only.
@@ -31,6 +34,7 @@ impl Mark {
             value: lab.value(),
             temperature,
             screen: lab.xyz().srgb(),
+            wide: (!lab.xyz().srgb().in_gamut).then(|| lab.xyz().display_p3()),
             values_only: Lab::new(lab.l, 0.0, 0.0).xyz().srgb(),
             warm_cool: lean_picture::views::warm_cool_colour(temperature),
         }

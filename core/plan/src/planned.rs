@@ -7,7 +7,7 @@ use lean_media::Medium;
 use lean_picture::Picture;
 use lean_picture::paint::{Fill, paint};
 use lean_picture::painted::{Hand, Painting, painted};
-use lean_piece::{Piece, Study, Zone, ZoneId};
+use lean_piece::{Piece, Study, StudyMix, Zone, ZoneId};
 use std::collections::BTreeMap;
 
 /// Pixels to a cell of the zone grid.
@@ -82,7 +82,11 @@ fn hand_painted(piece: &Piece, fills: &BTreeMap<u16, Fill>, width: u32, brush: f
 
 /// A study painted with its large brush, `width` pixels wide; `None` without zones.
 pub fn painted_study(piece: &Piece, study: &Study, width: u32) -> Option<Picture> {
-    let fills = study.mixes.iter().map(|m| (m.zone.0, Fill { lab: m.mix.lab, to: None })).collect();
+    let fill = |m: &StudyMix| {
+        let run = piece.zone(m.zone).and_then(|z| z.graded).map(|g| g.direction);
+        Fill { lab: m.mix.lab, to: m.then.last().zip(run).map(|(last, direction)| (last.lab, direction)) }
+    };
+    let fills = study.mixes.iter().map(|m| (m.zone.0, fill(m))).collect();
     hand_painted(piece, &fills, width, OF_STUDY, u32::from(study.number.0))
 }
 

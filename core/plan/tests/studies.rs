@@ -6,11 +6,13 @@ use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::SetReference;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::*;
+use lean_piece::light::Graded;
 use lean_plan::studies::StudyKind;
+use lean_plan::studies::go_on::go_on;
 use lean_plan::studies::make::{make, most_off};
 use lean_plan::studies::order::{holds, lost, ordered_pairs};
 use lean_plan::studies::scheme::{self, REALLY_DIFFERS, apart};
-use lean_plan::studies::sheet::{Copy, Mark, lay_out, recipe_text};
+use lean_plan::studies::sheet::{Copy, Mark, Sheet, lay_out, recipe_text};
 use lean_search::Tables;
 use lean_search::progress::Unwatched;
 use proptest::prelude::*;
@@ -63,7 +65,7 @@ fn some() -> Piece {
 #[test]
 fn three_studies_really_differ_and_hold_their_values() {
     let piece = some();
-    let studies = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched).unwrap();
+    let studies = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched, &|_| {}).unwrap();
     assert_eq!(studies.iter().map(|s| s.number).collect::<Vec<_>>(), [StudyNumber(1), StudyNumber(2), StudyNumber(3)]);
     let wanted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.wanted).collect()).collect();
     let painted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.mix.lab).collect()).collect();
@@ -100,73 +102,111 @@ proptest! {
     }
 }
 
+/// The text of a sheet, in its order.
+fn texts(sheet: &Sheet) -> Vec<&str> {
+    sheet.marks.iter().filter_map(|m| if let Mark::Text { text, .. } = m { Some(text.as_str()) } else { None }).collect()
+}
+
 #[test]
 fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
     let mut piece = some();
     let paint_box = sticks();
-    piece.studies = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..3], &Unwatched).unwrap();
-    for page in [PageFormat::A4, PageFormat::Letter] {
+    piece.studies = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..3], &Unwatched, &|_| {}).unwrap();
+    for page in [PageFormat::A5, PageFormat::A4, PageFormat::A3, PageFormat::Letter] {
         piece.sheet = SheetSettings { longer_side: Millimetres(100.0), page };
-        for copy in [Copy::Colour, Copy::Outline] {
+        for copy in [Copy::Painted, Copy::Flat, Copy::Outline] {
             let sheets = lay_out(&piece, &paint_box, copy, &[]).unwrap();
-            assert_eq!(sheets.len(), 1);
-            let sheet = &sheets[0];
             let mut studies = 0;
-            for mark in &sheet.marks {
-                match mark {
-                    Mark::Fill { rect: [x, y, w, h], .. } => {
-                        assert!(*x >= 0.0 && *y >= 0.0 && x + w <= sheet.width && y + h <= sheet.height);
-                        studies += usize::from((w - 100.0).abs() < 1e-9 && (h - 75.0).abs() < 1e-9);
+            for sheet in &sheets {
+                let inside = |x: f64, y: f64| (0.0..=sheet.width).contains(&x) && (0.0..=sheet.height).contains(&y);
+                let whole = |[x, y, w, h]: [f64; 4]| {
+                    assert!(inside(x, y) && inside(x + w, y + h));
+                    usize::from((w - 100.0).abs() < 1e-9 && (h - 75.0).abs() < 1e-9)
+                };
+                for mark in &sheet.marks {
+                    match mark {
+                        Mark::Picture { rect, picture } => {
+                            studies += whole(*rect);
+                            assert_eq!(picture.width, 787, "100 mm at 200 pixels to the inch");
+                        }
+                        Mark::Fill { rect, .. } => studies += whole(*rect),
+                        Mark::Shape { rings, .. } => assert!(rings.iter().flatten().all(|(x, y)| inside(*x, *y))),
+                        Mark::Line { ends: [a, b, c, d], .. } => assert!(inside(*a, *b) && inside(*c, *d)),
+                        Mark::Text { x, y, size, text, .. } => {
+                            assert!(inside(*x, *y) && *size >= 2.0, "\"{text}\" in letters of {size} mm at {x}, {y}");
+                        }
                     }
-                    Mark::Shape { rings, .. } => {
-                        assert!(rings.iter().flatten().all(|(x, y)| (0.0..=sheet.width).contains(x) && (0.0..=sheet.height).contains(y)));
-                    }
-                    Mark::Line { .. } => {}
-                    Mark::Text { x, y, .. } => assert!(*x < sheet.width && *y < sheet.height),
                 }
             }
-            assert_eq!(studies, if copy == Copy::Colour { 3 } else { 0 });
-            let texts: Vec<&str> =
-                sheet.marks.iter().filter_map(|m| if let Mark::Text { text, .. } = m { Some(text.as_str()) } else { None }).collect();
-            // A long recipe stands in two lines, one under the other.
-            let said = |words: &str| texts.contains(&words) || texts.windows(2).any(|two| two.join(" ") == words);
+            assert_eq!(studies, if copy == Copy::Outline { 0 } else { 3 }, "{page:?} {copy:?}");
+            // A long recipe stands in several lines, one under the other: nothing of it is lost.
+            let all: String = sheets.iter().flat_map(texts).collect::<Vec<_>>().join(" ");
             for mix in piece.studies.iter().flat_map(|s| &s.mixes) {
                 let recipe = recipe_text(&paint_box, &mix.mix);
-                assert!(said(&recipe), "\"{recipe}\" is not whole on the sheet");
+                assert!(all.contains(&recipe), "\"{recipe}\" is not whole on the sheet");
             }
         }
     }
-    piece.sheet.longer_side = Millimetres(250.0);
-    let words = lay_out(&piece, &paint_box, Copy::Colour, &[]).unwrap_err();
+    piece.sheet = SheetSettings { longer_side: Millimetres(300.0), page: PageFormat::A4 };
+    let words = lay_out(&piece, &paint_box, Copy::Flat, &[]).unwrap_err();
     let fits: f64 = words.split(". ").nth(1).unwrap().split(' ').next().unwrap().parse().unwrap();
     piece.sheet.longer_side = Millimetres(fits);
-    assert!(lay_out(&piece, &paint_box, Copy::Colour, &[]).is_ok(), "{words}");
+    assert!(lay_out(&piece, &paint_box, Copy::Flat, &[]).is_ok(), "{words}");
     piece.sheet.longer_side = Millimetres(fits + 1.0);
-    assert!(lay_out(&piece, &paint_box, Copy::Colour, &[]).is_err(), "{words}");
+    assert!(lay_out(&piece, &paint_box, Copy::Flat, &[]).is_err(), "{words}");
+}
+
+#[test]
+fn each_study_is_shown_as_soon_as_it_is_made() {
+    let shown = std::cell::RefCell::new(Vec::new());
+    let piece = some();
+    let made = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched, &|s| shown.borrow_mut().push(s.clone())).unwrap();
+    assert_eq!(*shown.borrow(), made);
+}
+
+#[test]
+fn a_graded_zone_runs_in_its_studies_and_goes_on_running() {
+    let mut piece = some();
+    let end = Lab::new((piece.zones[0].target.l - 30.0).max(5.0), 2.0, -6.0);
+    piece.zones[0].graded = Some(Graded { to: end, direction: 90.0 });
+    let made = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched, &|_| {}).unwrap();
+    for study in &made {
+        let run = &study.mixes[0];
+        let last = run.then.last().expect("it hands over to a further mix");
+        let wanted = piece.zones[0].retargeted(run.wanted).graded.unwrap().to;
+        assert!((last.lab.l - wanted.l).abs() < (run.mix.lab.l - wanted.l).abs(), "{:?}: the run goes its way", study.scheme);
+        assert!(study.mixes[1].then.is_empty(), "the other zones do not run");
+    }
+    piece.studies = made;
+    let go = go_on(&piece, Some(&sticks()), &[], StudyNumber(2), None).unwrap();
+    let (next, _) = piece.apply(Command::GoOn(go)).unwrap();
+    let (was, is) = (&piece.zones[0], &next.zones[0]);
+    let moved = |a: Lab, b: Lab| [a.l - b.l, a.a - b.a, a.b - b.b];
+    assert!(is.graded.is_some() && moved(is.target, was.target)[0].abs() < 1e-9 && (is.graded.unwrap().to.l - end.l).abs() < 1e-9);
 }
 
 #[test]
 fn more_studies_take_more_pages_and_some_can_be_chosen() {
     let mut piece = some();
     let paint_box = sticks();
-    let made = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..1], &Unwatched).unwrap().remove(0);
+    let made = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..1], &Unwatched, &|_| {}).unwrap().remove(0);
     piece.studies = (1..=7).map(|n| Study { number: StudyNumber(n), ..made.clone() }).collect();
     let titles = |only: &[u8]| -> Vec<Vec<String>> {
         let only: Vec<StudyNumber> = only.iter().map(|n| StudyNumber(*n)).collect();
         let text = |m: &Mark| if let Mark::Text { text, .. } = m { text.strip_suffix(" · as read").map(str::to_owned) } else { None };
-        lay_out(&piece, &paint_box, Copy::Colour, &only).unwrap().iter().map(|s| s.marks.iter().filter_map(text).collect()).collect()
+        lay_out(&piece, &paint_box, Copy::Flat, &only).unwrap().iter().map(|s| s.marks.iter().filter_map(text).collect()).collect()
     };
     let all = titles(&[]);
     assert!(all.len() > 1 && all.iter().all(|p| p.len() >= 2), "{all:?}");
     assert_eq!(all.concat(), ["1", "2", "3", "4", "5", "6", "7"]);
     assert_eq!(titles(&[2, 5]).concat(), ["2", "5"]);
-    assert!(lay_out(&piece, &paint_box, Copy::Colour, &[StudyNumber(9)]).is_err());
+    assert!(lay_out(&piece, &paint_box, Copy::Flat, &[StudyNumber(9)]).is_err());
 }
 
 #[test]
 fn an_order_that_was_not_kept_is_said() {
     let piece = some();
-    let mut studies = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched).unwrap();
+    let mut studies = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched, &|_| {}).unwrap();
     assert!(studies[1..].iter().all(|s| lost(&piece, s).is_empty()));
     let (warm, cool) = ordered_pairs(&piece)[0];
     for s in &mut studies {

@@ -61,7 +61,7 @@ fn some() -> Piece {
 fn nine_studies_hold_their_values_and_differ() {
     let piece = some();
     let kinds = StudyKind::usual(&piece, 9);
-    let studies = make(&piece, &oils(), &Tables::default(), &kinds, &Unwatched).unwrap();
+    let studies = make(&piece, &oils(), &Tables::default(), &kinds, &Unwatched, &|_| {}).unwrap();
     assert_eq!(studies.iter().map(|s| s.number.0).collect::<Vec<_>>(), (1..=9).collect::<Vec<u8>>());
     let painted: Vec<Vec<Lab>> = studies.iter().map(|s| s.mixes.iter().map(|m| m.mix.lab).collect()).collect();
     for (i, one) in painted.iter().enumerate() {
@@ -82,17 +82,69 @@ fn the_game_of_hues_has_a_study_of_its_own() {
     use lean_search::demands::HueFamily;
     let mut piece = some();
     piece.intent.games.only_hues = vec![HueFamily::Blue, HueFamily::Orange];
-    let studies = make(&piece, &oils(), &Tables::default(), &[StudyKind::Game], &Unwatched).unwrap();
+    let studies = make(&piece, &oils(), &Tables::default(), &[StudyKind::Game], &Unwatched, &|_| {}).unwrap();
     let Scheme::Chord { chord: Chord::Game, hues } = &studies[0].scheme else { panic!("{:?}", studies[0].scheme) };
     assert!(hues.iter().all(|h| piece.intent.games.only_hues.contains(&HueFamily::at(h.hue))));
-    assert!(make(&some(), &oils(), &Tables::default(), &[StudyKind::Game], &Unwatched).unwrap().is_empty(), "no game, no study");
+    assert!(make(&some(), &oils(), &Tables::default(), &[StudyKind::Game], &Unwatched, &|_| {}).unwrap().is_empty(), "no game, no study");
+}
+
+#[test]
+fn shares_of_opposites_can_be_moved_too() {
+    let piece = some();
+    let (chord, mut hues) = scheme::in_shares(&Scheme::Opposites { dominant: 250.0, other: 60.0 }).unwrap();
+    assert_eq!((chord, hues.len()), (Chord::Opposites, 2));
+    (hues[0].share, hues[1].share) = (0.2, 0.8);
+    let wanted = scheme::wanted(&piece, &Scheme::Chord { chord, hues }, None).unwrap();
+    let warm: f64 = piece.zones.iter().zip(&wanted).filter(|(_, w)| (w.hue() - 60.0).abs() < 30.0).map(|(z, _)| z.reading.area).sum();
+    let area: f64 = piece.zones.iter().map(|z| z.reading.area).sum();
+    assert!((warm / area - 0.8).abs() <= 0.15, "{:.2} of it is warm", warm / area);
+    assert!(scheme::in_shares(&Scheme::OneHue { hue: 20.0 }).is_none());
+}
+
+#[test]
+fn a_mood_frees_skin_in_its_own_scheme_only() {
+    use lean_piece::intent::moods::{Mood, MoodScheme};
+    let mut piece = some();
+    piece.zones[1].facts.kind = Some(lean_piece::light::Kind::Skin);
+    piece.intent.moods = vec![Mood { word: "loud".into(), scheme: Some(MoodScheme::OneHue), key: None, contrast: 0.0 }];
+    let skin = |s: Scheme| scheme::wanted(&piece, &s, None).unwrap()[1].hue();
+    assert!((100.0..200.0).contains(&skin(Scheme::OneHue { hue: 150.0 })), "the mood asks for it");
+    assert!((0.0..100.0).contains(&skin(Scheme::Slide { dark: 150.0, light: 200.0 })), "nobody asks for a green face");
+}
+
+#[test]
+fn a_study_meant_to_be_quiet_is_quiet_on_its_wall() {
+    use lean_piece::wall::{Heard, Wall, WallReading};
+    use lean_plan::wall::loudness::voice_of;
+    let mut piece = row(&[(60.0, 0.0), (52.0, 0.0), (44.0, 0.0)].map(|(l, a)| (Lab::new(l, a + 24.0, 30.0), 1.0)));
+    let loud = scheme::wanted(&piece, &Scheme::OneHue { hue: 40.0 }, None).unwrap();
+    let reading = WallReading { lab: Lab::new(52.0, 0.0, 5.0), value: 5.0, temperature: 3.0, loudness: 0.2, room: None };
+    piece.wall = Some(Wall { heard: Some(Heard::Quiet), ..Wall::of("d".into(), "w.jpg".into(), (40, 30), reading) });
+    let quiet = scheme::wanted(&piece, &Scheme::OneHue { hue: 40.0 }, None).unwrap();
+    assert!(voice_of(&piece, &loud, &reading).unwrap().speaks_up, "without the wish it speaks up");
+    assert!(!voice_of(&piece, &quiet, &reading).unwrap().speaks_up);
+    assert!(quiet.iter().zip(&loud).all(|(q, l)| (q.l - l.l).abs() < 1e-9), "values stay");
+}
+
+#[test]
+fn a_pigment_from_outside_the_scheme_is_named_as_loosening_it() {
+    use lean_plan::studies::loosened::loosened;
+    let paint_box = oils();
+    let (_, mut next, _) = gone_on(Some(1));
+    assert_eq!(loosened(&next, &paint_box), None, "the set of the study is its scheme");
+    next.scheme = Some(Scheme::OneHue { hue: 265.0 });
+    let study = next.studies.iter().find(|s| Some(s.number) == next.chosen_study).unwrap().pigments.clone();
+    let red = paint_box.pigments.iter().find(|p| p.colour_index.iter().any(|c| c.starts_with("PR")) && !study.contains(&p.id)).unwrap();
+    next.chosen.pigments.push(red.id.clone());
+    let said = loosened(&next, &paint_box).expect("a red lies outside one blue");
+    assert!(said.contains(&red.name) && said.contains("study 2"), "{said}");
 }
 
 /// The piece with studies made, a set in use, and one gone on with.
 fn gone_on(more: Option<u8>) -> (Piece, Piece, Undo) {
     let paint_box = oils();
     let piece = some();
-    let studies = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..3], &Unwatched).unwrap();
+    let studies = make(&piece, &paint_box, &Tables::default(), &StudyKind::ALL[..3], &Unwatched, &|_| {}).unwrap();
     let pigments = studies[2].pigments.clone();
     let piece = piece.apply(KeepStudies { studies, chosen: None }).unwrap().0;
     let piece = piece.apply(ChooseSet { chosen: ChosenSet { pigments } }).unwrap().0;

@@ -974,7 +974,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The taken candidate on the wall, filled with the plan (or the reference before there is one), as PNG. */
+        /** The taken candidate on the wall, filled with the plan or a study as it is painted, as PNG. */
         get: operations["mocked_up"];
         put?: never;
         post?: never;
@@ -993,6 +993,23 @@ export interface paths {
         };
         /** The photo of the wall, as JPEG. */
         get: operations["view_wall"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/wheel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The wheel of a piece, on the Box it draws on. */
+        get: operations["read_wheel"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1499,7 +1516,7 @@ export interface components {
          * @description How several hues stand to each other on a wheel.
          * @enum {string}
          */
-        Chord: "split-opposite" | "three" | "square" | "rectangle" | "game";
+        Chord: "opposites" | "neighbours" | "split-opposite" | "three" | "square" | "rectangle" | "game";
         /** @description The lean set in use. */
         ChosenSet: {
             /** @description Pigments, white not counted. */
@@ -1768,6 +1785,8 @@ export interface components {
             let_downs: components["schemas"]["LetDown"][];
             /** @description How light orders the plan. */
             light: components["schemas"]["DerivedLight"];
+            /** @description Pigments of the set that loosen the scheme of the study the piece went on with, in a sentence; empty where none does. */
+            loosened: string;
             map?: components["schemas"]["MapLine"] | null;
             mass_map?: components["schemas"]["MapLine"] | null;
             /** @description The masses as marks in the field: the mean of what lies in each. */
@@ -1800,6 +1819,8 @@ export interface components {
             /** @description Its proportion against the reference's. */
             proportion: components["schemas"]["Proportion"];
             reach?: components["schemas"]["Reach"] | null;
+            /** @description The balance of the room in the photo of the wall, in a sentence; empty where it was not read. */
+            room: string;
             /** @description Neighbours whose difference shrank from reference to plan. */
             squeezed: components["schemas"]["Squeezed"][];
             suits?: components["schemas"]["Suits"] | null;
@@ -1835,6 +1856,26 @@ export interface components {
             finding: string;
             /** @description The painter's reason; may be empty. */
             reason: string;
+        };
+        /** @description An encoded colour for a screen with the Display P3 gamut (the primaries of SMPTE RP 431-2, white D65, the curve of sRGB). */
+        DisplayP3: {
+            /**
+             * Format: double
+             * @description Blue, 0..=1.
+             */
+            b: number;
+            /**
+             * Format: double
+             * @description Green, 0..=1.
+             */
+            g: number;
+            /** @description False when the colour had to be clipped even there. */
+            in_gamut: boolean;
+            /**
+             * Format: double
+             * @description Red, 0..=1.
+             */
+            r: number;
         };
         /**
          * @description How far off a zone is.
@@ -2312,6 +2353,8 @@ export interface components {
              * @description Number of the job while the server runs.
              */
             id: number;
+            /** @description Studies made so far, to be looked at before all of them are kept. */
+            made: components["schemas"]["MadeStudy"][];
             /**
              * Format: int64
              * @description Which piece it works for.
@@ -2491,6 +2534,17 @@ export interface components {
          * @enum {string}
          */
         Look: "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours" | "clipped" | "equal";
+        /** @description A study that was made by work still going on. */
+        MadeStudy: {
+            /** @description What each zone is filled with. */
+            marks: components["schemas"]["ZoneMark"][];
+            /** @description The number it will have. */
+            number: components["schemas"]["StudyNumber"];
+            /** @description How many pigments its set has. */
+            pigments: number;
+            /** @description Its scheme in words. */
+            scheme: string;
+        };
         /** @description A map of places or masses by its digest. */
         MapLine: {
             /** @description What it is fetched by. */
@@ -2538,6 +2592,7 @@ export interface components {
             values_only: components["schemas"]["Srgb8"];
             /** @description One value, warmer or cooler than the picture's neutral, for looking at warm and cool only. */
             warm_cool: components["schemas"]["Srgb8"];
+            wide?: components["schemas"]["DisplayP3"] | null;
         };
         /** @description A big shape that holds together when squinting. What is said of it holds for its places unless a zone says otherwise. */
         Mass: {
@@ -2768,6 +2823,19 @@ export interface components {
             /** @default null */
             plane: components["schemas"]["Plane"] | null;
         };
+        /** @description A hue and what lies opposite. */
+        Opposite: {
+            /**
+             * Format: double
+             * @description Hue angle in CIELAB, degrees.
+             */
+            hue: number;
+            /**
+             * Format: double
+             * @description Hue angle of its opposite.
+             */
+            opposite: number;
+        };
         /** @description An order of work and why it is so. */
         OrderOfWork: {
             /** @description The schools it follows, in a few words. */
@@ -2803,7 +2871,7 @@ export interface components {
          * @description Paper in the printer.
          * @enum {string}
          */
-        PageFormat: "a4" | "letter";
+        PageFormat: "a5" | "a3" | "a4" | "letter";
         /** @description One pan of the set. */
         Pan: {
             /** @description Which pigment. */
@@ -2833,6 +2901,16 @@ export interface components {
             pigment: components["schemas"]["PigmentId"];
             /** @description Only a touch: one part to twenty-four of all the rest. */
             touch?: boolean;
+        };
+        /** @description One phase of a study. */
+        Phase: {
+            /** @description What is done in it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its share of the time, 0..=1.
+             */
+            share: number;
         };
         /** @description One planned work. */
         Piece: {
@@ -3430,6 +3508,34 @@ export interface components {
             /** @description The warmest. */
             warm: components["schemas"]["PigmentId"];
         };
+        /** @description What else is seen in the photo of the wall, as shares of it, 0..=1. */
+        RoomReading: {
+            /**
+             * Format: double
+             * @description Plainly cool.
+             */
+            cool: number;
+            /**
+             * Format: double
+             * @description Leaves.
+             */
+            plants: number;
+            /**
+             * Format: double
+             * @description The wall itself.
+             */
+            wall: number;
+            /**
+             * Format: double
+             * @description Plainly warm.
+             */
+            warm: number;
+            /**
+             * Format: double
+             * @description Wood: floors, furniture.
+             */
+            wood: number;
+        };
         /** @description Where the hues of a study come from. */
         Scheme: {
             /** @enum {string} */
@@ -3577,6 +3683,21 @@ export interface components {
              * @description Where it is not: the best possible set costs at most this share less.
              */
             within?: number | null;
+        };
+        /** @description One hue of a scheme and how much of the picture it covers. */
+        ShareLine: {
+            /**
+             * Format: double
+             * @description Hue angle in CIELAB, degrees.
+             */
+            hue: number;
+            /** @description What it is called: its part in the scheme and its hue. */
+            name: string;
+            /**
+             * Format: double
+             * @description Share asked for, 0..=1.
+             */
+            share: number;
         };
         /** @description The shares a study's hues should have. */
         Shares: {
@@ -3761,6 +3882,8 @@ export interface components {
         StudyMix: {
             /** @description Recipe and colour. */
             mix: components["schemas"]["Mix"];
+            /** @description Where the zone runs from colour to colour: the mixes it hands over to, in their order. */
+            then: components["schemas"]["Mix"][];
             /** @description What was wanted there. */
             wanted: components["schemas"]["Lab"];
             /** @description Which zone. */
@@ -3770,6 +3893,8 @@ export interface components {
         StudyNote: {
             /** @description Each mix for the screen, in the order of its zones. */
             marks: components["schemas"]["Mark"][];
+            /** @description What makes it differ: values, balance, strength, unity, the wall; a sentence each. */
+            measures: string[];
             /**
              * Format: double
              * @description How far the worst is off, in steps.
@@ -3781,10 +3906,16 @@ export interface components {
             order_lost: string[];
             /** @description Whether zones, locks or Box changed since it was made. */
             out_of_date: boolean;
+            /** @description The phases of painting it against the clock. */
+            phases: components["schemas"]["Phase"][];
+            /** @description The last mix of each zone that runs from colour to colour; `None` of one that does not. */
+            runs_to: (components["schemas"]["Mark"] | null)[];
             /** @description Its scheme. */
             scheme: string;
             /** @description Each mix against its request, in words. */
             sentences: string[];
+            /** @description Hues whose shares of the picture can be moved, the ruling one first; none where its scheme has no shares. */
+            shares: components["schemas"]["ShareLine"][];
             /** @description Whether every mix holds the planned value within a quarter step. */
             values_held: boolean;
             /** @description What each wished for, in the same order. */
@@ -3839,6 +3970,17 @@ export interface components {
          *     to a picture's own neutral or to a neighbour.
          */
         Temperature: number;
+        /** @description Two pigments that grey each other. */
+        Thread: {
+            /** @description The greyest they give together. */
+            grey: components["schemas"]["Mark"];
+            /** @description One. */
+            one: components["schemas"]["PigmentId"];
+            /** @description The other. */
+            other: components["schemas"]["PigmentId"];
+            /** @description How it is mixed or laid. */
+            recipe: string;
+        };
         /**
          * @description Whether a lamp is warm or cool.
          * @enum {string}
@@ -3905,6 +4047,7 @@ export interface components {
              * @description Its own chroma and spread of values, together: 0 a blank wall, 1 a loud one.
              */
             loudness: number;
+            room?: components["schemas"]["RoomReading"] | null;
             /**
              * Format: double
              * @description Warm (+) or cool (−), against grey.
@@ -3944,6 +4087,13 @@ export interface components {
             /** @description In how many zones it is. */
             zones: number;
         };
+        /** @description The wheel of a piece. */
+        WheelView: {
+            /** @description Opposites all round, on the wheel of the school chosen. */
+            opposites: components["schemas"]["Opposite"][];
+            /** @description Pigments of the Box that really grey each other, greyest first. */
+            threads: components["schemas"]["Thread"][];
+        };
         /**
          * @description Which of two lights.
          * @enum {string}
@@ -3953,7 +4103,7 @@ export interface components {
          * @description Which copy.
          * @enum {string}
          */
-        WhichCopy: "colour" | "outline";
+        WhichCopy: "colour" | "flat" | "outline";
         /** @description Which of the other references, and the revision that was meant for. */
         WhichOther: {
             /**
@@ -4009,6 +4159,13 @@ export interface components {
          * @description Number of a zone inside its piece, from 1.
          */
         ZoneId: number;
+        /** @description A zone and its colour. */
+        ZoneMark: {
+            /** @description Its colour. */
+            mark: components["schemas"]["Mark"];
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        };
         /** @description The recipe of one zone with what it misses by: value, temperature, colour. */
         ZoneMix: {
             amount?: components["schemas"]["Amount"] | null;
@@ -6276,7 +6433,7 @@ export interface operations {
     pdf: {
         parameters: {
             query?: {
-                /** @description Colour or outline. */
+                /** @description Painted, flat or outlines. */
                 copy?: components["schemas"]["WhichCopy"];
                 /** @description Numbers of the studies, as in `1,3,4`; all of them when left out. */
                 studies?: string;
@@ -6320,7 +6477,7 @@ export interface operations {
     png: {
         parameters: {
             query?: {
-                /** @description Colour or outline. */
+                /** @description Painted, flat or outlines. */
                 copy?: components["schemas"]["WhichCopy"];
                 /** @description Numbers of the studies, as in `1,3,4`; all of them when left out. */
                 studies?: string;
@@ -6364,7 +6521,7 @@ export interface operations {
     svg: {
         parameters: {
             query?: {
-                /** @description Colour or outline. */
+                /** @description Painted, flat or outlines. */
                 copy?: components["schemas"]["WhichCopy"];
                 /** @description Numbers of the studies, as in `1,3,4`; all of them when left out. */
                 studies?: string;
@@ -6775,7 +6932,10 @@ export interface operations {
     };
     mocked_up: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A study by its number; the plan when left out. */
+                study?: number;
+            };
             header?: never;
             path: {
                 id: number;
@@ -6827,6 +6987,43 @@ export interface operations {
                 };
                 content: {
                     "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_wheel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WheelView"];
                 };
             };
             404: {

@@ -93,9 +93,9 @@ export function useJob(pieceId: number) {
           }),
         ),
       ),
-    /** Makes a study in the colours of another piece. */
-    lend: (piece: number) =>
-      start(() => answer(api.POST("/api/pieces/{id}/studies/lent", { params: { path }, body: { piece } }))),
+    /** Makes a study in the colours of another piece, or of one of its studies. */
+    lend: (piece: number, study: number | null) =>
+      start(() => answer(api.POST("/api/pieces/{id}/studies/lent", { params: { path }, body: { piece, study } }))),
     /** Makes a study in the colours of a picture. */
     lendPicture: (file: File) => start(() => sent(`/api/pieces/${pieceId}/studies/lent`, file)),
   };

@@ -71,12 +71,19 @@ export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 export const numberWord = (n: number) =>
   ["no", "one", "two", "three", "four", "five", "six", "seven", "eight"][n] ?? String(n);
 
+/** Whether this screen shows more than the usual gamut. */
+const wide = matchMedia("(color-gamut: p3)").matches && CSS.supports("color", "color(display-p3 0 0 0)");
+
 /** A mark's colour in one of the ways of looking. */
 export function seen(mark: Mark, look: Look): string {
   const c =
     look === "values" || look === "squint" ? mark.values_only : look === "warm-cool" ? mark.warm_cool : mark.screen;
+  if (wide && mark.wide && c === mark.screen) return `color(display-p3 ${mark.wide.r} ${mark.wide.g} ${mark.wide.b})`;
   return `rgb(${c.r} ${c.g} ${c.b})`;
 }
+
+/** Whether this screen can show a mark's colour. */
+export const shownHere = (mark: Mark) => mark.screen.in_gamut || (wide && !!mark.wide?.in_gamut);
 
 export const signed = (n: number, digits: number) => {
   const text = Math.abs(n).toFixed(digits);

@@ -1,4 +1,4 @@
-//! `lean-swatch plan PHOTO --medium M [--ground G] [--box FILE | --library] [--colours N] [--brush SHARE] [--size K] [--mixes parts|tints] [--rank sure|miss] --flat --out PNG`
+//! `lean-swatch plan PHOTO --medium M [--ground G] [--box FILE | --library] [--colours N] [--brush SHARE] [--size K] [--mixes parts|tints] [--rank sure|miss] [--flat | --wanted] --out PNG`
 
 use super::made::{Made, RecipePrinted};
 use super::mix::owned;
@@ -50,7 +50,7 @@ pub struct Plan {
     #[command(flatten)]
     made: Made,
     /// Zones filled with their mixes, graded ones running, without the hand of the medium.
-    #[arg(long, required_unless_present = "wanted")]
+    #[arg(long)]
     flat: bool,
     /// Zones filled with what is wanted instead of with their mixes.
     #[arg(long, conflicts_with = "flat")]
@@ -123,7 +123,12 @@ pub fn run(a: Plan) -> Result<Printed, String> {
         piece.apply(Command::ChooseSet(ChooseSet { chosen: ChosenSet { pigments: best.pigments.clone() } })).map_err(|e| e.to_string())?.0;
     let technique = technique_of(&piece, &paint_box, &pigments_of(&paint_box, &best.pigments));
     let mixes = mixes(&piece, &Recipes::of(technique.as_ref()));
-    let drawn = if a.wanted { planned::draw(&piece, planned::What::Planned) } else { planned::draw_mixed(&piece, &mixes) };
+    let across = piece.map().map_or(0, |m| m.width);
+    let drawn = match (a.wanted, a.flat) {
+        (true, _) => planned::draw(&piece, planned::What::Planned),
+        (false, true) => planned::draw_mixed(&piece, &mixes),
+        (false, false) => planned::painted_mixes(&piece, &mixes, across),
+    };
     let picture = drawn.ok_or("that picture makes no zones")?;
     std::fs::write(&a.out, png(&picture).map_err(|p| p.detail)?).map_err(|e| format!("{}: {e}", a.out.display()))?;
     let zones: Vec<Zone> = mixes

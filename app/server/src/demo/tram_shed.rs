@@ -64,7 +64,7 @@ pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> R
     let kept = SearchKept { basis: basis(&piece, Some(pastels)), zones: aimed_at(&piece), sizes };
     apply(Command::KeepSearch(KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } }))?;
 
-    let studies = make(&store.piece(id)?.piece, pastels, &tables, &StudyKind::usual(&store.piece(id)?.piece, 6), &Unwatched)?;
+    let studies = make(&store.piece(id)?.piece, pastels, &tables, &StudyKind::usual(&store.piece(id)?.piece, 6), &Unwatched, &|_| {})?;
     apply(Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(2)) }))?;
     Ok(())
 }

@@ -14,5 +14,6 @@ pub mod studies;
 pub mod studio;
 pub mod take_in;
 pub mod wall;
+pub mod wheel;
 pub mod work;
 pub mod zones;

@@ -17,9 +17,11 @@ use utoipa::{IntoParams, ToSchema};
 #[derive(Clone, Copy, Default, Deserialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
 pub enum WhichCopy {
-    /// Studies in colour.
+    /// Studies painted in the hand of their medium.
     #[default]
     Colour,
+    /// Studies as flat colours.
+    Flat,
     /// Outlines to paint over.
     Outline,
 }
@@ -28,7 +30,7 @@ pub enum WhichCopy {
 #[derive(Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct Printing {
-    /// Colour or outline.
+    /// Painted, flat or outlines.
     copy: Option<WhichCopy>,
     /// Numbers of the studies, as in `1,3,4`; all of them when left out.
     studies: Option<String>,
@@ -60,7 +62,8 @@ async fn laid_out<T: Send + 'static>(
     write: impl FnOnce(&[Sheet]) -> Result<T, Problem> + Send + 'static,
 ) -> Result<T, Problem> {
     let copy = match printing.copy.unwrap_or_default() {
-        WhichCopy::Colour => Copy::Colour,
+        WhichCopy::Colour => Copy::Painted,
+        WhichCopy::Flat => Copy::Flat,
         WhichCopy::Outline => Copy::Outline,
     };
     let only = printing.numbers()?;
@@ -108,6 +111,6 @@ pub async fn png(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Qu
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.svg", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn svg(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
     let at = p.page;
-    let (pages, svg) = laid_out(studio, id, p, move |s| Ok((s.len(), print::svg::write(page(s, at)?)))).await?;
+    let (pages, svg) = laid_out(studio, id, p, move |s| Ok((s.len(), print::svg::write(page(s, at)?).map_err(Problem::internal)?))).await?;
     Ok(([("x-pages", pages.to_string())], file("image/svg+xml", "studies.svg", svg.into_bytes())).into_response())
 }

@@ -2,7 +2,7 @@
 
 use super::work::{keep, ready};
 use crate::extract::{Json as In, Path, Query};
-use crate::jobs::JobView;
+use crate::jobs::{JobView, MadeStudy, ZoneMark};
 use crate::pictures::png;
 use crate::problem::Problem;
 use crate::state::Studio;
@@ -11,10 +11,11 @@ use axum::body::Bytes;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use lean_picture::decode;
-use lean_piece::{HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, StudyNumber, WishedColour};
-use lean_plan::derived::derived;
+use lean_picture::{Picture, decode};
+use lean_piece::{HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, Study, StudyMix, StudyNumber, WishedColour};
 use lean_plan::lamps::{UnderLamp, under_lamps};
+use lean_plan::mark::Mark;
+use lean_plan::mixes::mixes_of;
 use lean_plan::planned::{self, painted_mixes, painted_study};
 use lean_plan::studies::kept::{made_anew, with_one};
 use lean_plan::studies::variants::COUNT;
@@ -67,6 +68,9 @@ pub async fn make_studies(
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     let kinds = match (wanted.kinds.len(), wanted.count) {
+        (0, Some(n)) if !COUNT.contains(&n) => {
+            return Err(Problem::unusable(format!("{n} studies cannot be made in one go. Ask for {} to {}.", COUNT.start(), COUNT.end())));
+        }
         (0, count) => StudyKind::usual(&piece, count.unwrap_or(*COUNT.start())),
         (n, _) if n > *COUNT.end() => {
             return Err(Problem::unusable(format!("{n} studies are more than {} in one go. Ask for fewer.", COUNT.end())));
@@ -75,10 +79,21 @@ pub async fn make_studies(
     };
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
-        let made = make(&piece, &paint_box, &worker.tables, &kinds, job)?;
+        let made = make(&piece, &paint_box, &worker.tables, &kinds, job, &|study| job.made(shown(&piece, study)))?;
         keep(&worker, id, &piece, |now| made_anew(now, &made).into())
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+/// A study as it is shown while others are still being made.
+fn shown(piece: &Piece, study: &Study) -> MadeStudy {
+    let mark = |m: &StudyMix| ZoneMark { zone: m.zone, mark: Mark::of(m.mix.lab, piece.neutral()) };
+    MadeStudy {
+        number: study.number,
+        scheme: scheme::describe(&study.scheme),
+        pigments: study.pigments.len(),
+        marks: study.mixes.iter().map(mark).collect(),
+    }
 }
 
 /// The shares a study's hues should have.
@@ -97,9 +112,8 @@ pub async fn move_shares(
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     let old = piece.studies.iter().find(|s| s.number.0 == number).ok_or_else(|| Problem::not_found("That study is not there any more."))?;
-    let Scheme::Chord { chord, hues } = &old.scheme else {
-        return Err(Problem::unusable("Only a scheme of three or more hues has shares that can be moved."));
-    };
+    let (chord, hues) = scheme::in_shares(&old.scheme)
+        .ok_or_else(|| Problem::unusable("Only a scheme of several hues has shares that can be moved: not one hue, a slide or another light."))?;
     let sound = |h: &HueShare| (0.0..=360.0).contains(&h.hue) && (0.0..=1.0).contains(&h.share);
     if shares.hues.len() != hues.len() || !shares.hues.iter().all(sound) || shares.hues.iter().map(|h| h.share).sum::<f64>() < 0.01 {
         return Err(Problem::unusable(format!(
@@ -107,7 +121,7 @@ pub async fn move_shares(
             hues.len()
         )));
     }
-    let scheme = Scheme::Chord { chord: *chord, hues: shares.hues };
+    let scheme = Scheme::Chord { chord, hues: shares.hues };
     let wanted = scheme::wanted(&piece, &scheme, None).unwrap_or_default();
     one(studio, id, piece, paint_box, Some(StudyNumber(number)), (scheme, wanted))
 }
@@ -236,21 +250,22 @@ pub async fn painted(State(studio): State<Studio>, Path(id): Path<i64>, Query(as
     }
     studio
         .run(move |s| {
-            let kept = s.store.piece(id)?;
-            let picture = match asked.study {
-                Some(n) => {
-                    let study = kept.piece.studies.iter().find(|s| s.number.0 == n);
-                    painted_study(&kept.piece, study.ok_or_else(|| Problem::not_found("That study is not there any more."))?, width)
-                }
-                None => {
-                    let paint_box = s.box_of(&kept)?;
-                    let mixes = derived(&kept.piece, paint_box.as_ref()).mixes;
-                    if mixes.is_empty() { planned::painted_targets(&kept.piece, width) } else { painted_mixes(&kept.piece, &mixes, width) }
-                }
-            };
-            let picture = picture.ok_or_else(|| Problem::unusable("There are no zones to paint yet. Give the piece a picture first."))?;
+            let picture = in_paint(s, id, asked.study, width)?
+                .ok_or_else(|| Problem::unusable("There are no zones to paint yet. Give the piece a picture first."))?;
             let cached = (header::CACHE_CONTROL, "private, max-age=3600");
             Ok(([(header::CONTENT_TYPE, "image/png"), cached], png(&picture)?).into_response())
         })
         .await
+}
+
+/// A study by its number, or the plan, painted; `None` without zones.
+pub(super) fn in_paint(studio: &Studio, id: i64, study: Option<u8>, width: u32) -> Result<Option<Picture>, Problem> {
+    let kept = studio.store.piece(id)?;
+    if let Some(n) = study {
+        let study = kept.piece.studies.iter().find(|s| s.number.0 == n);
+        return Ok(painted_study(&kept.piece, study.ok_or_else(|| Problem::not_found("That study is not there any more."))?, width));
+    }
+    let paint_box = studio.box_of(&kept)?;
+    let mixes = mixes_of(&kept.piece, paint_box.as_ref());
+    Ok(if mixes.is_empty() { planned::painted_targets(&kept.piece, width) } else { painted_mixes(&kept.piece, &mixes, width) })
 }

@@ -1,6 +1,7 @@
 //! The wall a piece will hang on: its photo, and the mock-up.
 
 use super::reference::FileName;
+use super::studies::in_paint;
 use crate::extract::{Body, Path, Query};
 use crate::handlers::take_in::take_in_for;
 use crate::pictures::{jpeg, png};
@@ -15,6 +16,8 @@ use lean_piece::Command;
 use lean_piece::change::SetWall;
 use lean_piece::wall::Wall;
 use lean_plan::wall::{loudness, mock_up};
+use serde::Deserialize;
+use utoipa::IntoParams;
 
 /// Takes in a photo of the wall. What was measured in an older photo is lost with it; undo brings it back.
 #[utoipa::path(put, path = "/api/pieces/{id}/wall", operation_id = "put_wall", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
@@ -43,15 +46,27 @@ pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<R
         .await
 }
 
-/// The taken candidate on the wall, filled with the plan (or the reference before there is one), as PNG.
-#[utoipa::path(get, path = "/api/pieces/{id}/wall/mock-up", params(("id" = i64, Path)), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn mocked_up(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
+/// What hangs on the wall.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Hung {
+    /// A study by its number; the plan when left out.
+    study: Option<u8>,
+}
+
+/// Pixels across of the picture that is hung: more than a panel takes in a photo as it is worked with.
+const HUNG: u32 = 700;
+
+/// The taken candidate on the wall, filled with the plan or a study as it is painted, as PNG.
+#[utoipa::path(get, path = "/api/pieces/{id}/wall/mock-up", params(("id" = i64, Path), Hung), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn mocked_up(State(studio): State<Studio>, Path(id): Path<i64>, Query(hung): Query<Hung>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
             let wall = piece.wall.as_ref().ok_or_else(|| Problem::not_found("This piece has no photo of a wall yet. Drop one on it."))?;
             let photo = s.working_copy(&wall.digest)?;
-            let picture = mock_up::draw(&piece, &photo).map_err(Problem::unusable)?;
+            let shown = in_paint(s, id, hung.study, HUNG)?;
+            let picture = mock_up::draw(&piece, &photo, shown.as_ref()).map_err(Problem::unusable)?;
             Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-cache")], png(&picture)?).into_response())
         })
         .await

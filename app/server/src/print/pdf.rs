@@ -1,9 +1,10 @@
 //! Sheets as pages of a PDF in millimetres.
 
 use super::FACES;
-use krilla::Document;
+use krilla::{Document, SerializeSettings};
 use krilla::color::rgb;
-use krilla::geom::{PathBuilder, Point, Rect, Transform};
+use krilla::geom::{PathBuilder, Point, Rect, Size, Transform};
+use krilla::image::Image;
 use krilla::metadata::Metadata;
 use krilla::num::NormalizedF32;
 use krilla::page::PageSettings;
@@ -23,7 +24,8 @@ const POINTS: f32 = 72.0 / 25.4;
 pub fn write(sheets: &[Sheet]) -> Result<Vec<u8>, String> {
     let fonts = FACES.map(|data| Font::new(data.to_vec().into(), 0));
     let [Some(regular), Some(bold)] = fonts else { return Err("the shipped fonts cannot be read".into()) };
-    let mut document = Document::new();
+    // Colours are declared as sRGB by its profile, not left to the device.
+    let mut document = Document::new_with(SerializeSettings { no_device_cs: true, ..SerializeSettings::default() });
     let title = sheets.first().map(|s| s.title.clone()).unwrap_or_default();
     document.set_metadata(Metadata::new().title(title).language("en".into()));
     for sheet in sheets {
@@ -64,6 +66,16 @@ fn draw(surface: &mut Surface, mark: &Mark, regular: &Font, bold: &Font) {
             if let Some(r) = Rect::from_xywh(*x as f32, *y as f32, *w as f32, *h as f32) {
                 path.push_rect(r);
             }
+        }
+        Mark::Picture { rect: [x, y, w, h], picture } => {
+            let rgba = picture.rgb.chunks_exact(3).flat_map(|p| [p[0], p[1], p[2], 255]).collect();
+            let image = Image::from_rgba8(rgba, picture.width, picture.height);
+            surface.push_transform(&Transform::from_translate(*x as f32, *y as f32));
+            if let Some(size) = Size::from_wh(*w as f32, *h as f32) {
+                surface.draw_image(image, size);
+            }
+            surface.pop();
+            return;
         }
         Mark::Shape { rings, fill: inside, line } => {
             surface.set_fill(inside.map(fill));

@@ -1,5 +1,8 @@
 //! A sheet as SVG in millimetres.
 
+use crate::pictures::png;
+use base64::Engine;
+use base64::engine::general_purpose::STANDARD;
 use lean_colour::Lab;
 use lean_plan::studies::sheet::{Mark, Sheet};
 use std::fmt::Write;
@@ -12,11 +15,31 @@ fn escaped(text: &str) -> String {
     text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;").replace('"', "&quot;")
 }
 
-/// Writes the sheet as an SVG document whose user unit is a millimetre.
-pub fn write(sheet: &Sheet) -> String {
+/// Writes the sheet as an SVG document whose user unit is a millimetre, with its painted pictures.
+///
+/// # Errors
+/// When a picture cannot be written; says why.
+pub fn write(sheet: &Sheet) -> Result<String, String> {
+    let mut pictures = String::new();
+    for mark in &sheet.marks {
+        if let Mark::Picture { rect: [x, y, w, h], picture } = mark {
+            let png = png(picture).map_err(|p| p.detail)?;
+            let data = STANDARD.encode(png);
+            // Writing to a string cannot fail.
+            let _ = write!(
+                pictures,
+                "<image x=\"{x:.3}\" y=\"{y:.3}\" width=\"{w:.3}\" height=\"{h:.3}\" preserveAspectRatio=\"none\" href=\"data:image/png;base64,{data}\"/>"
+            );
+        }
+    }
+    Ok(document(sheet, &format!("<rect width=\"{}\" height=\"{}\" fill=\"#fff\"/>{pictures}", sheet.width, sheet.height)))
+}
+
+/// The sheet on whatever stands `beneath`, its painted pictures left out.
+pub fn document(sheet: &Sheet, beneath: &str) -> String {
     let (w, h) = (sheet.width, sheet.height);
     let mut out = format!(
-        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{w}mm\" height=\"{h}mm\" viewBox=\"0 0 {w} {h}\"><title>{}</title><rect width=\"{w}\" height=\"{h}\" fill=\"#fff\"/>",
+        "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{w}mm\" height=\"{h}mm\" viewBox=\"0 0 {w} {h}\"><title>{}</title>{beneath}",
         escaped(&sheet.title)
     );
     for mark in &sheet.marks {
@@ -31,6 +54,8 @@ fn draw(out: &mut String, mark: &Mark) -> std::fmt::Result {
         Mark::Fill { rect: [x, y, w, h], colour } => {
             write!(out, "<rect x=\"{x:.3}\" y=\"{y:.3}\" width=\"{w:.3}\" height=\"{h:.3}\" fill=\"{}\"/>", hex(*colour))
         }
+        // They lie beneath everything else.
+        Mark::Picture { .. } => Ok(()),
         Mark::Shape { rings, fill, line } => {
             let fill = fill.map_or("none".into(), hex);
             write!(out, "<path fill-rule=\"evenodd\" fill=\"{fill}\"")?;

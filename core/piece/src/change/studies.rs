@@ -4,7 +4,7 @@ use super::{Change, Refusal};
 use crate::Piece;
 use crate::set::ChosenSet;
 use crate::studies::{MOST_STUDIES, SheetSettings, Study, StudyNumber};
-use crate::zones::{Zone, ZoneId};
+use crate::zones::ZoneId;
 use lean_colour::Lab;
 use serde::{Deserialize, Serialize};
 
@@ -106,7 +106,7 @@ impl Change for GoOn {
         let Some(study) = piece.studies.iter().find(|s| s.number == self.number) else { return };
         let (pigments, scheme) = (study.pigments.clone(), study.scheme.clone());
         for (zone, target) in self.targets {
-            piece.change(zone, |z| *z = Zone { target, graded: None, ..z.clone() });
+            piece.change(zone, |z| *z = z.retargeted(target));
         }
         if let Some(more) = self.more {
             piece.locked = pigments.clone();

@@ -197,6 +197,22 @@ impl Wall {
     }
 }
 
+/// What else is seen in the photo of the wall, as shares of it, 0..=1.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct RoomReading {
+    /// The wall itself.
+    pub wall: f64,
+    /// Wood: floors, furniture.
+    pub wood: f64,
+    /// Leaves.
+    pub plants: f64,
+    /// Plainly warm.
+    pub warm: f64,
+    /// Plainly cool.
+    pub cool: f64,
+}
+
 /// What the bare wall reads.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -209,12 +225,15 @@ pub struct WallReading {
     pub temperature: f64,
     /// Its own chroma and spread of values, together: 0 a blank wall, 1 a loud one.
     pub loudness: f64,
+    /// What else is in the room; `None` in photos taken in before it was read.
+    #[serde(default)]
+    pub room: Option<RoomReading>,
 }
 
 impl Default for WallReading {
     /// A middle grey that says nothing.
     fn default() -> Self {
-        Self { lab: Lab::new(50.0, 0.0, 0.0), value: 4.9, temperature: 0.0, loudness: 0.0 }
+        Self { lab: Lab::new(50.0, 0.0, 0.0), value: 4.9, temperature: 0.0, loudness: 0.0, room: None }
     }
 }
 

@@ -6,6 +6,7 @@ pub use cut::{Cut, MOST_TURNS, Mass, MassId, Turn};
 
 use crate::light::{Facts, Graded};
 use lean_colour::Lab;
+use lean_colour::real::toward_real;
 use lean_picture::Reading;
 use serde::{Deserialize, Serialize};
 
@@ -68,6 +69,19 @@ pub struct Zone {
 }
 
 impl Zone {
+    /// This zone with another target; a run from colour to colour is moved as a whole.
+    pub fn retargeted(&self, target: Lab) -> Self {
+        let moved = |g: Graded| Graded {
+            to: toward_real(Lab::new(
+                (g.to.l + target.l - self.target.l).clamp(0.0, 100.0),
+                g.to.a + target.a - self.target.a,
+                g.to.b + target.b - self.target.b,
+            )),
+            ..g
+        };
+        Self { graded: if target == self.target { self.graded } else { self.graded.map(moved) }, target, ..self.clone() }
+    }
+
     /// A zone as it was just read: nameless, its target what it reads.
     pub fn read(id: ZoneId, reading: Reading) -> Self {
         Self {

@@ -117,6 +117,13 @@ pub fn technique_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Bo
     technique(medium, &piece.ground(), &pigments, white, limits, piece.mixing.grain())
 }
 
+/// The recipes of the set in use from the Box the piece draws on; none without a Box or a set.
+pub fn mixes_of(piece: &Piece, paint_box: Option<&PaintBox>) -> Vec<ZoneMix> {
+    let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) else { return Vec::new() };
+    let technique = technique_of(piece, paint_box, &pigments_of(paint_box, &piece.chosen.pigments));
+    mixes(piece, &Recipes::of(technique.as_ref()))
+}
+
 /// The best recipe for every zone from the set in use, and for every further stop of a graded one; where the painter wants kin, recipes that share
 /// pigments as far as that cannot be seen.
 pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {

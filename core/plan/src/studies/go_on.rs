@@ -24,10 +24,7 @@ pub fn go_on(
         .find(|s| s.number == number)
         .ok_or_else(|| Refusal::Unknown(format!("Study {number} has not been made yet. Make the studies first.")))?;
     let targets: Vec<(ZoneId, Lab)> = study.mixes.iter().filter(|m| piece.zone(m.zone).is_some()).map(|m| (m.zone, m.wanted)).collect();
-    let zone = |z: &Zone| {
-        let target = targets.iter().find(|(id, _)| *id == z.id).map_or(z.target, |(_, lab)| *lab);
-        Zone { target, graded: None, ..z.clone() }
-    };
+    let zone = |z: &Zone| z.retargeted(targets.iter().find(|(id, _)| *id == z.id).map_or(z.target, |(_, lab)| *lab));
     let next = Piece {
         zones: piece.zones.iter().map(zone).collect(),
         chosen: ChosenSet { pigments: study.pigments.clone() },
@@ -43,8 +40,10 @@ fn former(piece: &Piece, mixes: &[ZoneMix], basis: &str) -> Option<Study> {
     let wanted = |s: &Study| s.mixes.iter().map(|m| m.wanted).collect::<Vec<_>>();
     let own: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
     let kept = piece.studies.iter().any(|s| wanted(s) == own && s.pigments == piece.chosen.pigments);
-    let mix =
-        |z: &Zone| mixes.iter().find(|m| m.zone == z.id).map(|m| StudyMix { zone: z.id, wanted: piece.wanted(z), mix: m.mix.clone() });
+    let mix = |z: &Zone| {
+        let m = mixes.iter().find(|m| m.zone == z.id)?;
+        Some(StudyMix { zone: z.id, wanted: piece.wanted(z), mix: m.mix.clone(), then: m.then.iter().map(|t| t.mix.clone()).collect() })
+    };
     let mixed: Vec<StudyMix> = piece.zones.iter().map(mix).collect::<Option<_>>()?;
     (!kept && !mixed.is_empty()).then(|| Study {
         number: StudyNumber(piece.studies.iter().map(|s| s.number.0).max().unwrap_or(0) + 1),

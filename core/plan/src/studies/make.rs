@@ -3,15 +3,15 @@
 use super::order::{Held, choose_together, ordered_pairs};
 use super::restraint::ceiling;
 use super::variants::{Planned, StudyKind, choose};
-use super::wheel::Wheel;
+use crate::wheel::Wheel;
 use crate::basis::basis;
 use crate::mixes::{pigments_of, reach_of, technique_of};
 use lean_colour::Lab;
 use lean_media::Pigment;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::weight;
-use lean_piece::{Asked, Piece, Scheme, Study, StudyMix, StudyNumber};
-use lean_recipes::{Cost, Target};
+use lean_piece::{Asked, Piece, Scheme, Study, StudyMix, StudyNumber, Zone};
+use lean_recipes::{Cost, Mix, Target};
 use lean_search::NoAnswer;
 use lean_search::Recipes;
 use lean_search::progress::{Progress, Stage};
@@ -25,7 +25,7 @@ fn held() -> Cost {
 /// Size of a study's lean set when the painter has not chosen one.
 const USUAL_SIZE: usize = 5;
 
-/// Makes a study of each kind. All but those in another light hold the planned values within a quarter step as far as the Box can, and keep
+/// Makes a study of each kind and shows each as soon as it is made. All but those in another light hold the planned values within a quarter step as far as the Box can, and keep
 /// warm zones warmer than their neighbours; those in another light hold the values of their own plan.
 ///
 /// # Errors
@@ -36,21 +36,35 @@ pub fn make(
     tables: &Tables,
     kinds: &[StudyKind],
     progress: &dyn Progress,
+    shown: &dyn Fn(&Study),
 ) -> Result<Vec<Study>, NoAnswer> {
     let plan = Plan::of(piece, paint_box, tables)?;
     let chosen = choose(piece, kinds, &Wheel::of(piece, paint_box), reach_of(piece, paint_box), |colours| plan.effort(colours));
     let count = chosen.len() as f64;
-    plan.prepare(&chosen, &Stage { whole: progress, from: 0.0, span: PREPARING })?;
-    chosen
-        .into_iter()
-        .enumerate()
-        .map(|(i, (scheme, wanted))| {
-            let share = (1.0 - PREPARING) / count;
-            let stage = Stage { whole: progress, from: PREPARING + i as f64 * share, span: share };
-            plan.study(StudyNumber(i as u8 + 1), scheme, &wanted, &stage)
-        })
-        .collect()
+    let mut made = Vec::new();
+    let mut add = |scheme: Scheme, wanted: &[Lab], stage: &Stage| -> Result<(), NoAnswer> {
+        made.push(plan.study(StudyNumber(made.len() as u8 + 1), scheme, wanted, stage)?);
+        made.last().into_iter().for_each(shown);
+        Ok(())
+    };
+    let mut rest = chosen.into_iter();
+    // The first is made alone, so that there is something to look at while recipes are evaluated for all the others.
+    let first = 1.0 / (count + FIRST);
+    if let Some((scheme, wanted)) = rest.next() {
+        add(scheme, &wanted, &Stage { whole: progress, from: 0.0, span: first })?;
+    }
+    let rest: Vec<Planned> = rest.collect();
+    let span = (1.0 - first) * PREPARING;
+    plan.prepare(&rest, &Stage { whole: progress, from: first, span })?;
+    for (i, (scheme, wanted)) in rest.iter().enumerate() {
+        let share = (1.0 - first - span) / (count - 1.0);
+        add(scheme.clone(), wanted, &Stage { whole: progress, from: first + span + i as f64 * share, span: share })?;
+    }
+    Ok(made)
 }
+
+/// How many studies fewer the rest count for beside the first, which shares its recipes with none. A guess that only moves the bar.
+const FIRST: f64 = 3.0;
 
 /// Share of the work that evaluating recipes for all studies at once is, measured.
 const PREPARING: f64 = 0.8;
@@ -140,6 +154,13 @@ impl<'a> Plan<'a> {
         }
     }
 
+    /// The mixes a graded zone hands over to after its first.
+    fn handed_over(&self, zone: &Zone, wanted: Lab, recipes: &Recipes, cost: Cost) -> Vec<Mix> {
+        let Some(run) = zone.retargeted(wanted).graded else { return Vec::new() };
+        let stops = run.stops(wanted).into_iter().skip(1);
+        stops.filter_map(|stop| recipes.nearest(stop, cost, 1).first().map(|(_, nth, _)| recipes.recipe(*nth))).collect()
+    }
+
     fn study(&self, number: StudyNumber, scheme: Scheme, wanted: &[Lab], progress: &dyn Progress) -> Result<Study, NoAnswer> {
         let free = matches!(scheme, Scheme::AsRead);
         let need = self.need(&scheme, wanted);
@@ -160,7 +181,14 @@ impl<'a> Plan<'a> {
             scheme,
             pigments: set.pigments,
             cost: set.pieces.first().copied().unwrap_or(set.cost),
-            mixes: self.piece.zones.iter().zip(wanted).zip(mixes).map(|((z, w), mix)| StudyMix { zone: z.id, wanted: *w, mix }).collect(),
+            mixes: self
+                .piece
+                .zones
+                .iter()
+                .zip(wanted)
+                .zip(mixes)
+                .map(|((z, w), mix)| StudyMix { zone: z.id, wanted: *w, mix, then: self.handed_over(z, *w, &recipes, cost) })
+                .collect(),
             basis: basis(self.piece, Some(self.paint_box)),
             reason: String::new(),
             minutes: 0,

@@ -2,8 +2,10 @@
 //! what they can be.
 
 use crate::light::credible::credible;
+use crate::wall::loudness;
 use lean_colour::Lab;
 use lean_piece::light::{Kind, Plane, Which};
+use lean_piece::wall::Heard;
 use lean_piece::{Piece, Zone};
 
 /// Most chroma of a zone that is planned grey, and how it grows with what is planned; less for what is nearly white, where a tint shows
@@ -19,18 +21,39 @@ const DARK: f64 = 14.0;
 /// Hues skin may take, degrees: from rose to olive; in shadow it follows the scheme. A choice.
 const SKIN: std::ops::RangeInclusive<f64> = 15.0..=85.0;
 
-/// Wanted colours of a scheme with each zone's limits put on them. A mood that asks for a scheme may turn skin and sky, nothing else.
-pub fn restrained(piece: &Piece, mut colours: Vec<Lab>) -> Vec<Lab> {
-    let free = piece.intent.scheme().is_some();
+/// Wanted colours of a scheme with each zone's limits put on them. Where a mood asks for just this scheme (`asked`) it may turn skin and sky, nothing
+/// else. On a wall where the piece is meant to be quiet its chroma is held down as a whole.
+pub fn restrained(piece: &Piece, mut colours: Vec<Lab>, asked: bool) -> Vec<Lab> {
     for (zone, colour) in piece.zones.iter().zip(&mut colours) {
         *colour = at_most(*colour, ceiling(zone));
-        if !free {
+        if !asked {
             *colour = believable(piece, zone, *colour);
         }
         *colour = piece.within_rules(*colour);
     }
     one_undertone(piece, &mut colours);
-    colours
+    quiet(piece, colours)
+}
+
+/// The least share of its chroma that a study meant to be quiet keeps: below it there is no scheme left to choose. A choice.
+const QUIETEST: f64 = 0.25;
+
+/// Chroma held down so that the picture is quiet on its wall, where that is wished and values alone do not speak up.
+fn quiet(piece: &Piece, colours: Vec<Lab>) -> Vec<Lab> {
+    let Some(wall) = piece.wall.as_ref().filter(|w| w.heard == Some(Heard::Quiet)) else { return colours };
+    let has = mean_chroma(piece, &colours);
+    let may = loudness::most_chroma(piece, &colours, &wall.reading);
+    if has <= may {
+        return colours;
+    }
+    // A hair below the limit, so that rounding does not cross it.
+    let share = (0.999 * may / has).max(QUIETEST);
+    colours.into_iter().map(|c| Lab::new(c.l, c.a * share, c.b * share)).collect()
+}
+
+fn mean_chroma(piece: &Piece, colours: &[Lab]) -> f64 {
+    let area: f64 = piece.zones.iter().map(|z| z.reading.area).sum();
+    piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area * c.chroma()).sum::<f64>() / area.max(f64::MIN_POSITIVE)
 }
 
 /// Zones that must lean the same way: white things of one light, lit ones and shaded ones apart.
@@ -99,7 +122,6 @@ fn at_most(lab: Lab, most: f64) -> Lab {
 mod tests {
     use super::*;
     use crate::staged::{Staged, lit_by, staged};
-    use lean_piece::intent::moods::{Mood, MoodScheme};
     use lean_piece::light::{Role, Tint};
 
     #[test]
@@ -111,7 +133,7 @@ mod tests {
         ];
         let piece = Piece { lighting: lit_by(Tint::Warm), ..staged(&zones) };
         let lemon = vec![Lab::new(90.0, -4.0, 60.0), Lab::new(84.0, 30.0, -30.0), Lab::new(50.0, 40.0, 30.0)];
-        let kept = restrained(&piece, lemon);
+        let kept = restrained(&piece, lemon, false);
         assert!(kept[0].chroma() <= WHITE && kept[1].chroma() <= WHITE);
         assert!((kept[0].a - kept[1].a).hypot(kept[0].b - kept[1].b) < 1e-9);
         assert_eq!(kept[2], Lab::new(50.0, 40.0, 30.0));
@@ -122,10 +144,8 @@ mod tests {
         let zones = [Staged::read(68.0, 14.0, 18.0).kind(Kind::Skin).role(Role::Lit), Staged::read(82.0, -4.0, -22.0).plane(Plane::Sky)];
         let piece = staged(&zones);
         let wild = vec![Lab::from_lch(68.0, 40.0, 140.0), Lab::from_lch(82.0, 44.0, 95.0)];
-        let kept = restrained(&piece, wild.clone());
+        let kept = restrained(&piece, wild.clone(), false);
         assert!((kept[0].hue() - 85.0).abs() < 1e-6 && kept[1].chroma() < 27.0);
-        let mut free = piece.clone();
-        free.intent.moods = vec![Mood { word: "loud".into(), scheme: Some(MoodScheme::Opposites), key: None, contrast: 0.0 }];
-        assert!((restrained(&free, wild)[0].hue() - 140.0).abs() < 1e-6);
+        assert!((restrained(&piece, wild, true)[0].hue() - 140.0).abs() < 1e-6);
     }
 }

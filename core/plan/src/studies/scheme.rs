@@ -10,7 +10,8 @@ use lean_colour::difference::ciede2000;
 use lean_colour::moves::with_temperature;
 use lean_colour::temperature::WARM_POLE;
 use lean_colour::{Lab, Temperature};
-use lean_piece::{Chord, Piece, Scheme, Zone};
+use lean_piece::intent::moods::MoodScheme;
+use lean_piece::{Chord, HueShare, Piece, Scheme, Zone};
 
 /// Share of the picture that the ruling hue of two opposites should cover. A choice.
 const RULES: f64 = 0.68;
@@ -27,7 +28,7 @@ const OTHER_MOOD: f64 = 75.0;
 /// Colours wanted in each zone under a scheme, in the order of `piece.zones`. Another light needs to know what can be reached (`reach`). `None` where
 /// the scheme does not say by itself: colours that were borrowed, a plan as it was.
 pub fn wanted(piece: &Piece, scheme: &Scheme, reach: Option<Reach>) -> Option<Vec<Lab>> {
-    let freed = |colours| Some(in_order(piece, restrained(piece, colours)));
+    let freed = |colours| Some(in_order(piece, restrained(piece, colours, asked_by_mood(piece, scheme))));
     match scheme {
         Scheme::AsRead => Some(piece.zones.iter().map(|z| piece.wanted(z)).collect()),
         Scheme::OneHue { hue } => freed(neighbours(piece, *hue, *hue)),
@@ -37,6 +38,54 @@ pub fn wanted(piece: &Piece, scheme: &Scheme, reach: Option<Reach>) -> Option<Ve
         Scheme::Slide { dark, light } => freed(chord::slid(piece, *dark, *light)),
         Scheme::Light { light } => other_light::wanted(piece, *light, reach?),
         Scheme::Borrowed { .. } | Scheme::Former => None,
+    }
+}
+
+/// Whether the mood that rules asks for just this scheme.
+fn asked_by_mood(piece: &Piece, scheme: &Scheme) -> bool {
+    let Some(mood) = piece.intent.scheme() else { return false };
+    match scheme {
+        Scheme::OneHue { .. } => mood == MoodScheme::OneHue,
+        Scheme::Opposites { .. } => mood == MoodScheme::Opposites,
+        Scheme::Neighbours { .. } => mood == MoodScheme::Neighbours,
+        Scheme::Slide { .. } => mood == MoodScheme::Slide,
+        Scheme::Chord { chord, .. } => match chord {
+            Chord::Opposites => mood == MoodScheme::Opposites,
+            Chord::Neighbours => mood == MoodScheme::Neighbours,
+            Chord::SplitOpposite => mood == MoodScheme::SplitOpposite,
+            Chord::Three => mood == MoodScheme::Three,
+            Chord::Square => mood == MoodScheme::Square,
+            Chord::Rectangle => mood == MoodScheme::Rectangle,
+            Chord::Game => false,
+        },
+        Scheme::AsRead | Scheme::Borrowed { .. } | Scheme::Light { .. } | Scheme::Former => false,
+    }
+}
+
+/// The hues of a scheme with the share of the picture each covers, the ruling one first, and how they stand to each other; `None` where a scheme has
+/// no shares to be moved: one hue, a slide, another light, colours from elsewhere.
+pub fn in_shares(scheme: &Scheme) -> Option<(Chord, Vec<HueShare>)> {
+    match scheme {
+        Scheme::Opposites { dominant, other } => Some((
+            Chord::Opposites,
+            vec![HueShare { hue: *dominant, share: RULES }, HueShare { hue: *other, share: 1.0 - RULES }],
+        )),
+        Scheme::Neighbours { from, to } => {
+            let middle = (from + turn(*from, *to) / 2.0).rem_euclid(360.0);
+            let share = |hue: f64, share: f64| HueShare { hue, share };
+            Some((Chord::Neighbours, vec![share(middle, 0.5), share(*from, 0.25), share(*to, 0.25)]))
+        }
+        Scheme::Chord { chord, hues } => Some((*chord, hues.clone())),
+        _ => None,
+    }
+}
+
+/// The hues a scheme lives in; empty where it names none.
+pub fn hues_of(scheme: &Scheme) -> Vec<f64> {
+    match scheme {
+        Scheme::OneHue { hue } => vec![*hue],
+        Scheme::Slide { dark, light } => vec![*dark, *light],
+        other => in_shares(other).map(|(_, hues)| hues.iter().map(|h| h.hue).collect()).unwrap_or_default(),
     }
 }
 
@@ -223,6 +272,8 @@ pub fn describe(scheme: &Scheme) -> String {
 
 fn chord_name(chord: Chord) -> &'static str {
     match chord {
+        Chord::Opposites => "opposites",
+        Chord::Neighbours => "neighbours",
         Chord::SplitOpposite => "split opposite",
         Chord::Three => "three even",
         Chord::Square => "four even",

@@ -2,7 +2,7 @@
 
 use super::freed::warmth;
 use super::scheme::{self, REALLY_DIFFERS, apart, choose_two};
-use super::wheel::Wheel;
+use crate::wheel::Wheel;
 use crate::light::key::Reach;
 use lean_colour::Lab;
 use lean_piece::intent::moods::MoodScheme;

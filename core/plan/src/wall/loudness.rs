@@ -17,7 +17,13 @@ pub fn read(photo: &Picture) -> WallReading {
     let lab = Lab::new(middle, mean(|l| l.a), mean(|l| l.b));
     let spread = (labs.iter().map(|l| (l.value().0 - lab.value().0).powi(2)).sum::<f64>() / n).sqrt();
     let chroma = mean(Lab::chroma);
-    WallReading { lab, value: lab.value().0, temperature: lab.temperature().0, loudness: loudness(chroma, spread) }
+    WallReading {
+        lab,
+        value: lab.value().0,
+        temperature: lab.temperature().0,
+        loudness: loudness(chroma, spread),
+        room: Some(super::room::read(&small, lab)),
+    }
 }
 
 /// Chroma of 40, or a spread of two steps, is loud. A choice.
@@ -42,16 +48,34 @@ const LOUDER: f64 = 0.22;
 
 /// How a piece's plan speaks on a wall; `None` without zones.
 pub fn voice(piece: &Piece, wall: &WallReading) -> Option<Voice> {
-    let area: f64 = piece.zones.iter().map(|z| z.reading.area).sum();
-    if area <= 0.0 {
-        return None;
-    }
-    let mean = |f: &dyn Fn(Lab) -> f64| piece.zones.iter().map(|z| z.reading.area * f(piece.wanted(z))).sum::<f64>() / area;
-    let value = mean(&|l| l.value().0);
-    let spread = mean(&|l| (l.value().0 - value).powi(2)).sqrt();
-    let own = loudness(mean(&|l| l.chroma()), spread);
+    let plan: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
+    voice_of(piece, &plan, wall)
+}
+
+/// How a version of the piece speaks on a wall: a colour for every zone, in the order of `piece.zones`; `None` without zones.
+pub fn voice_of(piece: &Piece, colours: &[Lab], wall: &WallReading) -> Option<Voice> {
+    let (value, spread) = values_of(piece, colours)?;
+    let own = loudness(mean(piece, colours, &|l| l.chroma())?, spread);
     let steps = Value(value).steps_above(Value(wall.value));
     Some(Voice { steps, loudness: own, speaks_up: steps.abs() > STEPS || own > wall.loudness + LOUDER })
+}
+
+/// The mean chroma up to which a version of the piece is no louder than its wall lets something quiet be; 0 where its values alone speak up.
+pub fn most_chroma(piece: &Piece, colours: &[Lab], wall: &WallReading) -> f64 {
+    let spread = values_of(piece, colours).map_or(0.0, |v| v.1);
+    (40.0 * ((wall.loudness + LOUDER) * 1.5 - spread / 2.0)).max(0.0)
+}
+
+/// Mean by area over the zones; `None` without zones.
+fn mean(piece: &Piece, colours: &[Lab], f: &dyn Fn(Lab) -> f64) -> Option<f64> {
+    let area: f64 = piece.zones.iter().map(|z| z.reading.area).sum();
+    (area > 0.0).then(|| piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area * f(*c)).sum::<f64>() / area)
+}
+
+/// Mean value and how far values spread about it, in steps.
+fn values_of(piece: &Piece, colours: &[Lab]) -> Option<(f64, f64)> {
+    let value = mean(piece, colours, &|l| l.value().0)?;
+    Some((value, mean(piece, colours, &|l| (l.value().0 - value).powi(2))?.sqrt()))
 }
 
 /// A loudness in words.

@@ -1,6 +1,5 @@
 //! The piece on its wall, as a picture to show.
 
-use crate::planned;
 use lean_colour::Lab;
 use lean_picture::Picture;
 use lean_piece::Piece;
@@ -8,16 +7,16 @@ use nalgebra::{Matrix3, Vector3};
 
 use lean_piece::wall::scale::projection;
 
-/// The photo with the taken candidate (the first while none is taken) hung on it: panels share the picture between them from left to right.
+/// The photo with the taken candidate (the first while none is taken) hung on it: panels share the picture `shown` between them from left to right;
+/// they are bare where there is none.
 ///
 /// # Errors
 /// When nothing was measured, or there is no candidate.
-pub fn draw(piece: &Piece, photo: &Picture) -> Result<Picture, String> {
+pub fn draw(piece: &Piece, photo: &Picture, shown: Option<&Picture>) -> Result<Picture, String> {
     let wall = piece.wall.as_ref().ok_or("There is no photo of the wall yet. Drop one first.")?;
     let candidate = wall.candidates.get(wall.taken.unwrap_or(0)).ok_or("No panel hangs on the wall yet. Add one first.")?;
     let drawn =
         wall.drawn(candidate).ok_or("Nothing was measured on this wall yet. Drag a line along something you know the length of.")?;
-    let shown = planned::draw(piece, planned::What::Planned);
     let count = drawn.panels.len() as f64;
     let mut out = photo.clone();
     let (w, h) = (f64::from(photo.width), f64::from(photo.height));
@@ -33,7 +32,7 @@ pub fn draw(piece: &Piece, photo: &Picture) -> Result<Picture, String> {
         for y in y0..y1 {
             for x in x0..x1 {
                 if let Some((u, v)) = inside(&back, f64::from(x) + 0.5, f64::from(y) + 0.5) {
-                    let rgb = shown.as_ref().map_or_else(bare, |p| sample(p, (i as f64 + u) / count, v));
+                    let rgb = shown.map_or_else(bare, |p| sample(p, (i as f64 + u) / count, v));
                     let at = ((y * photo.width + x) * 3) as usize;
                     out.rgb[at..at + 3].copy_from_slice(&rgb);
                 }
@@ -63,6 +62,7 @@ fn sample(p: &Picture, u: f64, v: f64) -> [u8; 3] {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::planned;
     use crate::staged::{Staged, staged};
     use lean_picture::spot::Spot;
     use lean_piece::wall::{Candidate, Measure, Panels, Wall, WallReading};
@@ -80,11 +80,13 @@ mod tests {
     fn the_plan_hangs_to_scale() {
         let photo = Picture { width: 400, height: 300, rgb: vec![150; 400 * 300 * 3] };
         let line = Measure::Line { from: Spot { x: 0.0, y: 0.5 }, to: Spot { x: 1.0, y: 0.5 }, length: Millimetres(2000.0) };
-        let got = draw(&hung(Some(line)), &photo).unwrap();
+        let piece = hung(Some(line));
+        let plan = planned::draw(&piece, planned::What::Planned);
+        let got = draw(&piece, &photo, plan.as_ref()).unwrap();
         // 500 mm are 100 pixels: from 150 to 250 across, 100 to 200 down; light above, dark below.
         assert_eq!(got.at(148, 150), [150; 3]);
         assert!(got.at(152, 110)[0] > 190 && got.at(248, 190)[0] < 60);
         assert_eq!(got.at(200, 202), [150; 3]);
-        assert!(draw(&hung(None), &photo).unwrap_err().contains("measured"));
+        assert!(draw(&hung(None), &photo, None).unwrap_err().contains("measured"));
     }
 }

@@ -2,3 +2,4 @@
 
 pub mod loudness;
 pub mod mock_up;
+pub mod room;

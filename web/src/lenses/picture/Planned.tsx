@@ -116,7 +116,7 @@ export const paintedStudy = (view: PieceView, study: Study, width: number) =>
   `/api/pieces/${view.id}/painted?study=${study.number}&width=${width}&of=${printOf(study)}-${view.derived.map?.digest.slice(0, 8)}`;
 
 /** A number that changes when a study's colours do. */
-function printOf(study: Study): string {
+export function printOf(study: Study): string {
   const labs = study.mixes.map(
     (m) => `${m.zone}:${m.mix.lab.l.toFixed(2)},${m.mix.lab.a.toFixed(2)},${m.mix.lab.b.toFixed(2)}`,
   );

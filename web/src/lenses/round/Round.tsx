@@ -24,6 +24,8 @@ export function Round({
   chosen,
   ground,
   scheme,
+  threads,
+  opposites,
   onPoint,
 }: {
   pigments: PigmentView[];
@@ -31,6 +33,10 @@ export function Round({
   chosen: number[];
   ground: string;
   scheme: Schemas["Scheme"] | null;
+  /** Pigments that really grey each other, drawn from one to the other. */
+  threads: Schemas["Thread"][];
+  /** What lies opposite, all round. */
+  opposites: Schemas["Opposite"][];
   onPoint: (hue: number, chroma: number) => void;
 }) {
   const frame = useRef<SVGSVGElement>(null);
@@ -61,6 +67,25 @@ export function Round({
       {huesOf(scheme).map((h) => (
         <path key={h} d={wedge(h)} className={styles.wedge} />
       ))}
+      {threads.map((t) => {
+        const ends = [t.one, t.other].map((id) => pigments.find((p) => p.id === id));
+        if (!ends[0] || !ends[1]) return null;
+        const [a, b] = [place(ends[0].mark, rim), place(ends[1].mark, rim)];
+        return (
+          <line key={`${t.one} ${t.other}`} x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} className={styles.thread}>
+            <title>
+              {ends[0].name} and {ends[1].name}: {t.recipe}
+            </title>
+          </line>
+        );
+      })}
+      {zones
+        .filter((z) => chosen[0] === z.zone && chromaOf(z.mark) > 4)
+        .map((z) => (
+          <path key={z.zone} d={across(oppositeOf(opposites, hueOf(z.mark)))} className={styles.across}>
+            <title>Its opposite on this wheel</title>
+          </path>
+        ))}
       {pigments.map((p) => {
         const [x, y] = place(p.mark, rim);
         return (
@@ -110,6 +135,27 @@ function huesOf(scheme: Schemas["Scheme"] | null): number[] {
     default:
       return [];
   }
+}
+
+/** The opposite of a hue, read between those that are told. */
+function oppositeOf(opposites: Schemas["Opposite"][], hue: number): number | null {
+  if (!opposites.length) return null;
+  const at = [...opposites].reverse().findIndex((o) => o.hue <= hue);
+  const low = opposites[opposites.length - 1 - Math.max(0, at)];
+  const high = opposites[(opposites.indexOf(low) + 1) % opposites.length];
+  const ahead = (from: number, to: number) => (to - from + 360) % 360;
+  const step = ahead(low.opposite, high.opposite);
+  // Where the wheel jumps from pigment to pigment there is nothing between.
+  if (step > 90) return low.opposite;
+  return (low.opposite + (step * ahead(low.hue, hue)) / Math.max(1, ahead(low.hue, high.hue))) % 360;
+}
+
+/** A short stroke on the rim at a hue. */
+function across(hue: number | null): string {
+  if (hue === null) return "";
+  const turn = (hue * Math.PI) / 180;
+  const at = (r: number) => `${MIDDLE + Math.cos(turn) * r} ${MIDDLE - Math.sin(turn) * r}`;
+  return `M${at(REACH + 5)}L${at(REACH - 16)}`;
 }
 
 /** A soft wedge of thirty degrees. */

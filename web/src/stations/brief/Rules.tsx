@@ -1,7 +1,7 @@
 import { NativeSelect, NumberInput, TextInput } from "@mantine/core";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
+import { useChoices } from "../../api/useChoices";
 import { useBench } from "../../bench/context";
 import { KEYS } from "../light/words";
 import styles from "./Brief.module.css";
@@ -15,16 +15,6 @@ const CONTRASTS = [
   { value: "0.5", label: "strong contrast" },
   { value: "1", label: "very strong contrast" },
 ];
-
-function useChoices() {
-  const { view } = useBench();
-  const medium = view.piece.brief.medium;
-  return useQuery({
-    queryKey: ["choices", medium],
-    queryFn: () => answer(api.GET("/api/choices", { params: { query: { medium } } })),
-    staleTime: Number.POSITIVE_INFINITY,
-  }).data;
-}
 
 /** Mood words with what each does, the schools, and the rules of the game. */
 export function RulesRoom() {

@@ -60,6 +60,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
           wants it.
         </p>
       )}
+      {!looked && view.derived.loosened && <p className={styles.caution}>{view.derived.loosened}</p>}
       <ul className={styles.members}>
         {pigments.map((id) => {
           const p = box?.pigments.find((q) => q.id === id);

@@ -64,8 +64,16 @@ export function MakeCard() {
 function Lent() {
   const { view, work } = useBench();
   const studio = useQuery({ queryKey: ["studio"], queryFn: () => answer(api.GET("/api/studio")) });
-  const others = (studio.data?.pieces ?? []).filter((p) => p.id !== view.id && p.zones > 0);
+  const others = (studio.data?.pieces ?? []).filter((p) => (p.id === view.id ? p.studies > 0 : p.zones > 0));
   const [from, setFrom] = useState("");
+  const [study, setStudy] = useState("");
+  const own = from === String(view.id);
+  const other = useQuery({
+    queryKey: ["lender", from],
+    queryFn: () => answer(api.GET("/api/pieces/{id}", { params: { path: { id: Number(from) } } })),
+    enabled: from !== "",
+  });
+  const notes = other.data?.study_notes ?? [];
   return (
     <section className={styles.lent} aria-label="Colours from somewhere else">
       <h3>Colours from somewhere else</h3>
@@ -74,10 +82,35 @@ function Lent() {
           <NativeSelect
             label="Another piece"
             value={from}
-            onChange={(e) => setFrom(e.currentTarget.value)}
-            data={[{ value: "", label: "choose one" }, ...others.map((p) => ({ value: String(p.id), label: p.title }))]}
+            onChange={(e) => {
+              setFrom(e.currentTarget.value);
+              setStudy("");
+            }}
+            data={[
+              { value: "", label: "choose one" },
+              ...others.map((p) => ({
+                value: String(p.id),
+                label: p.id === view.id ? `${p.title}, an earlier study` : p.title,
+              })),
+            ]}
           />
-          <button type="button" className="act" disabled={!from} onClick={() => work.lend(Number(from))}>
+          {notes.length > 0 && (
+            <NativeSelect
+              label="Which of its colours"
+              value={study}
+              onChange={(e) => setStudy(e.currentTarget.value)}
+              data={[
+                { value: "", label: own ? "choose a study" : "those of its plan" },
+                ...notes.map((n) => ({ value: String(n.number), label: `${n.number} ${n.scheme}` })),
+              ]}
+            />
+          )}
+          <button
+            type="button"
+            className="act"
+            disabled={!from || (own && !study)}
+            onClick={() => work.lend(Number(from), study ? Number(study) : null)}
+          >
             Lay its colours here
           </button>
         </>

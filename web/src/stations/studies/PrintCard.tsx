@@ -51,7 +51,9 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
         label="Paper"
         value={sheet.page}
         data={[
+          { value: "a5", label: "A5" },
           { value: "a4", label: "A4" },
+          { value: "a3", label: "A3" },
           { value: "letter", label: "Letter" },
         ]}
         onChange={(e) => set({ page: e.currentTarget.value as Schemas["PageFormat"] })}
@@ -87,13 +89,16 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
           </p>
           <p className={styles.links}>
             <a href={`${base}.pdf?${which}`} target="_blank" rel="noreferrer" id="print-pdf">
-              PDF in colour
+              PDF, painted
+            </a>
+            <a href={`${base}.pdf?copy=flat&${which}`} target="_blank" rel="noreferrer">
+              PDF, flat colours
             </a>
             <a href={`${base}.pdf?copy=outline&${which}`} target="_blank" rel="noreferrer">
               PDF, outlines to paint over
             </a>
             <a href={`${base}.png?${which}`} download={`studies.png`}>
-              PNG in colour
+              PNG, painted
             </a>
             <a href={`${base}.svg?${which}`} download="studies.svg">
               SVG, first page
@@ -102,9 +107,16 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
               PNG, outlines
             </a>
           </p>
-          <a href={`${base}.pdf?${which}`} target="_blank" rel="noreferrer" className={styles.preview}>
-            <img src={`${base}.svg?of=${view.revision}&${which}`} alt="The sheet as it will print" />
-          </a>
+          <div className={styles.pages}>
+            {Array.from({ length: fits.data?.pages ?? 1 }, (_, i) => (
+              <a key={i} href={`${base}.png?page=${i + 1}&${which}`} target="_blank" rel="noreferrer">
+                <img
+                  src={`${base}.svg?page=${i + 1}&of=${view.revision}&${which}`}
+                  alt={`Page ${i + 1} of the sheet as it will print`}
+                />
+              </a>
+            ))}
+          </div>
         </>
       )}
       <button type="button" className="act" onClick={onClose}>

@@ -1,36 +1,20 @@
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { Mark, PieceView, Study } from "../../api/client";
+import type { Mark, PieceView, Schemas, Study } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { seen, useBench, zoneName } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { Plan } from "../../lenses/picture/Plan";
-import { Planned, paintedPlan, paintedStudy, targetsOf } from "../../lenses/picture/Planned";
+import { Planned, paintedPlan, paintedStudy, targetsOf, type Way } from "../../lenses/picture/Planned";
 import { recipeLine } from "../../lenses/recipe/words";
 import { useGround } from "../../lenses/stroke/useGround";
 import { useLamp } from "./Lamps";
 import { MakeCard } from "./MakeCard";
+import { OnTheWall } from "./OnTheWall";
 import { PrintCard } from "./PrintCard";
 import styles from "./Studies.module.css";
 import { StudyCard } from "./StudyCard";
-
-/** The study the address opens, and how to open another or lay all of them side by side. */
-export function useOpenStudy() {
-  const { view } = useBench();
-  const [search, setSearch] = useSearchParams();
-  const open = view.piece.studies.find((s) => String(s.number) === search.get("study")) ?? null;
-  const select = (study: number | null) =>
-    setSearch(
-      (old) => {
-        const next = new URLSearchParams(old);
-        if (study === null) next.delete("study");
-        else next.set("study", String(study));
-        return next;
-      },
-      { replace: true },
-    );
-  return { open, select };
-}
+import { useOpenStudy } from "./useOpenStudy";
 
 /** Small colour versions of the piece, side by side; one of them large. */
 export function Studies() {
@@ -68,6 +52,7 @@ function Surface({
   const ground = useGround();
   const { studies } = view.piece;
   const running = work.job?.what === "making studies" ? work.job : null;
+  const [onWall] = useOnWall();
   if (!view.piece.zones.length || !box) {
     return (
       <p className={styles.first}>
@@ -95,10 +80,16 @@ function Surface({
           Zones, locks or the Box changed since these were made. They stay as they were until you make them anew.
         </p>
       )}
-      {open ? (
+      {running?.made.length ? (
+        <InTheMaking made={running.made} />
+      ) : open ? (
         <Large study={open} />
       ) : studies.length ? (
-        <SideBySide />
+        onWall && hangs(view) ? (
+          <OnTheWall />
+        ) : (
+          <SideBySide />
+        )
       ) : (
         <>
           <p className={styles.before}>
@@ -121,6 +112,7 @@ function Surface({
 function Head({ printing, onPrint }: { printing: boolean; onPrint: (on: boolean) => void }) {
   const { view, look, setLook, flat, setFlat } = useBench();
   const { open, select } = useOpenStudy();
+  const [onWall, hang] = useOnWall();
   return (
     <div className={styles.head} role="toolbar" aria-label="Ways to see the studies">
       {(["as-it-is", "values", "warm-cool"] as const).map((l, i) => (
@@ -132,6 +124,11 @@ function Head({ printing, onPrint }: { printing: boolean; onPrint: (on: boolean)
         <kbd className="figures">f</kbd> flat
       </button>
       {!open && view.piece.studies.length > 0 && <From />}
+      {!open && view.piece.studies.length > 0 && hangs(view) && (
+        <button type="button" className="plain" aria-pressed={onWall} onClick={() => hang(!onWall)}>
+          on the wall
+        </button>
+      )}
       <span className={styles.gap} />
       {open && (
         <button type="button" className="act" onClick={() => select(null)}>
@@ -173,6 +170,54 @@ function From() {
         ))}
       </select>
     </label>
+  );
+}
+
+/** Whether there is a wall to hang studies on, measured and with a place. */
+const hangs = (view: PieceView) => view.on_wall.some((w) => w !== null);
+
+/** Whether the studies hang on their wall, kept in the address. */
+function useOnWall(): [boolean, (on: boolean) => void] {
+  const [search, setSearch] = useSearchParams();
+  const hang = (on: boolean) =>
+    setSearch(
+      (old) => {
+        const next = new URLSearchParams(old);
+        if (on) next.set("on", "wall");
+        else next.delete("on");
+        return next;
+      },
+      { replace: true },
+    );
+  return [search.get("on") === "wall", hang];
+}
+
+/** Studies that are made already, while the others still are: flat, to be painted once they are kept. */
+function InTheMaking({ made }: { made: Schemas["MadeStudy"][] }) {
+  const { view, look } = useBench();
+  const ground = useGround();
+  return (
+    <div className={styles.all} role="group" aria-label="Studies made so far">
+      {made.map((s) => (
+        <div key={s.number} className={styles.study} data-study={s.number}>
+          <span className={styles.frame}>
+            <Planned
+              view={view}
+              marks={new Map(s.marks.map((m) => [m.zone, m.mark]))}
+              ground={ground}
+              look={look}
+              label={`Study ${s.number}: ${s.scheme}`}
+            />
+          </span>
+          <b>
+            <span className="figures">{s.number}</span> {s.scheme}
+          </b>
+          <span className={styles.under}>
+            {s.pigments} {unit(view.piece.brief.medium, s.pigments)}
+          </span>
+        </div>
+      ))}
+    </div>
   );
 }
 
@@ -228,6 +273,7 @@ function Large({ study }: { study: Study }) {
       <div className={styles.plan}>
         <Plan
           marks={marks ?? marksOf(view, study)}
+          ways={marks ? undefined : runsOf(view, study)}
           ground={ground}
           look={look}
           painted={flat || marks ? undefined : paintedStudy(view, study, 900)}
@@ -262,6 +308,7 @@ function Small({ study, width, bare }: { study: Study; width: number; bare?: boo
         <Planned
           view={view}
           marks={marksOf(view, study)}
+          ways={runsOf(view, study)}
           ground={ground}
           look={look}
           painted={flat ? undefined : paintedStudy(view, study, width)}
@@ -312,7 +359,7 @@ function Strip({ study }: { study: Study }) {
               <b>
                 <span className="figures">{m.zone}</span> {zoneName(view, m.zone)}
               </b>
-              <span>{recipeLine(m.mix, name)}</span>
+              <span>{[m.mix, ...m.then].map((mix) => recipeLine(mix, name)).join(" – running into ")}</span>
             </span>
           </button>
         </li>
@@ -324,4 +371,27 @@ function Strip({ study }: { study: Study }) {
 function marksOf(view: PieceView, study: Study): Map<number, Mark> {
   const note = view.study_notes.find((n) => n.number === study.number);
   return new Map(study.mixes.flatMap((m, i) => (note?.marks[i] ? [[m.zone, note.marks[i]] as const] : [])));
+}
+
+/** How the graded zones of a study run. */
+function runsOf(view: PieceView, study: Study): Map<number, Way> {
+  const note = view.study_notes.find((n) => n.number === study.number);
+  const run = (zone: number, i: number): [number, Way][] => {
+    const to = note?.runs_to[i];
+    const direction = view.piece.zones.find((z) => z.id === zone)?.graded?.direction;
+    if (!note || !to || direction === undefined) return [];
+    return [
+      [
+        zone,
+        {
+          direction,
+          stops: [
+            { at: 0, mark: note.marks[i] },
+            { at: 1, mark: to },
+          ],
+        },
+      ],
+    ];
+  };
+  return new Map(study.mixes.flatMap((m, i) => run(m.zone, i)));
 }

@@ -1,10 +1,11 @@
 import { NumberInput, Textarea } from "@mantine/core";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import type { Schemas, Study, StudyNote } from "../../api/client";
-import { capital, useBench } from "../../bench/context";
+import { capital, shownHere, useBench, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { Clock } from "./Clock";
 import { Lamps } from "./Lamps";
 import styles from "./Studies.module.css";
 
@@ -26,6 +27,12 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
           : `The worst value is ${note.most_off.toFixed(1)} steps off: this Box cannot hold it.`}
       </p>
       {note.order_lost.length > 0 && <Lost words={note.order_lost} />}
+      <ul className={styles.measures} aria-label="What makes it differ">
+        {note.measures.map((m) => (
+          <li key={m}>{m}</li>
+        ))}
+      </ul>
+      <Beyond study={study} note={note} />
       {at >= 0 && (
         <div className={styles.zone}>
           <Stroke marks={[note.wanted[at], note.marks[at]]} ground={ground} height={48} label="Wanted, and mixed" />
@@ -48,10 +55,23 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
         .
       </p>
       <Lamps study={study} />
-      {study.scheme.kind === "chord" && <Shares number={study.number} hues={study.scheme.hues} />}
+      {note.shares.length > 0 && <Shares number={study.number} hues={note.shares} />}
       <GoOn study={study} />
-      <Kept study={study} />
+      <Kept study={study} note={note} />
     </div>
+  );
+}
+
+/** Which of its colours this screen cannot show. */
+function Beyond({ study, note }: { study: Study; note: StudyNote }) {
+  const { view } = useBench();
+  const lost = study.mixes.filter((_, i) => !shownHere(note.marks[i])).map((m) => zoneName(view, m.zone));
+  if (!lost.length) return null;
+  return (
+    <p className={styles.small}>
+      Stronger in paint than this screen shows: {lost.slice(0, 4).join(", ")}
+      {lost.length > 4 ? ` and ${lost.length - 4} more` : ""}.
+    </p>
   );
 }
 
@@ -68,22 +88,17 @@ function Lost({ words }: { words: string[] }) {
 }
 
 /** How much of the picture each hue should cover. */
-function Shares({ number, hues }: { number: number; hues: Schemas["HueShare"][] }) {
-  const { work, view } = useBench();
+function Shares({ number, hues }: { number: number; hues: Schemas["ShareLine"][] }) {
+  const { work } = useBench();
   const [shares, setShares] = useState(hues.map((h) => Math.round(h.share * 100)));
-  const words =
-    view.study_notes
-      .find((n) => n.number === number)
-      ?.scheme.split(", ")
-      .slice(1) ?? [];
   const moved = shares.some((s, i) => s !== Math.round(hues[i].share * 100));
   return (
     <fieldset className={styles.shares}>
       <legend>Shares of the picture, %</legend>
       {hues.map((h, i) => (
         <NumberInput
-          key={h.hue}
-          label={["ruling", "beside it", "accent", "second accent"][i] + (words[i] ? `, ${words[i]}` : "")}
+          key={h.name}
+          label={h.name}
           min={0}
           max={100}
           step={5}
@@ -140,7 +155,7 @@ function GoOn({ study }: { study: Study }) {
 }
 
 /** Why it was chosen, and the minutes it took. */
-function Kept({ study }: { study: Study }) {
+function Kept({ study, note }: { study: Study; note: StudyNote }) {
   const { changes } = useBench();
   const [reason, setReason] = useState(study.reason);
   const keep = (change: Partial<Pick<Study, "reason" | "minutes" | "running_since">>) => {
@@ -159,65 +174,7 @@ function Kept({ study }: { study: Study }) {
         onChange={(e) => setReason(e.currentTarget.value)}
         onBlur={() => reason !== study.reason && keep({ reason })}
       />
-      <Clock study={study} onKeep={keep} />
+      <Clock study={study} note={note} onKeep={keep} />
     </>
-  );
-}
-
-const now = () => Math.floor(Date.now() / 1000);
-
-/** The minutes spent painting a study. A running clock is kept with the study: it goes on when the page is closed. */
-function Clock({
-  study,
-  onKeep,
-}: {
-  study: Study;
-  onKeep: (change: { minutes?: number; running_since?: number | null }) => void;
-}) {
-  const since = study.running_since ?? null;
-  const [, tick] = useState(0);
-  useEffect(() => {
-    if (since === null) return;
-    const timer = setInterval(() => tick((n) => n + 1), 1000);
-    return () => clearInterval(timer);
-  }, [since]);
-  const seconds = since === null ? 0 : Math.max(0, now() - since);
-  return (
-    <div className={styles.clock}>
-      {since === null ? (
-        <>
-          <NumberInput
-            key={study.minutes}
-            label="Minutes spent painting it"
-            min={0}
-            max={6000}
-            defaultValue={study.minutes}
-            onBlur={(e) => {
-              const minutes = Number(e.currentTarget.value) || 0;
-              if (minutes !== study.minutes) onKeep({ minutes });
-            }}
-          />
-          <button type="button" className="act" onClick={() => onKeep({ running_since: now() })}>
-            Start the clock
-          </button>
-        </>
-      ) : (
-        <>
-          <p role="timer" aria-label="Clock of this study">
-            <span className="figures">
-              {study.minutes + Math.floor(seconds / 60)}:{String(seconds % 60).padStart(2, "0")}
-            </span>{" "}
-            minutes
-          </p>
-          <button
-            type="button"
-            className="act"
-            onClick={() => onKeep({ minutes: study.minutes + Math.round(seconds / 60), running_since: null })}
-          >
-            Stop the clock
-          </button>
-        </>
-      )}
-    </div>
   );
 }

@@ -1,8 +1,7 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
-import { capital, signed, temperatureWord, useBench, zoneName } from "../../bench/context";
-import { useNotice } from "../../bench/notice";
+import { signed, temperatureWord, useBench } from "../../bench/context";
+import { Give } from "../../lenses/give/Give";
 import { Picture } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround, useStudio } from "../../lenses/stroke/useGround";
@@ -56,39 +55,13 @@ export function ChartRoom() {
         ))}
       </ul>
       <div className={styles.where}>
-        {cell !== null && chart.cells[cell] && <Given lab={chart.cells[cell].lab} />}
+        {cell !== null && chart.cells[cell] && <Give lab={chart.cells[cell].lab} />}
         <Picture
           bare
           address={cell === null ? undefined : `/api/pieces/${view.id}/chart/where?cell=${cell}&of=${view.revision}`}
         />
       </div>
     </div>
-  );
-}
-
-/** Gives the colour of a cell to a zone: its hue and chroma, the zone keeps its value. */
-function Given({ lab }: { lab: Schemas["ChartCell"]["lab"] }) {
-  const { view, changes, zone, selectZone } = useBench();
-  const { say } = useNotice();
-  const give = (to: number) => {
-    selectZone(to);
-    changes
-      .request({ do: "colour", zones: [to], how: { by: "of", lab }, local: false })
-      .then((done) => done && say(`${capital(zoneName(view, to))} has this colour now, its value kept.`));
-  };
-  return (
-    <NativeSelect
-      label="Give this colour to a zone, its value kept"
-      value=""
-      data={[
-        { value: "", label: "choose a zone" },
-        ...view.piece.zones.map((z) => ({
-          value: String(z.id),
-          label: `${z.id} ${zoneName(view, z.id)}${z.id === zone ? ", chosen" : ""}`,
-        })),
-      ]}
-      onChange={(e) => e.currentTarget.value && give(Number(e.currentTarget.value))}
-    />
   );
 }
 

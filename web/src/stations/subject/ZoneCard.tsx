@@ -6,6 +6,7 @@ import { useMap } from "../../api/useMap";
 import type { Spot } from "../../bench/context";
 import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
+import { Give } from "../../lenses/give/Give";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { PlacePart } from "./PlacePart";
@@ -269,6 +270,7 @@ export function PatchCard({ at, onEqual }: { at: Spot; onEqual: (value: number) 
           <button type="button" className="act" onClick={() => onEqual(Math.round(m.value * 10) / 10)}>
             What is equal
           </button>
+          <Give lab={m.lab} />
         </>
       )}
     </div>

@@ -59,7 +59,7 @@ mod tests {
     use lean_piece::wall::{Wall, WallReading};
 
     fn on_plaster(zones: &[Staged], heard: Option<Heard>) -> Piece {
-        let reading = WallReading { lab: Lab::new(76.0, 0.0, 5.0), value: 7.4, temperature: 3.0, loudness: 0.1 };
+        let reading = WallReading { lab: Lab::new(76.0, 0.0, 5.0), value: 7.4, temperature: 3.0, loudness: 0.1, room: None };
         let wall = Wall { heard, reading, ..Wall::of("d".into(), "stair.jpg".into(), (100, 100), reading) };
         Piece { wall: Some(wall), ..staged(zones) }
     }

@@ -1,11 +1,12 @@
 import { useMap } from "../../../api/useMap";
 import { seen, useBench } from "../../../bench/context";
+import { paintedPlan } from "../../../lenses/picture/Planned";
 
 export type Point = [number, number];
 
 /** One panel in the photo, filled with its part of the plan. */
 export function Panel({ points, n, of, id }: { points: Point[]; n: number; of: number; id: string }) {
-  const { view, look } = useBench();
+  const { view, look, flat } = useBench();
   const map = useMap(view.derived.map);
   const [gw, gh] = [map.width, map.height];
   const { shapes } = view.derived;
@@ -31,6 +32,9 @@ export function Panel({ points, n, of, id }: { points: Point[]; n: number; of: n
               stroke={seen(s.target, look)}
             />
           ))}
+          {look === "as-it-is" && !flat && (
+            <image href={paintedPlan(view, 480)} width={gw} height={gh} preserveAspectRatio="none" />
+          )}
         </g>
       </g>
     </g>

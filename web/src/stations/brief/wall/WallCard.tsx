@@ -26,6 +26,7 @@ export function WallCard() {
         is {reading.loudness < 0.25 ? "quiet" : reading.loudness < 0.5 ? "neither quiet nor loud" : "loud"}.{" "}
         {view.derived.light.on_the_wall}
       </p>
+      {view.derived.light.room && <p>{view.derived.light.room}</p>}
       <p className={styles.acts}>
         {(
           [

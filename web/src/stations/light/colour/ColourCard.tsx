@@ -1,5 +1,8 @@
-import { TextInput } from "@mantine/core";
+import { NativeSelect, TextInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { answer, api, type Schemas } from "../../../api/client";
+import { useChoices } from "../../../api/useChoices";
 import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../../bench/context";
 import { chromaOf, hueOf, Round } from "../../../lenses/round/Round";
 import { Stroke } from "../../../lenses/stroke/Stroke";
@@ -16,6 +19,9 @@ export function ColourCard() {
   const zones = view.derived.shapes.map((s) => ({ zone: s.zone, mark: targetOf(bench, s.zone) ?? s.target }));
   const first = zones.find((z) => z.zone === at.zones[0]);
   const shape = view.derived.shapes.find((s) => s.zone === first?.zone);
+  const wheel = useWheel();
+  const [threaded, setThreaded] = useState(false);
+  const threads = threaded ? (wheel.data?.threads ?? []) : [];
   return (
     <div className={styles.card}>
       <h2>
@@ -57,8 +63,18 @@ export function ColourCard() {
         chosen={at.zones}
         ground={ground}
         scheme={view.piece.scheme ?? null}
+        threads={threads}
+        opposites={wheel.data?.opposites ?? []}
         onPoint={(hue, chroma) => at.colour({ by: "set", hue, chroma })}
       />
+      <WheelChoice />
+      {wheel.data && (
+        <label className={styles.tick}>
+          <input type="checkbox" checked={threaded} onChange={(e) => setThreaded(e.currentTarget.checked)} /> What greys
+          what in this Box
+        </label>
+      )}
+      {threaded && <Threads threads={threads} />}
       {first && (
         <>
           <Typed onTyped={(text) => at.colour({ by: "typed", text })} />
@@ -92,6 +108,61 @@ export function ColourCard() {
         </>
       )}
     </div>
+  );
+}
+
+/** What lies opposite, by the school, and what greys what in the Box. */
+function useWheel() {
+  const { view, box } = useBench();
+  const { schools } = view.piece.intent;
+  return useQuery({
+    queryKey: ["wheel", view.id, schools, view.piece.excluded, box?.id, box?.pigments.length],
+    queryFn: () => answer(api.GET("/api/pieces/{id}/wheel", { params: { path: { id: view.id } } })),
+    enabled: box !== null,
+    placeholderData: (old) => old,
+  });
+}
+
+/** Which wheel says what lies opposite. */
+function WheelChoice() {
+  const { view, changes } = useBench();
+  const asked = useChoices()?.schools.find((q) => q.question === "wheel");
+  if (!asked) return null;
+  const { intent } = view.piece;
+  const { wheel: chosen = asked.usual, ...rest } = intent.schools;
+  const choose = (school: string) => {
+    const next = asked.answers.find((a) => a.school === school)?.school;
+    if (!next) return;
+    const schools = next === asked.usual ? rest : { ...intent.schools, wheel: next };
+    changes.request({ do: "set-intent", intent: { ...intent, schools } });
+  };
+  return (
+    <NativeSelect
+      label="Opposites by"
+      value={chosen}
+      data={asked.answers.map((a) => ({ value: a.school, label: a.label }))}
+      onChange={(e) => choose(e.currentTarget.value)}
+    />
+  );
+}
+
+/** The best opposites in the Box with the grey each pair gives, greyest first. */
+function Threads({ threads }: { threads: Schemas["Thread"][] }) {
+  const { box, look } = useBench();
+  const ground = useGround();
+  const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
+  return (
+    <ul className={styles.threads} aria-label="What greys what">
+      {threads.slice(0, 8).map((t) => (
+        <li key={`${t.one} ${t.other}`}>
+          <Stroke marks={[t.grey]} ground={ground} height={22} look={look} />
+          <span>
+            {capital(name(t.one))} and {name(t.other)}
+            <small>{t.recipe}</small>
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,11 +1,14 @@
 //! What lies opposite a hue, and so far round from it: on three wheels, and in this Box.
 
-use crate::mixes::technique_of;
+pub mod greying;
+
 use lean_colour::Lab;
 use lean_media::Pigment;
 use lean_piece::Piece;
 use lean_piece::intent::schools::{Question, School};
 use lean_piece::paint_box::PaintBox;
+use rayon::prelude::*;
+use serde::Serialize;
 
 /// A wheel as pairs of CIELAB hue angle and place on the wheel, both ascending, in degrees.
 type Marks = &'static [(f64, f64)];
@@ -75,21 +78,36 @@ impl<'a> Wheel<'a> {
     fn own(&self, hue: f64) -> Option<f64> {
         let coloured: Vec<(&Pigment, Lab)> =
             self.paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| Some((p, self.vivid(p)?))).collect();
-        let (asked, own) = *coloured.iter().min_by(|a, b| off(a.1.hue(), hue).total_cmp(&off(b.1.hue(), hue)))?;
-        let greyest = coloured.iter().filter(|(p, _)| p.id != asked.id).filter_map(|(other, lab)| {
-            let mixes = technique_of(self.piece, self.paint_box, &[asked, other]).exact(&[0, 1]);
-            let light = own.l.max(lab.l) + TINT;
-            let grey = mixes.iter().filter(|m| m.l <= light).map(|m| m.chroma()).min_by(f64::total_cmp)?;
-            Some((grey, lab.hue()))
+        let asked = *coloured.iter().min_by(|a, b| off(a.1.hue(), hue).total_cmp(&off(b.1.hue(), hue)))?;
+        let greyest = coloured.iter().filter(|(p, _)| p.id != asked.0.id).filter_map(|other| {
+            let (grey, _) = greying::greyest(self.piece, self.paint_box, asked, *other)?;
+            Some((grey.chroma(), other.1.hue()))
         });
         greyest.min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, hue)| hue)
     }
 
-    /// The most colourful recipe of a pigment alone; `None` for greys.
     fn vivid(&self, pigment: &Pigment) -> Option<Lab> {
-        let alone = technique_of(self.piece, self.paint_box, &[pigment]).exact(&[0]);
-        alone.into_iter().max_by(|a, b| a.chroma().total_cmp(&b.chroma())).filter(|lab| lab.chroma() >= COLOURED)
+        greying::vivid(self.piece, self.paint_box, pigment)
     }
+
+    /// The opposites of hues all round, every [`EVERY`] degrees.
+    pub fn opposites(&self) -> Vec<Opposite> {
+        let hues: Vec<f64> = (0..360 / EVERY).map(|i| f64::from(i * EVERY)).collect();
+        hues.into_par_iter().map(|hue| Opposite { hue, opposite: self.opposite(hue) }).collect()
+    }
+}
+
+/// Degrees from one hue to the next whose opposite is told.
+const EVERY: u32 = 15;
+
+/// A hue and what lies opposite.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Opposite {
+    /// Hue angle in CIELAB, degrees.
+    pub hue: f64,
+    /// Hue angle of its opposite.
+    pub opposite: f64,
 }
 
 /// Degrees between two hues, 0..=180.

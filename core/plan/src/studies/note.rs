@@ -1,0 +1,94 @@
+//! A study as the page shows it: its marks, and what is said of it.
+
+use super::clock::{Phase, phases};
+use super::make::most_off;
+use super::{measures, order, scheme};
+use crate::mark::Mark;
+use crate::mixes::compare;
+use crate::wording::hue::hue_word;
+use lean_media::PigmentId;
+use lean_piece::paint_box::PaintBox;
+use lean_piece::{Piece, Study, StudyNumber};
+use lean_recipes::Cost;
+use serde::Serialize;
+
+/// A study in words.
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StudyNote {
+    /// Which.
+    pub number: StudyNumber,
+    /// Its scheme.
+    pub scheme: String,
+    /// Whether every mix holds the planned value within a quarter step.
+    pub values_held: bool,
+    /// How far the worst is off, in steps.
+    pub most_off: f64,
+    /// Neighbours whose warm–cool order this Box could not keep, in words; none when all is kept.
+    pub order_lost: Vec<String>,
+    /// Whether zones, locks or Box changed since it was made.
+    pub out_of_date: bool,
+    /// What makes it differ: values, balance, strength, unity, the wall; a sentence each.
+    pub measures: Vec<String>,
+    /// Hues whose shares of the picture can be moved, the ruling one first; none where its scheme has no shares.
+    pub shares: Vec<ShareLine>,
+    /// The phases of painting it against the clock.
+    pub phases: Vec<Phase>,
+    /// Each mix for the screen, in the order of its zones.
+    pub marks: Vec<Mark>,
+    /// The last mix of each zone that runs from colour to colour; `None` of one that does not.
+    pub runs_to: Vec<Option<Mark>>,
+    /// What each wished for, in the same order.
+    pub wanted: Vec<Mark>,
+    /// Each mix against its request, in words.
+    pub sentences: Vec<String>,
+}
+
+/// One hue of a scheme and how much of the picture it covers.
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ShareLine {
+    /// What it is called: its part in the scheme and its hue.
+    pub name: String,
+    /// Hue angle in CIELAB, degrees.
+    pub hue: f64,
+    /// Share asked for, 0..=1.
+    pub share: f64,
+}
+
+/// What is said of a study; `basis` is the fingerprint of the piece as it is now.
+pub fn note(piece: &Piece, paint_box: Option<&PaintBox>, study: &Study, basis: &str) -> StudyNote {
+    let neutral = piece.neutral();
+    let name = |id: &PigmentId| paint_box.and_then(|b| b.find(id)).map_or_else(|| id.0.clone(), |p| p.name.clone());
+    let lost = order::lost(piece, study).into_iter();
+    StudyNote {
+        number: study.number,
+        scheme: scheme::describe(&study.scheme),
+        values_held: most_off(study) <= Cost::QUARTER_STEP,
+        most_off: most_off(study),
+        order_lost: lost
+            .map(|(warm, cool)| format!("{} came out no warmer than {}.", piece.zone_label(warm), piece.zone_label(cool)))
+            .collect(),
+        out_of_date: study.basis != basis,
+        measures: measures::measures(piece, study, &name),
+        shares: shares(study),
+        phases: phases(piece.brief.medium).to_vec(),
+        marks: study.mixes.iter().map(|m| Mark::of(m.mix.lab, neutral)).collect(),
+        runs_to: study.mixes.iter().map(|m| m.then.last().map(|l| Mark::of(l.lab, neutral))).collect(),
+        wanted: study.mixes.iter().map(|m| Mark::of(m.wanted, neutral)).collect(),
+        sentences: study.mixes.iter().map(|m| compare(m.zone, m.wanted, m.mix.clone(), neutral).sentence).collect(),
+    }
+}
+
+fn shares(study: &Study) -> Vec<ShareLine> {
+    const PARTS: [&str; 4] = ["ruling", "beside it", "accent", "second accent"];
+    let hues = scheme::in_shares(&study.scheme).map(|(_, hues)| hues).unwrap_or_default();
+    let part = |i: usize| match (hues.len(), i) {
+        (2, 1) => "the other",
+        _ => PARTS[i.min(3)],
+    };
+    hues.iter()
+        .enumerate()
+        .map(|(i, h)| ShareLine { name: format!("{}, {}", part(i), hue_word(h.hue)), hue: h.hue, share: h.share })
+        .collect()
+}

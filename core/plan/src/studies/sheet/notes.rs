@@ -1,0 +1,123 @@
+//! What is said of a study on its sheet, and how high it stands.
+
+use super::Mm;
+use crate::mixes::compare;
+use crate::order_of_work::order_of_work;
+use crate::studies::scheme::describe;
+use lean_colour::Lab;
+use lean_piece::paint_box::PaintBox;
+use lean_piece::{Piece, Study, StudyMix};
+use lean_recipes::{Mix, telling};
+
+/// One zone's line: its name, its recipe and the colour of it.
+pub struct Line {
+    /// Number, name and value.
+    pub title: String,
+    /// How it is mixed, and what it hands over to.
+    pub recipe: String,
+    /// The mixes in their order; one where it does not run.
+    pub colours: Vec<Lab>,
+}
+
+/// What is said of one study.
+pub struct Noted {
+    /// Number and scheme.
+    pub title: String,
+    /// Its pigments.
+    pub set: String,
+    /// Its zones in the order they are laid.
+    pub lines: Vec<Line>,
+}
+
+/// What is said of a study.
+pub fn noted(piece: &Piece, paint_box: &PaintBox, study: &Study) -> Noted {
+    let names: Vec<String> = study.pigments.iter().map(|p| paint_box.find(p).map_or(p.0.clone(), |p| p.name.clone())).collect();
+    let order = order_of_work(piece).zones;
+    let laid = order.iter().filter_map(|z| study.mixes.iter().find(|m| m.zone == *z));
+    Noted {
+        title: format!("{} · {}", study.number, describe(&study.scheme)),
+        set: names.join(", "),
+        lines: laid.map(|m| line(piece, paint_box, m)).collect(),
+    }
+}
+
+fn line(piece: &Piece, paint_box: &PaintBox, m: &StudyMix) -> Line {
+    let given = compare(m.zone, m.wanted, m.mix.clone(), piece.neutral()).given;
+    let recipes: Vec<String> = std::iter::once(&m.mix).chain(&m.then).map(|mix| recipe_text(paint_box, mix)).collect();
+    Line {
+        title: format!("{} {} · value {:.1}", m.zone.0, piece.zone_label(m.zone), given.value.0),
+        recipe: recipes.join(" – running into "),
+        colours: std::iter::once(&m.mix).chain(&m.then).map(|mix| mix.lab).collect(),
+    }
+}
+
+/// A recipe on one line, in the painter's names.
+pub fn recipe_text(paint_box: &PaintBox, mix: &Mix) -> String {
+    telling::short(mix, &|id| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone()))
+}
+
+/// Letters of recipes, the largest that fit are taken; none is smaller than two millimetres.
+pub const LETTERS: [Mm; 4] = [2.6, 2.4, 2.2, 2.0];
+/// Width of a swatch, and where the text beside it begins.
+pub const SWATCH: Mm = 17.0;
+pub const BESIDE_SWATCH: Mm = 19.0;
+/// Size of the title of a study.
+pub const TITLE: Mm = 3.7;
+/// Height of the row with boxes for trials and room for minutes.
+pub const TRIALS: Mm = 11.0;
+/// Width of a letter of the sheet's face on average, a little generous, as a share of its size.
+const LETTER: f64 = 0.47;
+/// From line to line, as a share of the letters.
+const LEADING: f64 = 1.22;
+
+impl Line {
+    /// Its recipe in as many lines as a width asks for.
+    pub fn rows(&self, width: Mm, letters: Mm) -> Vec<String> {
+        wrapped(&self.recipe, width - BESIDE_SWATCH, letters)
+    }
+
+    /// How high it stands with the air under it.
+    pub fn height(&self, width: Mm, letters: Mm) -> Mm {
+        let title = wrapped(&self.title, width - BESIDE_SWATCH, letters).len();
+        (title + self.rows(width, letters).len()) as f64 * letters * LEADING + 1.1
+    }
+}
+
+impl Noted {
+    /// How high its title and its set stand.
+    pub fn head(&self, width: Mm, letters: Mm) -> Mm {
+        TITLE * LEADING * wrapped(&self.title, width, TITLE).len() as f64
+            + letters * LEADING * wrapped(&self.set, width, letters).len() as f64
+            + 1.4
+    }
+
+    /// How high all of it stands.
+    pub fn height(&self, width: Mm, letters: Mm) -> Mm {
+        self.head(width, letters) + self.lines.iter().map(|l| l.height(width, letters)).sum::<f64>() + TRIALS
+    }
+}
+
+/// From line to line of text of some size.
+pub fn leading(letters: Mm) -> Mm {
+    letters * LEADING
+}
+
+/// About how wide a text is set.
+fn width_of(text: &str, size: Mm) -> Mm {
+    text.chars().count() as f64 * size * LETTER
+}
+
+/// A text in lines no wider than `width`, parted between words.
+pub fn wrapped(text: &str, width: Mm, size: Mm) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split(' ') {
+        let line = lines.last().cloned().unwrap_or_default();
+        let longer = if line.is_empty() { word.to_owned() } else { format!("{line} {word}") };
+        if width_of(&longer, size) <= width || line.is_empty() {
+            *lines.last_mut().unwrap_or(&mut String::new()) = longer;
+        } else {
+            lines.push(word.to_owned());
+        }
+    }
+    lines
+}
