@@ -149,7 +149,7 @@ async fn a_drawing_is_coloured_by_key_given_a_triad_and_printed() {
     page.click("Go on with this study").await;
     page.says("is the plan now").await;
     page.click("Print the sheet").await;
-    page.says("PDF in colour").await;
+    page.says("PDF, painted").await;
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     page.close().await;
 }
@@ -160,12 +160,13 @@ async fn the_clock_of_a_study_goes_on_over_a_reload() {
     let page = stage.page().await;
     page.go("/pieces/1/studies?study=3").await;
     page.click("Start the clock").await;
-    page.says("Stop the clock").await;
+    page.says("Pause the clock").await;
     let since = piece(&page, 1).await["piece"]["studies"][2]["running_since"].as_i64().expect("it runs");
     page.go("/pieces/1/studies?study=3").await;
-    page.says("Stop the clock").await;
+    page.says("Pause the clock").await;
     page.until("it moves", "/0:0[1-9]|0:[1-9]\\d/.test(document.querySelector('[role=timer]').innerText)").await;
-    page.click("Stop the clock").await;
+    page.says("darks, large").await;
+    page.click("Pause the clock").await;
     page.says("Start the clock").await;
     let kept = piece(&page, 1).await["piece"]["studies"][2].clone();
     assert!(since > 1_600_000_000 && kept["running_since"].is_null() && kept["minutes"] == 0);

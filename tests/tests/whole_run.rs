@@ -63,7 +63,7 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
     page.says("3 neighbours").await;
     page.find("main button[data-study='2']").await.click().await.unwrap();
     page.click("Print the sheet").await;
-    page.says("PDF in colour").await;
+    page.says("PDF, painted").await;
 
     let (pages, size, text) = read_pdf(&fetched(&page, "/api/pieces/1/sheet.pdf").await);
     assert_eq!(pages, 2, "six studies, three to a page");
@@ -77,10 +77,10 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
     let png = image::load_from_memory(&fetched(&page, "/api/pieces/1/sheet.png").await).unwrap();
     assert_eq!((png.width(), png.height()), (1654, 2339), "A4 at 200 pixels per inch");
 
-    // True scale: 20 cm does not fit even once, and the sheet says what does.
+    // True scale: 29 cm does not fit even once, and the sheet says what does.
     page.find("input[inputmode]").await.clear().await.unwrap();
-    page.find("input[inputmode]").await.send_keys("20\t").await.unwrap();
-    page.says("do not fit on A4").await;
+    page.find("input[inputmode]").await.send_keys("29\t").await.unwrap();
+    page.says("does not fit on A4").await;
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     page.close().await;
 }
@@ -131,9 +131,9 @@ async fn the_same_by_keyboard_only() {
     page.tab_to("aside button.main", 60).await;
     page.press(&[], ENTER).await;
     page.says("3 neighbours").await;
-    page.tab_to("#print-the-sheet", 40).await;
+    page.tab_to("#print-the-sheet", 60).await;
     page.press(&[], ENTER).await;
-    page.says("PDF in colour").await;
+    page.says("PDF, painted").await;
     page.tab_to("#print-pdf", 60).await;
     page.close().await;
 }

@@ -90,13 +90,13 @@ impl Store {
     }
 }
 
-fn read(c: &Connection, id: &BoxId) -> Result<PaintBox, StoreError> {
+pub(crate) fn read(c: &Connection, id: &BoxId) -> Result<PaintBox, StoreError> {
     let body: Option<String> = c.query_row("SELECT body FROM boxes WHERE id = ?1", [&id.0], |r| r.get(0)).optional()?;
     let body = body.ok_or_else(|| StoreError::NotFound(format!("Box \"{}\"", id.0)))?;
     Ok(serde_json::from_str(&body)?)
 }
 
-fn write(c: &Connection, id: &BoxId, paint_box: &PaintBox) -> Result<(), StoreError> {
+pub(crate) fn write(c: &Connection, id: &BoxId, paint_box: &PaintBox) -> Result<(), StoreError> {
     let body = serde_json::to_string(paint_box)?;
     // What was written is read back before it is acknowledged: a number that is none would close the Box for good.
     serde_json::from_str::<PaintBox>(&body)?;

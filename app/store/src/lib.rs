@@ -13,12 +13,15 @@ mod maps;
 mod migrations;
 mod pictures;
 mod pieces;
+mod readings;
 mod recent;
 
 pub use boxes::KeptBox;
 pub use damaged::{Damaged, Record};
 pub use errors::StoreError;
 pub use field_notes::{KeptNote, NoteId};
+
+pub use readings::{ReadingId, Readings};
 
 pub use pieces::{Kept, Line, PieceId, Summary};
 

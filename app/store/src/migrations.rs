@@ -60,6 +60,18 @@ fn steps() -> Vec<M<'static>> {
     ALTER TABLE field_notes ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;
     ALTER TABLE pieces ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;",
         ),
+        // Readings of swatches: those of a Box, and of it those that were trials for a piece.
+        M::up(
+            "CREATE TABLE readings (
+        id        INTEGER PRIMARY KEY AUTOINCREMENT,
+        box       TEXT NOT NULL REFERENCES boxes(id),
+        piece     INTEGER REFERENCES pieces(id) ON DELETE SET NULL,
+        body      TEXT NOT NULL,
+        changed   TEXT NOT NULL
+    ) STRICT;
+    CREATE INDEX readings_of_box ON readings (box);
+    CREATE INDEX readings_of_piece ON readings (piece);",
+        ),
     ]
 }
 

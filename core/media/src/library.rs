@@ -1,7 +1,7 @@
 //! The shipped pigments. All are **modelled, not measured**: parametric spectra shaped from general knowledge and fitted to
 //! remembered masstones and tints. Names are plain words and Colour Index generic names.
 
-use crate::pigment::{Pigment, PigmentId, Provenance};
+use crate::pigment::{Owned, Pigment, PigmentId, Provenance};
 use serde::Deserialize;
 use std::collections::BTreeMap;
 use std::sync::LazyLock;
@@ -45,6 +45,9 @@ fn from_entry(id: String, e: Entry) -> Pigment {
         staining: e.staining,
         granulating: e.granulating,
         provenance: Provenance::Modelled,
+        model: None,
+        doubt: None,
+        owned: Owned::default(),
     }
 }
 

@@ -36,6 +36,43 @@ pub enum Provenance {
     Modelled,
     /// Given by the painter in a pigment file.
     Given,
+    /// Learned from spectra an instrument read of the painter's own.
+    Measured,
+    /// Learned from colours alone: its spectrum is one of many, and says nothing about other lamps.
+    Inferred,
+}
+
+/// What a pigment was believed to be before anything was read of it.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Model {
+    /// Absorption, 36 bands, ≥ 0.
+    pub k: Vec<f64>,
+    /// Scattering, 36 bands, ≥ 0.
+    pub s: Vec<f64>,
+    /// Where these came from.
+    pub provenance: Provenance,
+}
+
+/// What a painter says of a pigment.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize)]
+#[serde(default)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Owned {
+    /// The label as it is printed on it.
+    pub label: String,
+    /// Soft to hard, 0..=1, of sticks and pencils; `None` when nobody said.
+    pub hardness: Option<f64>,
+    /// See-through to covering, 0..=1; `None` when nobody said.
+    pub covering: Option<f64>,
+    /// How much is left, 0..=1; `None` when nobody looked.
+    pub left: Option<f64>,
+    /// Where it was bought.
+    pub bought: String,
+    /// Who has it at present; empty while it lies in the Box.
+    pub lent_to: String,
+    /// Used up: it is kept for its readings and the pieces painted with it, and never searched.
+    pub used_up: bool,
 }
 
 /// A pigment with its absorption K and scattering S per unit volume of paint.
@@ -72,6 +109,19 @@ pub struct Pigment {
     /// Where the numbers come from.
     #[serde(default = "given")]
     pub provenance: Provenance,
+    /// What it was before it was learned; `None` while nothing was read of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub model: Option<Box<Model>>,
+    /// How sure its own colour is, in CIELAB units: the root of the summed variances; `None` while nothing was read of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub doubt: Option<f64>,
+    /// What the painter says of it.
+    #[serde(default, skip_serializing_if = "is_usual")]
+    pub owned: Owned,
+}
+
+fn is_usual(owned: &Owned) -> bool {
+    *owned == Owned::default()
 }
 
 fn given() -> Provenance {
@@ -102,6 +152,20 @@ impl Pigment {
         Ok(())
     }
 
+    /// As it was before anything was read of it.
+    pub fn unlearned(&self) -> Self {
+        match &self.model {
+            Some(m) => Self { k: m.k.clone(), s: m.s.clone(), provenance: m.provenance.clone(), model: None, doubt: None, ..self.clone() },
+            None => self.clone(),
+        }
+    }
+
+    /// The strongest absorption its model has, by which a pen is thinned: learning a pen better does not refill it.
+    pub fn peak(&self) -> f64 {
+        let k = self.model.as_ref().map_or(&self.k, |m| &m.k);
+        k.iter().copied().fold(f64::MIN_POSITIVE, f64::max)
+    }
+
     /// Whether its Colour Index names are those of blacks alone.
     pub fn is_black(&self) -> bool {
         !self.colour_index.is_empty() && self.colour_index.iter().all(|name| name.starts_with("PBk"))
@@ -129,6 +193,9 @@ impl Pigment {
             staining: of.iter().any(|(p, _)| p.staining),
             granulating: of.iter().any(|(p, _)| p.granulating),
             provenance: Provenance::Modelled,
+            model: None,
+            doubt: None,
+            owned: Owned::default(),
         }
     }
 }

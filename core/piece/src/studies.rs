@@ -151,7 +151,7 @@ pub struct StudyMix {
     /// Recipe and colour.
     pub mix: Mix,
     /// Where the zone runs from colour to colour: the mixes it hands over to, in their order.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub then: Vec<Mix>,
 }

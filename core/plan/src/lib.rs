@@ -23,6 +23,7 @@ pub mod light;
 pub mod mark;
 pub mod mixes;
 pub mod order_of_work;
+pub mod paints;
 pub mod planned;
 pub mod requests;
 #[cfg(test)]

@@ -225,16 +225,23 @@ impl Listed for Group<'_> {
         let mut parts: Vec<Part> = group.iter().enumerate().map(|(place, pigment)| layered.part(*pigment, much(place))).collect();
         parts.sort_by_key(|p| std::cmp::Reverse(p.parts));
         let pigments: Vec<&Pigment> = group.iter().map(|p| &layered.pigments[*p]).collect();
-        let mut general = form.layering(layered.medium, &layered.ground, &pigments).into_iter();
-        let layers = form.layings().iter().enumerate().map(|(n, l)| MixLayer {
-            of: group.iter().zip(l.parts).filter(|(_, n)| *n > 0).map(|(p, n)| layered.part(*p, n.into())).collect(),
-            how: how(layered.medium, l, n == 0),
-            times: l.times,
-            act: l.act,
-            amounts: general.by_ref().take(l.times.into()).flat_map(|laid| laid.amounts()).collect(),
-        });
-        Mix { parts, heaps: Vec::new(), layers: layers.collect(), lab, slip: self.hand(nth).slip }
+        let layers = mix_layers(layered.medium, &layered.ground, form, &pigments);
+        Mix { parts, heaps: Vec::new(), layers, lab, slip: self.hand(nth).slip }
     }
+}
+
+/// A form of these pigments as the layers a painter is told, with how much of each is laid on `ground`.
+pub fn mix_layers(medium: Medium, ground: &Ground, form: &Form, pigments: &[&Pigment]) -> Vec<MixLayer> {
+    let mut general = form.layering(medium, ground, pigments).into_iter();
+    let part = |(p, n): (&&Pigment, u8)| Part { pigment: p.id.clone(), parts: n.into(), touch: false };
+    let layer = |(n, l): (usize, &Laying)| MixLayer {
+        of: pigments.iter().zip(l.parts).filter(|(_, n)| *n > 0).map(part).collect(),
+        how: how(medium, l, n == 0),
+        times: l.times,
+        act: l.act,
+        amounts: general.by_ref().take(l.times.into()).flat_map(|laid| laid.amounts()).collect(),
+    };
+    form.layings().iter().enumerate().map(layer).collect()
 }
 
 #[cfg(test)]

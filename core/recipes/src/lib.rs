@@ -14,7 +14,7 @@ pub mod wet;
 mod layered;
 
 pub use cost::{Cost, Target};
-pub use layered::Layered;
+pub use layered::{Layered, mix_layers};
 pub use mix::{Heap, Mix, MixLayer, Part};
 pub use technique::Technique;
 pub use wet::{Grain, Wet};

@@ -4,6 +4,7 @@ use crate::hand::Hand;
 use lean_colour::Lab;
 use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
 use lean_media::forms::Act;
+use lean_media::layering::Binder;
 use lean_media::{Choices, Layer, Medium, Parts, Pigment, PigmentId};
 use serde::{Deserialize, Serialize};
 
@@ -109,6 +110,16 @@ impl Mix {
     /// Nothing laid: the ground, of this colour.
     pub fn bare(lab: Lab) -> Self {
         Self { parts: Vec::new(), heaps: Vec::new(), layers: Vec::new(), lab, slip: 0.0 }
+    }
+
+    /// The same as layers of the general model; `find` knows the pigments. `None` when it does not know one, when nothing is laid, or when no amounts were
+    /// kept.
+    pub fn general<'a>(&self, medium: Medium, find: &dyn Fn(&PigmentId) -> Option<&'a Pigment>) -> Option<Vec<Layer<'a>>> {
+        if !self.layers.is_empty() {
+            return Some(self.layers.iter().map(|l| l.general(medium, find)).collect::<Option<Vec<_>>>()?.concat());
+        }
+        let of = self.amounts().into_iter().map(|(id, n)| Some((find(id)?, Parts(n)))).collect::<Option<Vec<_>>>()?;
+        (medium.is_wet_opaque() && !of.is_empty()).then(|| vec![Layer::Paint { binder: Binder::Oil, of, film: None }])
     }
 
     /// How much of each pigment is in it, as in `parts`; only the ratios mean something.

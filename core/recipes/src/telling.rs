@@ -13,6 +13,18 @@ const LET_DOWN: u16 = 4;
 pub fn short(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> String {
     let part = |p: &Part| if p.touch { format!("a touch of {}", name(&p.pigment)) } else { format!("{} {}", p.parts, name(&p.pigment)) };
     let mixed = |of: &[Part]| of.iter().map(part).collect::<Vec<_>>().join(" : ");
+    match mix.parts.as_slice() {
+        [] => "bare ground".into(),
+        _ if !mix.layers.is_empty() => layers(&mix.layers, name),
+        _ if !mix.heaps.is_empty() => mix.heaps.iter().map(|h| heap(h, name)).collect::<Vec<_>>().join(", of that "),
+        [only] => format!("{} alone", name(&only.pigment)),
+        parts => mixed(parts),
+    }
+}
+
+/// Layers on one line, first laid first: `slate blue > dove, light`.
+pub fn layers(of: &[MixLayer], name: &dyn Fn(&PigmentId) -> String) -> String {
+    let mixed = |of: &[Part]| of.iter().map(|p| format!("{} {}", p.parts, name(&p.pigment))).collect::<Vec<_>>().join(" : ");
     let said = |what: String, how: &str| {
         let told: Vec<&str> = how.split(", ").filter(|h| !USUAL.contains(h)).collect();
         if told.is_empty() { what } else { format!("{what}, {}", told.join(" ").replace("rubbed in", "rubbed")) }
@@ -22,13 +34,7 @@ pub fn short(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> String {
         [only] => said(name(&only.pigment), &l.how),
         of => said(mixed(of), &l.how),
     };
-    match mix.parts.as_slice() {
-        [] => "bare ground".into(),
-        _ if !mix.layers.is_empty() => mix.layers.iter().map(layer).collect::<Vec<_>>().join(" > "),
-        _ if !mix.heaps.is_empty() => mix.heaps.iter().map(|h| heap(h, name)).collect::<Vec<_>>().join(", of that "),
-        [only] => format!("{} alone", name(&only.pigment)),
-        parts => mixed(parts),
-    }
+    of.iter().map(layer).collect::<Vec<_>>().join(" > ")
 }
 
 /// One heap, `blue 1:16 in white`; what is taken of the heap before stands first, as a bare number.

@@ -66,7 +66,9 @@ async fn bad_requests_are_problems_that_say_what_to_do() {
         ),
         ("GET", "/api/pieces/1/painted?width=9", None, 422, "40 to 3600"),
         ("GET", "/api/pieces/1/painted?study=23", None, 404, "not there any more"),
-        ("POST", "/api/pieces/1/studies/1/shares", Some(json!({ "hues": [] })), 422, "three or more hues"),
+        ("POST", "/api/pieces/1/studies/1/shares", Some(json!({ "hues": [] })), 422, "several hues"),
+        ("POST", "/api/pieces/1/studies", Some(json!({ "count": 40 })), 422, "3 to 12"),
+        ("GET", "/api/pieces/1/wall/mock-up?study=1", None, 404, "wall"),
         ("POST", "/api/pieces/1/studies/lent", Some(json!({ "piece": 99 })), 404, ""),
         ("PUT", "/api/pieces/1/studies/lent", Some(json!("no picture")), 422, ""),
         ("GET", "/api/pieces/1/reference/patch?x=2&y=0", None, 422, "0 to 1"),
@@ -227,6 +229,38 @@ async fn what_the_painter_decides_while_a_search_runs_is_not_undone_by_it() {
 }
 
 #[tokio::test]
+async fn studies_are_shown_while_they_are_made_and_the_wheel_tells_opposites() {
+    let api = Api::demo();
+    let (status, job) = api.ask("POST", "/api/pieces/4/studies", Some(json!({ "kinds": ["as-read", "opposites", "late-sun"] }))).await;
+    assert_eq!(status, 202, "{job}");
+    let ended = api.ended(job["id"].as_u64().unwrap()).await;
+    let made = ended["made"].as_array().unwrap();
+    let piece = api.ask("GET", "/api/pieces/4", None).await.1;
+    assert_eq!(made.len(), 3);
+    for (shown, kept) in made.iter().zip(piece["study_notes"].as_array().unwrap()) {
+        assert_eq!((&shown["number"], &shown["scheme"]), (&kept["number"], &kept["scheme"]));
+        assert_eq!(shown["marks"].as_array().unwrap().len(), kept["marks"].as_array().unwrap().len());
+        assert!(kept["measures"].as_array().unwrap().len() >= 4, "{kept}");
+    }
+    let wheel = api.ask("GET", "/api/pieces/4/wheel", None).await.1;
+    assert_eq!(wheel["opposites"].as_array().unwrap().len(), 24);
+    let greys: Vec<f64> = wheel["threads"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|t| t["grey"]["lab"]["a"].as_f64().unwrap().hypot(t["grey"]["lab"]["b"].as_f64().unwrap()))
+        .collect();
+    assert!(!greys.is_empty() && greys.windows(2).all(|w| w[0] <= w[1]), "greyest first: {greys:?}");
+    // The studies hang on the wall of the bench, each another picture.
+    let hung = async |n: u8| {
+        let path = format!("/api/pieces/4/wall/mock-up?study={n}");
+        api.send(Request::get(path).header(header::HOST, "localhost").body(Body::empty()).unwrap()).await.2
+    };
+    let (one, two) = (hung(1).await, hung(2).await);
+    assert!(one.starts_with(b"\x89PNG") && one != two);
+}
+
+#[tokio::test]
 async fn studies_hold_the_values_and_keep_warm_zones_warm() {
     let api = Api::demo();
     let view = api.ask("GET", "/api/pieces/1", None).await.1;
@@ -271,7 +305,7 @@ async fn the_sheet_is_one_page_of_the_chosen_paper_or_says_what_fits() {
         let pdf = lopdf::Document::load_mem(&bytes).unwrap();
         let first = pdf.get_pages()[&1];
         let media = pdf.get_dictionary(first).unwrap().get(b"MediaBox").unwrap().as_array().unwrap().clone();
-        assert_eq!(pdf.get_pages().len(), 2, "three of the six studies to a page");
+        assert_eq!(pdf.get_pages().len(), 3, "two of the six studies to a page, in letters that are read");
         assert!((media[2].as_float().unwrap() - size[0]).abs() < 0.1 && (media[3].as_float().unwrap() - size[1]).abs() < 0.1);
         assert!(pdf.extract_text(&[1]).unwrap().contains("Tram shed, first frost"));
     }

@@ -37,8 +37,7 @@ const DEEPEST_COAT: f64 = 1.6;
 
 /// How far the dye of the library is thinned before it serves as a pen, 0..=1: it is far stronger than one coat may be.
 pub fn thinned_for_a_pen(pigment: &Pigment) -> f64 {
-    let peak = pigment.k.iter().copied().fold(f64::MIN_POSITIVE, f64::max);
-    (DEEPEST_COAT / (COAT * peak)).min(1.0)
+    (DEEPEST_COAT / (COAT * pigment.peak())).min(1.0)
 }
 
 /// Most pigments in one recipe besides white or bare ground.

@@ -78,6 +78,41 @@ pub enum Layer<'a> {
     },
 }
 
+impl<'a> Layer<'a> {
+    /// The same layer of pigments as somebody else knows them; one that is not known stays as it is.
+    pub fn with<'b>(&self, known: &dyn Fn(&PigmentId) -> Option<&'b Pigment>) -> Layer<'b>
+    where
+        'a: 'b,
+    {
+        let by = |p: &&'a Pigment| -> &'b Pigment { known(&p.id).unwrap_or(*p) };
+        match self {
+            Self::Paint { binder, of, film } => {
+                Layer::Paint { binder: *binder, of: of.iter().map(|(p, n)| (by(p), *n)).collect(), film: *film }
+            }
+            Self::Wash { of } => Layer::Wash { of: of.iter().map(|(p, x)| (by(p), *x)).collect() },
+            Self::Lifting => Layer::Lifting,
+            Self::Ink { of, into_wet } => Layer::Ink { of: of.iter().map(|(p, d)| (by(p), *d)).collect(), into_wet: *into_wet },
+            Self::Blender => Layer::Blender,
+            Self::Pencil { of, pressure } => Layer::Pencil { of: by(of), pressure: *pressure },
+            Self::Burnishing => Layer::Burnishing,
+            Self::Pastel { of, mass, rubbing } => {
+                Layer::Pastel { of: of.iter().map(|(p, n)| (by(p), *n)).collect(), mass: *mass, rubbing: *rubbing }
+            }
+        }
+    }
+
+    /// Whether a pigment is in it.
+    pub fn holds(&self, id: &PigmentId) -> bool {
+        match self {
+            Self::Paint { of, .. } | Self::Pastel { of, .. } => of.iter().any(|(p, _)| p.id == *id),
+            Self::Wash { of } => of.iter().any(|(p, _)| p.id == *id),
+            Self::Ink { of, .. } => of.iter().any(|(p, _)| p.id == *id),
+            Self::Pencil { of, .. } => of.id == *id,
+            Self::Lifting | Self::Blender | Self::Burnishing => false,
+        }
+    }
+}
+
 impl Layer<'_> {
     /// The medium in one word, as grounds are said to suit it.
     pub fn medium(&self) -> &'static str {

@@ -2,13 +2,15 @@
 //!
 //! A [`Reading`] is what an instrument, a photo or a typed-in colour says of one swatch, with its state and its noise. From a masstone and
 //! tints with a known white ([`tints`]) or from a ladder of films or coats over known grounds ([`ladder`]) come K and S in 36 bands, never
-//! negative, with how sure they are. A reading that the model cannot explain is kept and flagged, not averaged away.
+//! negative, with how sure they are. [`Belief`] takes readings of anything laid in any medium and refines all pigments in it together. A reading that the model cannot explain is kept and flagged, not averaged away.
 
+mod belief;
 mod evidence;
 mod ladder;
 mod pair;
 mod tints;
 
+pub use belief::{Belief, Observation, Stray};
 pub use evidence::{Evidence, Reading};
 pub use ladder::{Step, from_coats, from_films};
 pub use tints::{Drawdown, from_tints};
@@ -104,6 +106,13 @@ fn check(readings: &[&Reading]) -> Result<(), CannotLearn> {
         if r.state != first.state {
             return Err(CannotLearn::MixedStates(i + 1));
         }
+    }
+    sound(readings)
+}
+
+/// Checks that readings are numbers of surfaces.
+fn sound(readings: &[&Reading]) -> Result<(), CannotLearn> {
+    for (i, r) in readings.iter().enumerate() {
         if !(r.noise.is_finite() && r.noise > 0.0) {
             return Err(CannotLearn::Bad(i + 1, format!("a noise of {}: it is a share of light above zero, such as 0.002", r.noise)));
         }

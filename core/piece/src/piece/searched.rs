@@ -78,8 +78,9 @@ impl Piece {
 
     /// What is asked of the search for this piece.
     pub fn ask<'a>(&self, paint_box: &'a PaintBox, needs: Vec<Need>, sizes: RangeInclusive<usize>) -> Asked<'a> {
-        let choice =
-            Choice { locked: self.locked.clone(), excluded: self.excluded.clone(), demands: self.asked(), grain: self.searched_grain() };
+        let mut excluded = self.excluded.clone();
+        excluded.extend(paint_box.away().filter(|id| !self.locked.contains(id)).cloned());
+        let choice = Choice { locked: self.locked.clone(), excluded, demands: self.asked(), grain: self.searched_grain() };
         Asked { pigments: &paint_box.pigments, medium: self.brief.medium, needs, choice, sizes }
     }
 }

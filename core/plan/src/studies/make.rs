@@ -39,25 +39,25 @@ pub fn make(
     shown: &dyn Fn(&Study),
 ) -> Result<Vec<Study>, NoAnswer> {
     let plan = Plan::of(piece, paint_box, tables)?;
-    let chosen = choose(piece, kinds, &Wheel::of(piece, paint_box), reach_of(piece, paint_box), |colours| plan.effort(colours));
-    let count = chosen.len() as f64;
     let mut made = Vec::new();
     let mut add = |scheme: Scheme, wanted: &[Lab], stage: &Stage| -> Result<(), NoAnswer> {
         made.push(plan.study(StudyNumber(made.len() as u8 + 1), scheme, wanted, stage)?);
         made.last().into_iter().for_each(shown);
         Ok(())
     };
-    let mut rest = chosen.into_iter();
-    // The first is made alone, so that there is something to look at while recipes are evaluated for all the others.
-    let first = 1.0 / (count + FIRST);
-    if let Some((scheme, wanted)) = rest.next() {
-        add(scheme, &wanted, &Stage { whole: progress, from: 0.0, span: first })?;
+    // The piece as read is made alone, before anything is chosen: there is something to look at while recipes are evaluated for all the others.
+    let early = usize::from(kinds.first() == Some(&StudyKind::AsRead));
+    let first = early as f64 / (kinds.len() as f64 + FIRST);
+    if early == 1 {
+        let wanted: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
+        add(Scheme::AsRead, &wanted, &Stage { whole: progress, from: 0.0, span: first })?;
     }
-    let rest: Vec<Planned> = rest.collect();
+    let chosen = choose(piece, kinds, &Wheel::of(piece, paint_box), reach_of(piece, paint_box), |colours| plan.effort(colours));
+    let rest = &chosen[early.min(chosen.len())..];
     let span = (1.0 - first) * PREPARING;
-    plan.prepare(&rest, &Stage { whole: progress, from: first, span })?;
+    plan.prepare(rest, &Stage { whole: progress, from: first, span })?;
     for (i, (scheme, wanted)) in rest.iter().enumerate() {
-        let share = (1.0 - first - span) / (count - 1.0);
+        let share = (1.0 - first - span) / rest.len() as f64;
         add(scheme.clone(), wanted, &Stage { whole: progress, from: first + span + i as f64 * share, span: share })?;
     }
     Ok(made)

@@ -2,6 +2,7 @@
 
 use lean_colour::Lab;
 use lean_picture::Picture;
+use lean_picture::spot::Spot;
 use lean_piece::Piece;
 use nalgebra::{Matrix3, Vector3};
 
@@ -18,6 +19,9 @@ pub fn draw(piece: &Piece, photo: &Picture, shown: Option<&Picture>) -> Result<P
     let drawn =
         wall.drawn(candidate).ok_or("Nothing was measured on this wall yet. Drag a line along something you know the length of.")?;
     let count = drawn.panels.len() as f64;
+    // As fine as the panels are in the photo: finer would only flicker.
+    let longest = drawn.panels.iter().flat_map(|c| [side(c[0], c[1], photo), side(c[1], c[2], photo)]).fold(1.0, f64::max);
+    let fitted = shown.map(|p| p.reduced((longest * count.max(1.0)).ceil() as u32));
     let mut out = photo.clone();
     let (w, h) = (f64::from(photo.width), f64::from(photo.height));
     for (i, corners) in drawn.panels.iter().enumerate() {
@@ -32,7 +36,7 @@ pub fn draw(piece: &Piece, photo: &Picture, shown: Option<&Picture>) -> Result<P
         for y in y0..y1 {
             for x in x0..x1 {
                 if let Some((u, v)) = inside(&back, f64::from(x) + 0.5, f64::from(y) + 0.5) {
-                    let rgb = shown.map_or_else(bare, |p| sample(p, (i as f64 + u) / count, v));
+                    let rgb = fitted.as_ref().map_or_else(bare, |p| sample(p, (i as f64 + u) / count, v));
                     let at = ((y * photo.width + x) * 3) as usize;
                     out.rgb[at..at + 3].copy_from_slice(&rgb);
                 }
@@ -40,6 +44,11 @@ pub fn draw(piece: &Piece, photo: &Picture, shown: Option<&Picture>) -> Result<P
         }
     }
     Ok(out)
+}
+
+/// Pixels from one corner to the next.
+fn side(a: Spot, b: Spot, photo: &Picture) -> f64 {
+    ((a.x - b.x) * f64::from(photo.width)).hypot((a.y - b.y) * f64::from(photo.height))
 }
 
 fn inside(back: &Matrix3<f64>, x: f64, y: f64) -> Option<(f64, f64)> {
@@ -64,7 +73,6 @@ mod tests {
     use super::*;
     use crate::planned;
     use crate::staged::{Staged, staged};
-    use lean_picture::spot::Spot;
     use lean_piece::wall::{Candidate, Measure, Panels, Wall, WallReading};
     use lean_piece::{Millimetres, Size};
 

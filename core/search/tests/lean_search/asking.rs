@@ -20,6 +20,9 @@ pub fn pigment(id: &str, k: Vec<f64>, s: Vec<f64>, white: bool) -> Pigment {
         staining: false,
         granulating: false,
         provenance: Provenance::Given,
+        model: None,
+        doubt: None,
+        owned: lean_media::pigment::Owned::default(),
     }
 }
 

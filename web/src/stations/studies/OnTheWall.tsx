@@ -9,8 +9,22 @@ export function OnTheWall() {
   const { select } = useOpenStudy();
   const { studies, wall } = view.piece;
   const hung = `${wall?.digest.slice(0, 8)}-${JSON.stringify(wall?.candidates[wall.taken ?? 0] ?? null).length}-${view.revision}`;
+  // From so near that the panels take a third of what is seen.
+  const taken = wall?.taken ?? 0;
+  const corners = view.on_wall[taken]?.panels.flat() ?? [];
+  const across = corners.length ? Math.max(...corners.map((c) => c.x)) - Math.min(...corners.map((c) => c.x)) : 1;
+  const at = wall?.candidates[taken]?.at ?? { x: 0.5, y: 0.5 };
+  const near = {
+    transform: `scale(${Math.min(5, Math.max(1, 0.34 / across))})`,
+    transformOrigin: `${100 * at.x}% ${100 * at.y}%`,
+  };
   return (
-    <div className={styles.all} role="group" aria-label="Studies on the wall" data-many={studies.length > 4}>
+    <div
+      className={styles.all}
+      role="group"
+      aria-label="Studies on the wall"
+      style={{ gridTemplateColumns: `repeat(${studies.length > 4 ? 3 : 2}, minmax(0, 1fr))` }}
+    >
       {studies.map((s) => {
         const note = view.study_notes.find((n) => n.number === s.number);
         return (
@@ -21,11 +35,13 @@ export function OnTheWall() {
             data-study={s.number}
             onClick={() => select(s.number)}
           >
-            <img
-              className={styles.wall}
-              src={`/api/pieces/${view.id}/wall/mock-up?study=${s.number}&of=${printOf(s)}-${hung}`}
-              alt={`Study ${s.number} on the wall: ${note?.scheme ?? ""}`}
-            />
+            <span className={styles.wall} style={{ aspectRatio: `${wall?.width ?? 4} / ${wall?.height ?? 3}` }}>
+              <img
+                src={`/api/pieces/${view.id}/wall/mock-up?study=${s.number}&of=${printOf(s)}-${hung}`}
+                alt={`Study ${s.number} on the wall: ${note?.scheme ?? ""}`}
+                style={near}
+              />
+            </span>
             <b>
               <span className="figures">{s.number}</span> {note?.scheme}
             </b>

@@ -27,10 +27,9 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
   const set = (change: Partial<Schemas["SheetSettings"]>) =>
     changes.request({ do: "set-sheet", sheet: { ...sheet, ...change } });
   const reference = view.piece.reference;
-  const short = reference
-    ? (sheet.longer_side / 10) *
-      (Math.min(reference.width, reference.height) / Math.max(reference.width, reference.height))
-    : 0;
+  const long = sheet.longer_side / 10;
+  const share = (side: number) => (reference ? side / Math.max(reference.width, reference.height) : 1) * long;
+  const [wide, high] = [share(reference?.width ?? 1), share(reference?.height ?? 1)];
   return (
     <div className={styles.card}>
       <h2>Print the sheet</h2>
@@ -83,8 +82,8 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
       ) : (
         <>
           <p>
-            Each study {short.toFixed(1)} × {(sheet.longer_side / 10).toFixed(1)} cm on paper when printed at 100 %. A
-            50 mm line at the foot lets you check.
+            Each study {wide.toFixed(1)} × {high.toFixed(1)} cm on paper when printed at 100 %. A 50 mm line at the foot
+            lets you check.
             {(fits.data?.pages ?? 1) > 1 && ` ${fits.data?.pages} pages.`}
           </p>
           <p className={styles.links}>

@@ -54,9 +54,9 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
         Its own exact set of {study.pigments.length}; mean miss <span className="figures">{study.cost.toFixed(2)}</span>
         .
       </p>
+      <GoOn study={study} />
       <Lamps study={study} />
       {note.shares.length > 0 && <Shares number={study.number} hues={note.shares} />}
-      <GoOn study={study} />
       <Kept study={study} note={note} />
     </div>
   );

@@ -92,7 +92,7 @@ pub enum Copy {
 }
 
 const MARGIN: Mm = 10.0;
-const HEADER: Mm = 11.0;
+const HEADER: Mm = 14.0;
 const FOOTER: Mm = 9.0;
 /// Between studies: a strip of masking tape, and a little air on either side.
 const GAP: Mm = 7.0;

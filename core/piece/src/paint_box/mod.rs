@@ -1,4 +1,8 @@
-//! What a painter owns.
+//! What a painter owns, and what was read of it.
+
+mod reading;
+
+pub use reading::{Dampness, ReadWith, Seen, Swatch, SwatchReading, TriedFor, WetPart};
 
 use lean_media::{Medium, Pigment, PigmentId};
 use serde::{Deserialize, Serialize};
@@ -11,7 +15,9 @@ use std::collections::HashSet;
 pub struct BoxId(pub String);
 
 /// Most pigments one Box may hold for now.
-pub const MOST_PIGMENTS: usize = 120;
+pub const MOST_PIGMENTS: usize = 500;
+/// Most characters of a text kept with a pigment or a reading.
+pub const MOST_TEXT: usize = 200;
 
 /// All the pigments a painter owns in one medium. (Called `PaintBox` because `Box` is taken in this language.)
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
@@ -43,6 +49,7 @@ impl PaintBox {
         let mut seen: HashSet<&PigmentId> = HashSet::new();
         for p in &self.pigments {
             p.check()?;
+            owned(p)?;
             if !seen.insert(&p.id) {
                 return Err(format!("Two pigments are both called \"{}\". Give each an id of its own.", p.id));
             }
@@ -50,8 +57,29 @@ impl PaintBox {
         Ok(())
     }
 
+    /// Pigments that are not at hand: used up, or lent to somebody.
+    pub fn away(&self) -> impl Iterator<Item = &PigmentId> {
+        self.pigments.iter().filter(|p| p.owned.used_up || !p.owned.lent_to.is_empty()).map(|p| &p.id)
+    }
+
     /// The pigment with this id.
     pub fn find(&self, id: &PigmentId) -> Option<&Pigment> {
         self.pigments.iter().find(|p| p.id == *id)
     }
+}
+
+/// Checks what a painter says of a pigment.
+fn owned(p: &Pigment) -> Result<(), String> {
+    let o = &p.owned;
+    for (what, text) in [("name", &p.name), ("label", &o.label), ("shop", &o.bought), ("borrower", &o.lent_to)] {
+        if text.chars().count() > MOST_TEXT {
+            return Err(format!("The {what} of \"{}\" has {} characters; {MOST_TEXT} fit.", p.id, text.chars().count()));
+        }
+    }
+    for (what, share) in [("hardness", o.hardness), ("covering", o.covering), ("what is left", o.left)] {
+        if share.is_some_and(|s| !(0.0..=1.0).contains(&s)) {
+            return Err(format!("\"{}\": {what} is {}, but it lies from 0 to 1.", p.name, share.unwrap_or_default()));
+        }
+    }
+    Ok(())
 }

@@ -1,0 +1,106 @@
+//! Readings of swatches.
+
+use crate::boxes::{read, write};
+use crate::{PieceId, Store, StoreError, now};
+use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
+use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
+
+/// Number of a reading in its data file.
+pub type ReadingId = i64;
+
+/// What becomes of the readings of a Box.
+pub enum Readings {
+    /// New ones are added.
+    Add(Vec<SwatchReading>),
+    /// One is changed: left out, remarked on.
+    Change(ReadingId, SwatchReading),
+    /// One is taken away for good.
+    Remove(ReadingId),
+}
+
+impl Store {
+    /// The readings of a Box with their numbers, the first made first, but those whose record cannot be read.
+    ///
+    /// # Errors
+    /// When the file cannot be read.
+    pub fn readings(&self, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
+        of_box(&self.lock(), id)
+    }
+
+    /// The readings that were trials for a piece, the first made first.
+    ///
+    /// # Errors
+    /// When the file cannot be read.
+    pub fn trials(&self, piece: PieceId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
+        let c = self.lock();
+        let mut rows = c.prepare_cached("SELECT id, CAST(body AS BLOB) FROM readings WHERE piece = ?1 ORDER BY id")?;
+        let rows = rows.query_map([piece], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
+        Ok(parsed(rows.collect::<Result<_, _>>()?))
+    }
+
+    /// Changes the readings of a Box and learns from all of them, in one transaction: the readings and the Box as `learn` makes it are kept together
+    /// or not at all. Gives the Box as it was and as it is.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`], and what `learn` refuses.
+    pub fn change_readings<E: From<StoreError>>(
+        &self,
+        id: &BoxId,
+        change: Readings,
+        learn: impl FnOnce(&PaintBox, &[(ReadingId, SwatchReading)]) -> Result<PaintBox, E>,
+    ) -> Result<(PaintBox, PaintBox), E> {
+        let mut c = self.lock();
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate).map_err(StoreError::from)?;
+        let before = read(&t, id)?;
+        changed(&t, id, change)?;
+        let after = learn(&before, &of_box(&t, id)?)?;
+        write(&t, id, &after)?;
+        t.commit().map_err(StoreError::from)?;
+        Ok((before, after))
+    }
+}
+
+fn of_box(c: &Connection, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
+    let mut rows = c.prepare_cached("SELECT id, CAST(body AS BLOB) FROM readings WHERE box = ?1 ORDER BY id")?;
+    let rows = rows.query_map([&id.0], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
+    Ok(parsed(rows.collect::<Result<_, _>>()?))
+}
+
+fn parsed(rows: Vec<(ReadingId, Vec<u8>)>) -> Vec<(ReadingId, SwatchReading)> {
+    rows.into_iter().filter_map(|(id, body)| Some((id, serde_json::from_slice(&body).ok()?))).collect()
+}
+
+fn changed(c: &Connection, id: &BoxId, change: Readings) -> Result<(), StoreError> {
+    match change {
+        Readings::Add(all) => {
+            for r in all {
+                let piece = r.tried_for.map(|t| t.piece);
+                let known: Option<i64> = match piece {
+                    Some(p) => c.query_row("SELECT id FROM pieces WHERE id = ?1", [p], |row| row.get(0)).optional()?,
+                    None => None,
+                };
+                if let (Some(p), None) = (piece, known) {
+                    return Err(StoreError::NotFound(format!("piece {p}")));
+                }
+                c.execute("INSERT INTO readings (box, piece, body, changed) VALUES (?1, ?2, ?3, ?4)", params![id.0, piece, body(&r)?, now()])?;
+            }
+            Ok(())
+        }
+        Readings::Change(nth, r) => there(c.execute(
+            "UPDATE readings SET body = ?3, changed = ?4 WHERE id = ?1 AND box = ?2",
+            params![nth, id.0, body(&r)?, now()],
+        )?, nth),
+        Readings::Remove(nth) => there(c.execute("DELETE FROM readings WHERE id = ?1 AND box = ?2", params![nth, id.0])?, nth),
+    }
+}
+
+fn there(rows: usize, nth: ReadingId) -> Result<(), StoreError> {
+    if rows == 0 { Err(StoreError::NotFound(format!("reading {nth}"))) } else { Ok(()) }
+}
+
+/// What is written, read back before it is acknowledged: a number that is none would close the record for good.
+fn body(r: &SwatchReading) -> Result<String, StoreError> {
+    let body = serde_json::to_string(r)?;
+    serde_json::from_str::<SwatchReading>(&body)?;
+    Ok(body)
+}

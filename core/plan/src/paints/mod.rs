@@ -1,0 +1,10 @@
+//! What follows from a Box and from what was read of it.
+//!
+//! **The nouns and how they meet.** A [`SwatchReading`](lean_piece::paint_box::SwatchReading) says what was laid and what it read;
+//! [`learned`](mod@learned) makes better pigments of many readings, says which it cannot explain and which one more would teach most;
+//! [`moved`](mod@moved) says what that does to the mixes of a piece; [`trial`] judges a reading made for a zone, and [`correction`] what to add to it.
+
+pub mod correction;
+pub mod learned;
+pub mod moved;
+pub mod trial;

@@ -1,0 +1,101 @@
+//! A trial of a mix: what was mixed, what it read, how far off in words, and which way the trials went.
+
+use super::correction::{Correction, correction};
+use super::learned::predicted;
+use crate::mark::Mark;
+use crate::wording::Difference;
+use lean_colour::Lab;
+use lean_colour::difference::ciede2000;
+use lean_media::layering::State;
+use lean_piece::Piece;
+use lean_piece::paint_box::{Dampness, PaintBox, SwatchReading};
+use lean_recipes::telling;
+use serde::Serialize;
+
+/// A trial judged.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Trial {
+    /// Number of its reading.
+    pub reading: i64,
+    /// What was mixed, on one line.
+    pub mixed: String,
+    /// What it read; of a wet swatch what it is predicted to dry to.
+    pub read: Mark,
+    /// True where `read` is a prediction of what it dries to.
+    pub dries_to: bool,
+    /// How far off it is from what is wanted, in a sentence.
+    pub sentence: String,
+    /// The same as one number, CIEDE2000.
+    pub difference: f64,
+    /// Whether it went the right way after the trial before, in a few words; empty for the first.
+    pub went: String,
+}
+
+/// The trials of one thing that is wanted, in their order, and what to do about the last.
+#[derive(Clone, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Trials {
+    /// What is wanted.
+    pub wanted: Mark,
+    /// Trials, the first made first.
+    pub trials: Vec<Trial>,
+    /// What to add to what lies there, or to lay over it; `None` before there is a trial, or where a pigment of it is gone.
+    pub correction: Option<Correction>,
+}
+
+/// Judges trials against what is wanted.
+pub fn trials(piece: &Piece, paint_box: &PaintBox, wanted: Lab, readings: &[(i64, SwatchReading)]) -> Trials {
+    let neutral = piece.neutral();
+    let mut judged: Vec<Trial> = Vec::new();
+    for (id, r) in readings {
+        let (lab, dries_to) = dry(paint_box, r);
+        let difference = ciede2000(lab, wanted);
+        let went = judged.last().map(|before| way(before.difference, difference)).unwrap_or_default();
+        judged.push(Trial {
+            reading: *id,
+            mixed: mixed(paint_box, r),
+            read: Mark::of(lab, neutral),
+            dries_to,
+            sentence: Difference::of(wanted, lab).words,
+            difference,
+            went: went.into(),
+        });
+    }
+    let last = readings.last().map(|(_, r)| correction(piece, paint_box, &r.swatch, dry(paint_box, r).0, wanted));
+    Trials { wanted: Mark::of(wanted, neutral), trials: judged, correction: last }
+}
+
+fn way(before: f64, now: f64) -> &'static str {
+    match now - before {
+        d if d < -0.5 => "nearer",
+        d if d > 0.5 => "farther off",
+        _ => "no nearer",
+    }
+}
+
+/// Wet is never judged against dry: what a wet swatch dries to is predicted, by as much as the model says it moves.
+fn dry(paint_box: &PaintBox, r: &SwatchReading) -> (Lab, bool) {
+    if r.state == Dampness::Dry {
+        return (r.seen.lab, false);
+    }
+    let at = |state: State| predicted(paint_box, &r.swatch, state).map(|x| x.xyz().lab());
+    match (at(State::Wet), at(State::Dry)) {
+        (Some(wet), Some(dry)) => {
+            let (seen, share) = (r.seen.lab, if r.state == Dampness::Damp { 0.5 } else { 1.0 });
+            let moved = |s: f64, d: f64, w: f64| s + share * (d - w);
+            (Lab::new(moved(seen.l, dry.l, wet.l).clamp(0.0, 100.0), moved(seen.a, dry.a, wet.a), moved(seen.b, dry.b, wet.b)), true)
+        }
+        _ => (r.seen.lab, false),
+    }
+}
+
+/// What a swatch was made of, on one line.
+pub fn mixed(paint_box: &PaintBox, r: &SwatchReading) -> String {
+    let name = |id: &lean_media::PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+    if r.swatch.parts.is_empty() {
+        return telling::layers(&r.swatch.layers, &name);
+    }
+    let part = |p: &lean_piece::paint_box::WetPart| format!("{} {}", (p.parts * 1000.0).round() / 1000.0, name(&p.pigment));
+    r.swatch.parts.iter().map(part).collect::<Vec<_>>().join(" : ")
+}
