@@ -1,7 +1,7 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, damaged, field_notes, jobs, maps, others, pieces, reference, sheet, studies, studio, wall, wheel, work, zones,
+    borrowed, boxes, damaged, field_notes, instruments, jobs, maps, others, pieces, readings, reference, sheet, studies, studio, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
@@ -102,7 +102,20 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(boxes::create))
         .routes(routes!(boxes::read, boxes::remove))
         .routes(routes!(boxes::add))
-        .routes(routes!(boxes::take_out))
+        .routes(routes!(boxes::take_out, boxes::describe))
+        .routes(routes!(boxes::understand))
+        .routes(routes!(boxes::add_list))
+        .routes(routes!(boxes::inventory, boxes::put_inventory))
+        .routes(routes!(boxes::swatches))
+        .routes(routes!(boxes::strings))
+        .routes(routes!(boxes::greys))
+        .routes(routes!(readings::list, readings::take))
+        .routes(routes!(readings::take_in_file, readings::save_file))
+        .routes(routes!(readings::change, readings::remove))
+        .routes(routes!(readings::of_piece))
+        .routes(routes!(instruments::meter))
+        .routes(routes!(instruments::calibrate))
+        .routes(routes!(instruments::play))
         .routes(routes!(damaged::save, damaged::put_aside))
         .routes(routes!(jobs::read, jobs::cancel))
         .routes(routes!(jobs::follow))

@@ -5,13 +5,14 @@ use crate::problem::Problem;
 use lean_picture::frame::Frame;
 use lean_picture::places::Survey;
 use lean_picture::{Picture, decode};
+use lean_instruments::SimulatedMeter;
 use lean_piece::Piece;
 use lean_piece::paint_box::PaintBox;
 use lean_plan::planned;
 use lean_recipes::Target;
 use lean_search::{Need, Tables};
 use lean_store::{Kept, PieceId, Store, StoreError};
-use std::sync::{Arc, Mutex};
+use std::sync::{Arc, Mutex, MutexGuard};
 
 /// How many working copies are kept decoded.
 const DECODED: usize = 4;
@@ -36,12 +37,21 @@ pub struct Studio {
     pub tables: Arc<Tables>,
     working: Arc<Mutex<Vec<Decoded>>>,
     surveys: Arc<Mutex<Vec<Surveyed>>>,
+    meter: Arc<Mutex<SimulatedMeter>>,
 }
+
+/// The seed of the simulated meter.
+const METER: u64 = 17;
 
 impl Studio {
     /// A studio over an open data file.
     pub fn new(store: Store) -> Self {
-        Self { store: Arc::new(store), jobs: Jobs::default(), tables: Arc::default(), working: Arc::default(), surveys: Arc::default() }
+        Self { store: Arc::new(store), jobs: Jobs::default(), tables: Arc::default(), working: Arc::default(), surveys: Arc::default(), meter: Arc::new(Mutex::new(SimulatedMeter::seeded(METER))) }
+    }
+
+    /// The colour meter, for one at a time.
+    pub fn meter(&self) -> MutexGuard<'_, SimulatedMeter> {
+        self.meter.lock().unwrap_or_else(|poisoned| poisoned.into_inner())
     }
 
     /// Runs work that reads the disk or computes for more than a moment off the async threads.

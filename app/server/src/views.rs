@@ -1,5 +1,6 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
+use lean_media::pigment::Owned;
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::Drawn;
@@ -175,6 +176,18 @@ pub struct PigmentView {
     pub hazard: String,
     /// Where its numbers come from.
     pub provenance: Provenance,
+    /// How sure its own colour is, in CIELAB units; `None` while nothing was read of it.
+    pub doubt: Option<f64>,
+    /// What the painter says of it.
+    pub owned: Owned,
+    /// Bites into paper and hardly lifts.
+    pub staining: bool,
+    /// Gathers in the hollows of the paper.
+    pub granulating: bool,
+    /// Pieces whose set it is in; counted for a Box alone.
+    pub used_in: u32,
+    /// How strong it is beside the others of its Box, from its absorption, 0 weak to 1 strong.
+    pub strength: f64,
 }
 
 impl PigmentView {
@@ -189,8 +202,20 @@ impl PigmentView {
             lightfastness: p.lightfastness.clone(),
             hazard: p.hazard.clone(),
             provenance: p.provenance.clone(),
+            doubt: p.doubt,
+            owned: p.owned.clone(),
+            staining: p.staining,
+            granulating: p.granulating,
+            used_in: 0,
+            strength: strength(p),
         }
     }
+}
+
+/// How strong a pigment tints, from its absorption where it absorbs most, on a scale that evens out the many orders of size.
+fn strength(p: &Pigment) -> f64 {
+    let (peak, scatters) = (p.peak(), p.s.iter().sum::<f64>() / p.s.len().max(1) as f64);
+    (((peak / (1.0 + scatters)).ln() + 3.0) / 7.0).clamp(0.0, 1.0)
 }
 
 /// A Box for the screen.

@@ -39,6 +39,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boxes/{id}/greys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Greys over a colour: which drops it by so much with most colour left, and what lifts it again. */
+        get: operations["read_greys"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/inventory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The inventory of a Box as a table: what is owned, what each can do, what is left. */
+        get: operations["save_inventory"];
+        /**
+         * Takes in an inventory: rows of what is in the Box already are brought up to date, others are put in. A row names a shipped pigment, or gives the colour
+         *     of its masstone as L, a and b.
+         */
+        put: operations["put_inventory"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Puts everything a typed list names into a Box. */
+        post: operations["add_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boxes/{id}/pigments": {
         parameters: {
             query?: never;
@@ -64,10 +119,102 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        /** Keeps what a painter says of a pigment. */
+        put: operations["describe_pigment"];
         post?: never;
         /** Takes a pigment out of a Box. Pieces that had it in their set work on without it. */
         delete: operations["take_out_box"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The readings of a Box. */
+        get: operations["read_readings"];
+        put?: never;
+        /** Takes a reading and learns from it. */
+        post: operations["take_reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/readings/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The readings of pigments alone and of tints as a file. Mixes of several colours have no place in one and are left out. */
+        get: operations["save_readings_file"];
+        /**
+         * Takes in a file of measurements: a table, or the text exchange format of ISO 28178. Its swatches are named as the pigments of the Box are; a fraction
+         *     below 1 is a tint in the Box's white.
+         */
+        put: operations["put_readings_file"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/readings/{reading}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Leaves a reading out, takes it in again, or remarks on it. */
+        put: operations["change_reading"];
+        post?: never;
+        /** Takes a reading away for good. */
+        delete: operations["remove_reading"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/strings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Strings in a Box: trios that blend and trios that span. */
+        get: operations["read_strings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/swatches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Swatches a painter would make of a pigment, to be read. */
+        get: operations["read_swatches"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -213,6 +360,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The meter. */
+        get: operations["read_meter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/meter/calibrate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Calibrates the meter on its white tile. */
+        post: operations["calibrate_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/world": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Plays the world: what lies under the head, whether the cable is in. */
+        put: operations["play_world"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}": {
         parameters: {
             query?: never;
@@ -259,6 +457,23 @@ export interface paths {
         get: operations["shipped_pigments"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a typed list would be taken for, entry by entry. */
+        post: operations["understand_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -933,6 +1148,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The trials made for a zone or a chart cell, and what to add to the last. */
+        get: operations["read_trials"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/undo": {
         parameters: {
             query?: never;
@@ -1368,6 +1600,17 @@ export interface components {
             /** @description Its medium and ground; the title and size are taken from the note. */
             brief: components["schemas"]["Brief"];
         };
+        /** @description A pigment before and after it was learned. */
+        BeforeAfter: {
+            /** @description The same as learned. */
+            after: components["schemas"]["Mark"];
+            /** @description The usual swatch as modelled. */
+            before: components["schemas"]["Mark"];
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+            tint_after?: components["schemas"]["Mark"] | null;
+            tint_before?: components["schemas"]["Mark"] | null;
+        };
         /** @description Whose light to borrow, and the revision that was meant for. */
         BorrowLight: {
             /**
@@ -1646,6 +1889,24 @@ export interface components {
              */
             width: number;
         };
+        /** @description What to do about a mix that missed. */
+        Correction: {
+            /** @description Parts to add, in the parts the heap was measured in; empty where something is laid over it, or nothing helps. */
+            add: components["schemas"]["WetPart"][];
+            /** @description The whole recipe anew, where that is cheaper or the only way. */
+            anew?: string | null;
+            /** @description What it would become. */
+            becomes: components["schemas"]["Mark"];
+            /**
+             * Format: double
+             * @description How far that is from what is wanted, CIEDE2000.
+             */
+            difference: number;
+            /** @description Layers to lay over it; empty in wet mixes. */
+            over: components["schemas"]["MixLayer"][];
+            /** @description What to do, in a sentence. */
+            words: string;
+        };
         /** @description How many colours to show. */
         Count: {
             /**
@@ -1688,6 +1949,11 @@ export interface components {
             /** @description Why it cannot be read. */
             why: string;
         };
+        /**
+         * @description Whether it was dry.
+         * @enum {string}
+         */
+        Dampness: "dry" | "damp" | "wet";
         /** @description Everything a painter may ask of a set. The default asks for the hue families of the plan and nothing else. */
         Demands: {
             /**
@@ -1905,6 +2171,14 @@ export interface components {
             /** @description Whole width with gaps. */
             width: components["schemas"]["Millimetres"];
         };
+        /** @description What one entry of a list was taken for. */
+        Entry: {
+            pigment?: components["schemas"]["PigmentId"] | null;
+            /** @description What was typed. */
+            typed: string;
+            /** @description What that is called, or what to type instead. */
+            words: string;
+        };
         /**
          * @description What breaks the usual order of planes and distance, so that rules about it stay silent.
          * @enum {string}
@@ -2068,6 +2342,16 @@ export interface components {
              */
             straighten: number;
         };
+        /** @description Where a reading comes from. */
+        From: {
+            /** @enum {string} */
+            by: "meter";
+        } | {
+            /** @enum {string} */
+            by: "typed";
+            /** @description `#33aa66`, `60 20 -10`, `lch 60 30 250`. */
+            text: string;
+        };
         /** @description What becomes of the lines of a drawing. */
         FromLines: {
             /**
@@ -2168,6 +2452,28 @@ export interface components {
             direction: number;
             /** @description Where the far end lies; what is left out stays as it is. */
             end: components["schemas"]["FieldMove"];
+        };
+        /** @description A grey over a colour. */
+        GreyOver: {
+            /** @description With the grey over it. */
+            after: components["schemas"]["Mark"];
+            /** @description The colour alone. */
+            before: components["schemas"]["Mark"];
+            /**
+             * Format: double
+             * @description Steps it drops.
+             */
+            drop: number;
+            /** @description Which grey. */
+            grey: components["schemas"]["PigmentId"];
+            /** @description What is laid, first laid first. */
+            laid: string;
+            /**
+             * Format: double
+             * @description Share of the colour's chroma that is left, 0..=1 or more.
+             */
+            left: number;
+            lifted?: components["schemas"]["Lifted"] | null;
         };
         /** @description A surface to work on. Everything about it is modelled (invented for the product), not measured. */
         Ground: {
@@ -2494,6 +2800,13 @@ export interface components {
             top: components["schemas"]["Millimetres"];
             wrapped?: components["schemas"]["Size"] | null;
         };
+        /** @description What lifts a colour that was greyed. */
+        Lifted: {
+            /** @description What it becomes. */
+            becomes: components["schemas"]["Mark"];
+            /** @description Which pigment, laid over it. */
+            by: components["schemas"]["PigmentId"];
+        };
         /** @description Whose light to borrow. */
         LightSource: {
             /**
@@ -2665,6 +2978,31 @@ export interface components {
             /** @description The zone that keeps its number and name. */
             into: components["schemas"]["ZoneId"];
         };
+        /** @description The meter as the page shows it. */
+        MeterView: {
+            /** @description Whether another program holds it. */
+            busy: boolean;
+            /**
+             * Format: int32
+             * @description Readings left before it has to be calibrated, 0 when it has to be now.
+             */
+            calibrated_for: number;
+            /** @description What to do before it can read, in a sentence; empty when it can. */
+            first: string;
+            /** @description Whether it answers. */
+            plugged: boolean;
+            /** @description Always true: no real meter is built yet. */
+            simulated: boolean;
+            /** @description Whether a swatch lies under its head. */
+            swatch: boolean;
+            /** @description Whether the white tile lies under its head. */
+            tile: boolean;
+            /**
+             * Format: int32
+             * @description Seconds until it is warm, 0 when it is.
+             */
+            warm_in: number;
+        };
         /**
          * Format: double
          * @description A length in millimetres.
@@ -2771,6 +3109,8 @@ export interface components {
         };
         /** @description A new Box. */
         NewBox: {
+            /** @description Fill it with what a typed list names: `PB29, PY43, burnt sienna`. */
+            list?: string | null;
             /** @description Its medium. */
             medium: components["schemas"]["Medium"];
             /** @description Its name, 1..=80 characters. */
@@ -2779,6 +3119,8 @@ export interface components {
             pigment_file?: string | null;
             /** @description Fill it with all shipped modelled pigments, when there is no pigment file. */
             shipped?: boolean;
+            /** @description Fill it with a starter Box of so many: 6, 12, 24 or 60. */
+            starter?: number | null;
         };
         /** @description A new piece. */
         NewPiece: {
@@ -2791,6 +3133,20 @@ export interface components {
             name?: string | null;
             /** @description Id of a shipped modelled pigment. */
             shipped: string;
+        };
+        /** @description A reading to be taken. */
+        NewReading: {
+            /** @description Where the reading comes from. */
+            from: components["schemas"]["From"];
+            /** @description A remark; may be empty. */
+            note?: string;
+            /** @description Fixed or varnished. */
+            sealed?: boolean;
+            /** @description Wet, damp or dry. */
+            state?: components["schemas"]["Dampness"];
+            /** @description What was laid. */
+            swatch: components["schemas"]["Swatch"];
+            tried_for?: components["schemas"]["TriedFor"] | null;
         };
         /** @description A field note with its number. */
         NoteView: {
@@ -2867,6 +3223,47 @@ export interface components {
          * @enum {string}
          */
         OtherLight: "high-key" | "low-key" | "late-sun" | "pale-on-dark";
+        /** @description What a painter says of a pigment. */
+        Owned: {
+            /**
+             * @description Where it was bought.
+             * @default
+             */
+            bought: string;
+            /**
+             * Format: double
+             * @description See-through to covering, 0..=1; `None` when nobody said.
+             * @default null
+             */
+            covering: number | null;
+            /**
+             * Format: double
+             * @description Soft to hard, 0..=1, of sticks and pencils; `None` when nobody said.
+             * @default null
+             */
+            hardness: number | null;
+            /**
+             * @description The label as it is printed on it.
+             * @default
+             */
+            label: string;
+            /**
+             * Format: double
+             * @description How much is left, 0..=1; `None` when nobody looked.
+             * @default null
+             */
+            left: number | null;
+            /**
+             * @description Who has it at present; empty while it lies in the Box.
+             * @default
+             */
+            lent_to: string;
+            /**
+             * @description Used up: it is kept for its readings and the pieces painted with it, and never searched.
+             * @default false
+             */
+            used_up: boolean;
+        };
         /**
          * @description Paper in the printer.
          * @enum {string}
@@ -2984,6 +3381,18 @@ export interface components {
             /** @description Zones it has. */
             zones: number;
         };
+        /** @description A piece whose mixes moved because pigments are known better. */
+        PieceMoved: {
+            /**
+             * Format: int64
+             * @description Which piece.
+             */
+            piece: number;
+            /** @description Its title. */
+            title: string;
+            /** @description How its mixes moved, in a sentence. */
+            words: string;
+        };
         /** @description A piece with everything the bench shows of it. */
         PieceView: {
             /** @description Chart cells for the screen, in their order. */
@@ -3019,6 +3428,13 @@ export interface components {
         PigmentView: {
             /** @description Colour Index generic names. */
             colour_index: string[];
+            /**
+             * Format: double
+             * @description How sure its own colour is, in CIELAB units; `None` while nothing was read of it.
+             */
+            doubt?: number | null;
+            /** @description Gathers in the hollows of the paper. */
+            granulating: boolean;
             /** @description What calls for a caution. */
             hazard: string;
             /** @description Which. */
@@ -3029,8 +3445,22 @@ export interface components {
             mark: components["schemas"]["Mark"];
             /** @description Plain name. */
             name: string;
+            /** @description What the painter says of it. */
+            owned: components["schemas"]["Owned"];
             /** @description Where its numbers come from. */
             provenance: components["schemas"]["Provenance"];
+            /** @description Bites into paper and hardly lifts. */
+            staining: boolean;
+            /**
+             * Format: double
+             * @description How strong it is beside the others of its Box, from its absorption, 0 weak to 1 strong.
+             */
+            strength: number;
+            /**
+             * Format: int32
+             * @description Pieces whose set it is in; counted for a Box alone.
+             */
+            used_in: number;
             /** @description White is free in every mix. */
             white: boolean;
         };
@@ -3158,7 +3588,7 @@ export interface components {
          * @description Where the numbers of a pigment come from.
          * @enum {string}
          */
-        Provenance: "modelled" | "given";
+        Provenance: "modelled" | "given" | "measured" | "inferred";
         /**
          * @description A question painters answer differently.
          * @enum {string}
@@ -3200,6 +3630,11 @@ export interface components {
              */
             warm: number;
         };
+        /**
+         * @description How it was read.
+         * @enum {string}
+         */
+        ReadWith: "meter" | "photo" | "typed" | "file";
         /** @description What a zone reads in the reference. */
         Reading: {
             /**
@@ -3214,6 +3649,40 @@ export interface components {
              * @description Median value of its pixels.
              */
             value: number;
+        };
+        /** @description What is changed of a reading. */
+        ReadingChange: {
+            /** @description Whether it is left out of what is learned. */
+            left_out: boolean;
+            /** @description A remark; may be empty. */
+            note: string;
+        };
+        /** @description A reading for the screen. */
+        ReadingLine: {
+            /** @description Its number. */
+            id: components["schemas"]["i64"];
+            /** @description What was laid, on one line. */
+            mixed: string;
+            predicted?: components["schemas"]["Mark"] | null;
+            /** @description What it read. */
+            read: components["schemas"]["Mark"];
+            /** @description The reading itself. */
+            reading: components["schemas"]["SwatchReading"];
+            /** @description How the prediction misses it, in a sentence; empty where there is none. */
+            sentence: string;
+            /** @description Why it was left out as a stray; empty where it was not. */
+            stray: string;
+        };
+        /** @description All readings of a Box, and what they taught. */
+        ReadingsView: {
+            /** @description How the pigments changed that were learned. */
+            changed: components["schemas"]["BeforeAfter"][];
+            /** @description Pieces whose mixes moved by the change just made. */
+            moved: components["schemas"]["PieceMoved"][];
+            /** @description The readings, the last made first. */
+            readings: components["schemas"]["ReadingLine"][];
+            /** @description What one more reading would teach, the most telling first. */
+            teaches: components["schemas"]["Teaches"][];
         };
         /**
          * @description Which kind of record.
@@ -3536,6 +4005,23 @@ export interface components {
              */
             wood: number;
         };
+        /** @description What a painter says of a pigment. */
+        Said: {
+            /** @description Colour Index names of what is in it. */
+            colour_index: string[];
+            /** @description Gathers in the hollows of the paper. */
+            granulating: boolean;
+            /** @description What calls for a caution; empty when nothing is known. */
+            hazard: string;
+            /** @description Light-fastness as the label states it; empty when unknown. */
+            lightfastness: string;
+            /** @description Its plain name, 1..=80 characters. */
+            name: string;
+            /** @description Label, hardness, how much is left, where it is. */
+            owned: components["schemas"]["Owned"];
+            /** @description Bites into paper and hardly lifts. */
+            staining: boolean;
+        };
         /** @description Where the hues of a study come from. */
         Scheme: {
             /** @enum {string} */
@@ -3621,6 +4107,13 @@ export interface components {
             sizes: components["schemas"]["SetFound"][];
             /** @description The zones the recipes belong to, in order; a graded zone once more for each further stop. */
             zones: components["schemas"]["ZoneId"][];
+        };
+        /** @description What was read. */
+        Seen: {
+            /** @description 36 bands from 380 to 730 nm where an instrument read them; empty where only a colour is known. */
+            bands: number[];
+            /** @description Its colour under daylight. */
+            lab: components["schemas"]["Lab"];
         };
         /**
          * @description What a reference is used for.
@@ -3832,6 +4325,13 @@ export interface components {
             /** @description The zone. */
             zone: components["schemas"]["ZoneId"];
         };
+        /** @description The strings of a Box, the best first. */
+        Strings: {
+            /** @description Trios that blend: one hue, values a step or two apart, the darker no duller than it must be. */
+            blending: components["schemas"]["Trio"][];
+            /** @description Trios that span: far apart in hue, with values to tell them apart. */
+            spanning: components["schemas"]["Trio"][];
+        };
         /** @description Everything there is to choose from. */
         StudioView: {
             /** @description Boxes by name. */
@@ -3900,6 +4400,8 @@ export interface components {
              * @description How far the worst is off, in steps.
              */
             most_off: number;
+            /** @description How its recipes look by now that pigments are known better than when it was made; empty where nothing is seen to move. */
+            moved: string;
             /** @description Which. */
             number: components["schemas"]["StudyNumber"];
             /** @description Neighbours whose warm–cool order this Box could not keep, in words; none when all is kept. */
@@ -3933,6 +4435,52 @@ export interface components {
             /** @description Why, in a sentence. */
             sentence: string;
         };
+        /** @description What lies under the meter: what was put down, on which ground. */
+        Swatch: {
+            /** @description On which ground. */
+            ground: components["schemas"]["GroundId"];
+            /** @description What was laid, first laid first; empty for a wet mix. */
+            layers: components["schemas"]["MixLayer"][];
+            /** @description What a wet mix was made of; empty where it was laid in layers. */
+            parts: components["schemas"]["WetPart"][];
+        };
+        /** @description A swatch a painter can make of a pigment. */
+        SwatchLine: {
+            /** @description What is laid. */
+            swatch: components["schemas"]["Swatch"];
+            /** @description What it is. */
+            words: string;
+        };
+        /** @description One reading. */
+        SwatchReading: {
+            /** @description When, UTC, as in RFC 3339. */
+            at: string;
+            /** @description Left out by the painter: it is kept, and teaches nothing. */
+            left_out: boolean;
+            /** @description A remark; may be empty. */
+            note: string;
+            /** @description Fixed or varnished when it was read: such readings are kept, and teach nothing of the bare pigment. */
+            sealed: boolean;
+            /** @description What it read. */
+            seen: components["schemas"]["Seen"];
+            /** @description Wet or dry. Damp counts as wet. */
+            state: components["schemas"]["Dampness"];
+            /** @description What was read: pigments, how much, on which ground. */
+            swatch: components["schemas"]["Swatch"];
+            tried_for?: components["schemas"]["TriedFor"] | null;
+            /** @description With what. */
+            with: components["schemas"]["ReadWith"];
+        };
+        /** @description What lies on the table of the simulated studio. */
+        Table: {
+            /** @description Another program holds the meter. */
+            busy?: boolean;
+            /** @description The white tile lies under the head. */
+            tile?: boolean;
+            under?: components["schemas"]["Under"] | null;
+            /** @description The cable is out. */
+            unplugged?: boolean;
+        };
         /** @description How many layers of each kind a ground takes. */
         Takes: {
             /**
@@ -3960,6 +4508,25 @@ export interface components {
              * @description Washes, each dry before the next.
              */
             wash: number;
+        };
+        /** @description What one more reading would teach. */
+        Teaches: {
+            /**
+             * Format: double
+             * @description How unsure the colours mixed from it are, in CIELAB units.
+             */
+            now: number;
+            /** @description Of which pigment. */
+            pigment: components["schemas"]["PigmentId"];
+            /** @description What to lay and read. */
+            swatch: components["schemas"]["Swatch"];
+            /**
+             * Format: double
+             * @description How unsure they would be then.
+             */
+            then: number;
+            /** @description The same in a sentence. */
+            words: string;
         };
         /**
          * Format: double
@@ -3998,6 +4565,71 @@ export interface components {
             why: string;
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
+        };
+        /** @description A trial judged. */
+        Trial: {
+            /**
+             * Format: double
+             * @description The same as one number, CIEDE2000.
+             */
+            difference: number;
+            /** @description True where `read` is a prediction of what it dries to. */
+            dries_to: boolean;
+            /** @description What was mixed, on one line. */
+            mixed: string;
+            /** @description What it read; of a wet swatch what it is predicted to dry to. */
+            read: components["schemas"]["Mark"];
+            /**
+             * Format: int64
+             * @description Number of its reading.
+             */
+            reading: number;
+            /** @description How far off it is from what is wanted, in a sentence. */
+            sentence: string;
+            /** @description Whether it went the right way after the trial before, in a few words; empty for the first. */
+            went: string;
+        };
+        /** @description The trials of one thing that is wanted, in their order, and what to do about the last. */
+        Trials: {
+            correction?: components["schemas"]["Correction"] | null;
+            /** @description Trials, the first made first. */
+            trials: components["schemas"]["Trial"][];
+            /** @description What is wanted. */
+            wanted: components["schemas"]["Mark"];
+        };
+        /** @description For which zone of a piece something was tried. */
+        TriedFor: {
+            /** @description Which cell of its chart, from 0. */
+            cell?: number | null;
+            /**
+             * Format: int64
+             * @description Number of the piece.
+             */
+            piece: number;
+            zone?: components["schemas"]["ZoneId"] | null;
+        };
+        /** @description A light, a middle and a dark. */
+        Trio: {
+            /** @description How each looks. */
+            marks: components["schemas"]["Mark"][];
+            /** @description From light to dark. */
+            pigments: components["schemas"]["PigmentId"][];
+            /** @description What it is, in a few words. */
+            words: string;
+        };
+        /** @description A typed list. */
+        Typed: {
+            /** @description `PB29, PY43, burnt sienna`: parted by commas, semicolons or lines. */
+            list: string;
+        };
+        /** @description A swatch of a Box. */
+        Under: {
+            /** @description Of which Box. */
+            paint_box: string;
+            /** @description What was laid. */
+            swatch: components["schemas"]["Swatch"];
+            /** @description Still wet. */
+            wet?: boolean;
         };
         /** @description A study as one lamp shows it. */
         UnderLamp: {
@@ -4086,6 +4718,16 @@ export interface components {
             share: number;
             /** @description In how many zones it is. */
             zones: number;
+        };
+        /** @description One pigment in a wet mix. */
+        WetPart: {
+            /**
+             * Format: double
+             * @description Parts by volume, above 0.
+             */
+            parts: number;
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
         };
         /** @description The wheel of a piece. */
         WheelView: {
@@ -4233,6 +4875,8 @@ export interface components {
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
         };
+        /** Format: int64 */
+        i64: number;
     };
     responses: never;
     parameters: never;
@@ -4345,6 +4989,167 @@ export interface operations {
             };
         };
     };
+    read_greys: {
+        parameters: {
+            query: {
+                /** @description Which pigment lies beneath. */
+                pigment: string;
+                /** @description Steps its value is to drop, 0.25 to 5; one when left out. */
+                drop?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GreyOver"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_inventory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_inventory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Typed"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     add_box: {
         parameters: {
             query?: never;
@@ -4357,6 +5162,56 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewPigment"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoxView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    describe_pigment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                pigment: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Said"];
             };
         };
         responses: {
@@ -4412,6 +5267,314 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BoxView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewReading"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_readings_file: {
+        parameters: {
+            query?: {
+                /** @description `csv`, the usual, or `iso`: the text exchange format of ISO 28178. */
+                kind?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_readings_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                reading: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingChange"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                reading: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_strings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Strings"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_swatches: {
+        parameters: {
+            query: {
+                /** @description Its id. */
+                pigment: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwatchLine"][];
                 };
             };
             404: {
@@ -4838,6 +6001,99 @@ export interface operations {
             };
         };
     };
+    read_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterView"];
+                };
+            };
+        };
+    };
+    calibrate_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    play_world: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Table"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_job: {
         parameters: {
             query?: never;
@@ -4943,6 +6199,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PigmentView"][];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    understand_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Typed"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             422: {
@@ -6804,6 +8099,48 @@ export interface operations {
                 };
             };
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_trials: {
+        parameters: {
+            query?: {
+                /** @description A zone of the piece. */
+                zone?: number;
+                /** @description A cell of its chart, from 0. */
+                cell?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trials"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -154,6 +154,13 @@ impl Form {
         self.layings().iter().map(|l| usize::from(l.times)).sum()
     }
 
+    /// Whether every step lays, one pigment alone, and the last pigment is laid last and never before: one thing over another.
+    pub fn lays_in_turn(&self) -> bool {
+        let places: Vec<Option<usize>> = self.layings().iter().map(|l| l.adds().then(|| place_of(l))).collect();
+        let alone = self.layings().iter().all(|l| l.adds() && l.parts.iter().filter(|n| **n > 0).count() == 1);
+        alone && places.windows(2).all(|w| w[0] <= w[1])
+    }
+
     /// How many slips a hand can make: one for every amount it measures.
     pub fn slips(&self) -> usize {
         self.layings().iter().flat_map(|l| l.parts).filter(|n| *n > 0).count()

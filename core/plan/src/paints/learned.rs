@@ -185,6 +185,12 @@ fn candidates<'a>(paint_box: &'a PaintBox, pigment: &'a Pigment, ground: &'a Gro
         .collect()
 }
 
+/// Swatches a painter would make of a pigment on the usual ground of its medium, each with what it is called.
+pub fn swatches_of(paint_box: &PaintBox, pigment: &Pigment) -> Vec<(String, Swatch)> {
+    let usual = ground::usual(paint_box.medium);
+    candidates(paint_box, pigment, &usual).into_iter().map(|(swatch, _, words)| (capital(&words), swatch)).collect()
+}
+
 /// The usual swatch of a pigment, to be read: in wet paint with so many parts of white to one.
 pub fn swatch_of(paint_box: &PaintBox, pigment: &Pigment, white: f64) -> Option<Swatch> {
     let usual = ground::usual(paint_box.medium);

@@ -5,6 +5,11 @@
 //! [`moved`](mod@moved) says what that does to the mixes of a piece; [`trial`] judges a reading made for a zone, and [`correction`] what to add to it.
 
 pub mod correction;
+pub mod greys;
+pub mod inventory;
 pub mod learned;
+pub mod listed;
 pub mod moved;
+pub mod starter;
+pub mod strings;
 pub mod trial;

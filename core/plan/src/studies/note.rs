@@ -5,6 +5,7 @@ use super::make::most_off;
 use super::{measures, order, scheme};
 use crate::mark::Mark;
 use crate::mixes::compare;
+use crate::paints::moved::study_moved;
 use crate::wording::hue::hue_word;
 use lean_media::PigmentId;
 use lean_piece::paint_box::PaintBox;
@@ -28,6 +29,8 @@ pub struct StudyNote {
     pub order_lost: Vec<String>,
     /// Whether zones, locks or Box changed since it was made.
     pub out_of_date: bool,
+    /// How its recipes look by now that pigments are known better than when it was made; empty where nothing is seen to move.
+    pub moved: String,
     /// What makes it differ: values, balance, strength, unity, the wall; a sentence each.
     pub measures: Vec<String>,
     /// Hues whose shares of the picture can be moved, the ruling one first; none where its scheme has no shares.
@@ -70,6 +73,7 @@ pub fn note(piece: &Piece, paint_box: Option<&PaintBox>, study: &Study, basis: &
             .map(|(warm, cool)| format!("{} came out no warmer than {}.", piece.zone_label(warm), piece.zone_label(cool)))
             .collect(),
         out_of_date: study.basis != basis,
+        moved: paint_box.and_then(|b| study_moved(piece, study, b)).map(|m| m.words).unwrap_or_default(),
         measures: measures::measures(piece, study, &name),
         shares: shares(study),
         phases: phases(piece.brief.medium).to_vec(),

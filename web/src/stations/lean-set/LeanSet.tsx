@@ -7,6 +7,7 @@ import { Station } from "../../bench/Bench";
 import { useBench } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { LeanCurve } from "../../lenses/curve/LeanCurve";
+import { StartBox } from "../box/StartBox";
 import { Asked } from "./Asked";
 import { BoxShelf } from "./BoxShelf";
 import styles from "./LeanSet.module.css";
@@ -117,17 +118,12 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
 }
 
 function NotYet({ zones }: { zones: boolean }) {
+  if (zones) return <StartBox />;
   return (
     <div className={styles.first}>
-      {zones ? (
-        <p>
-          This piece draws on no Box yet. <Link to="../brief">Choose one in the brief.</Link>
-        </p>
-      ) : (
-        <p>
-          There are no zones to match yet. <Link to="../subject">Give the piece a picture first.</Link>
-        </p>
-      )}
+      <p>
+        There are no zones to match yet. <Link to="../subject">Give the piece a picture first.</Link>
+      </p>
     </div>
   );
 }

@@ -4,6 +4,7 @@ import type { ZoneMix } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { capital, mixOf, numberWord, signed, temperatureWord, useBench, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
+import { Trials } from "../../lenses/meter/Trials";
 import { Dials } from "../../lenses/picture/Dials";
 import { Plan } from "../../lenses/picture/Plan";
 import { paintedPlan, waysOf } from "../../lenses/picture/Planned";
@@ -324,6 +325,7 @@ function MixCard() {
         {m.simpler && <Alternative mix={m} />}
       </div>
       <ThenMixes mix={m} ground={ground} />
+      <Trials key={m.zone} of={{ zone: m.zone }} mix={m.mix} />
       <AmongNeighbours zone={m.zone} />
       {view.derived.findings
         .filter((f) => f.zones.includes(m.zone))

@@ -1,24 +1,36 @@
 import { NativeSelect } from "@mantine/core";
-import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { signed, temperatureWord, useBench } from "../../bench/context";
 import { Give } from "../../lenses/give/Give";
+import { Trials } from "../../lenses/meter/Trials";
 import { Picture } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround, useStudio } from "../../lenses/stroke/useGround";
 import styles from "./Chart.module.css";
 
-let shown: { piece: number; cell: number } | null = null;
+/** The cell that was chosen, kept in the address. */
+function useCell(): [number | null, (cell: number | null) => void] {
+  const [search, setSearch] = useSearchParams();
+  const named = search.get("cell");
+  const point = (cell: number | null) =>
+    setSearch(
+      (old) => {
+        const next = new URLSearchParams(old);
+        if (cell === null) next.delete("cell");
+        else next.set("cell", String(cell));
+        return next;
+      },
+      { replace: true },
+    );
+  return [named === null ? null : Number(named), point];
+}
 
 /** The distinct colours of the reference in a grid, and where each occurs. */
 export function ChartRoom() {
   const { view, changes, look } = useBench();
   const ground = useGround();
   const chart = view.piece.chart;
-  const [cell, setCell] = useState<number | null>(shown?.piece === view.id ? shown.cell : null);
-  const point = (i: number | null) => {
-    shown = i === null ? null : { piece: view.id, cell: i };
-    setCell(i);
-  };
+  const [cell, point] = useCell();
   if (!view.piece.reference && !view.derived.shapes.length) {
     return <p className={styles.empty}>A chart is made of a picture. Drop one at “the picture”.</p>;
   }
@@ -65,8 +77,20 @@ export function ChartRoom() {
   );
 }
 
-/** How many cells, and the chart as a wish for another piece. */
+/** What was tried for the cell that was chosen; how many cells, and the chart as a wish for another piece. */
 export function ChartCard() {
+  const { view } = useBench();
+  const [cell] = useCell();
+  return (
+    <>
+      {cell !== null && view.piece.chart?.cells[cell] && <Trials key={cell} of={{ cell }} mix={null} />}
+      <WholeChart />
+    </>
+  );
+}
+
+/** How many cells, and the chart as a wish for another piece. */
+function WholeChart() {
   const { view, changes } = useBench();
   const studio = useStudio();
   const n = view.piece.chart?.cells.length ?? 0;

@@ -1,0 +1,48 @@
+import type { ReactNode } from "react";
+import styles from "./kit.module.css";
+
+/** A part of a card under a line, with a head of its own. */
+export function Section({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className={styles.section} aria-label={title}>
+      <h3>{title}</h3>
+      {children}
+    </section>
+  );
+}
+
+/** A row of things to do. */
+export function Acts({ children }: { children: ReactNode }) {
+  return <p className={styles.acts}>{children}</p>;
+}
+
+/** A card: what belongs together, one under the other. */
+export function Card({ children }: { children: ReactNode }) {
+  return <div className={styles.card}>{children}</div>;
+}
+
+/** A remark in small letters. */
+export function Note({ children }: { children: ReactNode }) {
+  return <p className={styles.note}>{children}</p>;
+}
+
+/** Something to look out for. */
+export function Warning({ children }: { children: ReactNode }) {
+  return <p className={styles.warning}>{children}</p>;
+}
+
+/** What is known, named and said. */
+export function Facts({ of }: { of: [string, ReactNode][] }) {
+  return (
+    <dl className={styles.facts}>
+      {of
+        .filter(([, said]) => said !== null && said !== undefined && said !== "")
+        .map(([name, said]) => (
+          <span key={name} style={{ display: "contents" }}>
+            <dt>{name}</dt>
+            <dd>{said}</dd>
+          </span>
+        ))}
+    </dl>
+  );
+}

@@ -1,0 +1,73 @@
+import { Textarea, TextInput } from "@mantine/core";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../../api/client";
+import { useBench } from "../../bench/context";
+import { useNotice } from "../../bench/notice";
+import { mediumName, unit } from "../../bench/stations";
+import { Act } from "../../kit/Act";
+import { Acts, Note, Section } from "../../kit/Section";
+import styles from "./BoxStation.module.css";
+import { ListField } from "./ListField";
+
+const SIZES = [6, 12, 24, 60];
+
+/** A Box started in minutes: a starter of our own, a typed list, everything that is shipped, or a pigment file. */
+export function StartBox() {
+  const { view, changes } = useBench();
+  const { say } = useNotice();
+  const { medium } = view.piece.brief;
+  const [name, setName] = useState("");
+  const [list, setList] = useState("");
+  const [file, setFile] = useState("");
+  const start = async (fill: Partial<Schemas["NewBox"]>, called: string) => {
+    try {
+      const made = await answer(api.POST("/api/boxes", { body: { name: name.trim() || called, medium, ...fill } }));
+      await changes.request({ do: "use-box", paint_box: made.id });
+    } catch (e) {
+      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+    }
+  };
+  const own = `My ${mediumName(medium)}`;
+  return (
+    <div className={styles.start}>
+      <h2>Start a Box of {mediumName(medium)}</h2>
+      <TextInput
+        label="Its name, if you like"
+        value={name}
+        maxLength={80}
+        onChange={(e) => setName(e.currentTarget.value)}
+      />
+      <Section title="A starter Box">
+        <Acts>
+          {SIZES.map((n) => (
+            <Act key={n} main={n === 12} onDo={() => start({ starter: n }, `${n} ${unit(medium, n)} to start with`)}>
+              {n} {unit(medium, n)}
+            </Act>
+          ))}
+        </Acts>
+        <Note>Modelled pigments under plain names. Put in and take out later what you own.</Note>
+      </Section>
+      <Section title="What you own, typed or pasted">
+        <ListField value={list} onChange={setList} />
+        <Act onDo={() => start({ list }, own)} disabled={!list.trim()}>
+          Start with these
+        </Act>
+      </Section>
+      <details>
+        <summary>Everything that is shipped, or a pigment file</summary>
+        <Act onDo={() => start({ shipped: true }, own)}>All 61 modelled pigments</Act>
+        <Textarea
+          label="Text of a pigment file"
+          minRows={3}
+          autosize
+          maxRows={8}
+          value={file}
+          onChange={(e) => setFile(e.currentTarget.value)}
+        />
+        <Act onDo={() => start({ pigment_file: file }, own)} disabled={!file.trim()}>
+          Start with the file
+        </Act>
+      </details>
+    </div>
+  );
+}
