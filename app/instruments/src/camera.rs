@@ -2,7 +2,8 @@
 
 use crate::chance::Chance;
 pub use lean_picture::Picture;
-use nalgebra::{Matrix3, SMatrix, SVector, Vector3};
+use lean_picture::projection::projection;
+use nalgebra::{Matrix3, Vector3};
 
 /// How a page lies before the camera, and in what light.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -46,7 +47,9 @@ const TABLE: [f64; 3] = [0.06, 0.055, 0.05];
 impl Camera for SimulatedCamera {
     fn take(&mut self, page: &Picture, shot: &Shot) -> Picture {
         let (w, h) = (shot.width, shot.height);
-        let to_page = to_unit(&shot.corners.map(|(x, y)| (x * f64::from(w), y * f64::from(h))));
+        let corners = shot.corners.map(|(x, y)| (x * f64::from(w), y * f64::from(h)));
+        let unit = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)];
+        let to_page = projection(&corners, &unit).unwrap_or_else(|_| Matrix3::identity());
         let mut rgb = Vec::with_capacity((w * h * 3) as usize);
         for y in 0..h {
             for x in 0..w {
@@ -70,20 +73,4 @@ fn sampled(page: &Picture, u: f64, v: f64) -> [f64; 3] {
     }
     let at = |share: f64, n: u32| ((share * f64::from(n)) as u32).min(n - 1);
     page.at(at(u, page.width), at(v, page.height)).map(|byte| lean_colour::screen::LINEAR[usize::from(byte)])
-}
-
-/// The projection that takes four corners to those of the unit square.
-fn to_unit(corners: &[(f64, f64); 4]) -> Matrix3<f64> {
-    let unit = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)];
-    let mut a = SMatrix::<f64, 8, 8>::zeros();
-    let mut b = SVector::<f64, 8>::zeros();
-    for (i, ((x, y), (u, v))) in corners.iter().zip(unit).enumerate() {
-        let rows = [[*x, *y, 1.0, 0.0, 0.0, 0.0, -u * x, -u * y], [0.0, 0.0, 0.0, *x, *y, 1.0, -v * x, -v * y]];
-        for (k, row) in rows.iter().enumerate() {
-            row.iter().enumerate().for_each(|(j, n)| a[(2 * i + k, j)] = *n);
-        }
-        (b[2 * i], b[2 * i + 1]) = (u, v);
-    }
-    let s = a.lu().solve(&b).unwrap_or_else(SVector::<f64, 8>::zeros);
-    Matrix3::new(s[0], s[1], s[2], s[3], s[4], s[5], s[6], s[7], 1.0)
 }

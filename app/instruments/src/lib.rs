@@ -8,8 +8,10 @@
 mod camera;
 mod chance;
 mod meter;
+mod page;
 mod world;
 
 pub use camera::{Camera, Picture, Shot, SimulatedCamera};
 pub use meter::{ColourMeter, MeterState, Refused, SimulatedMeter};
+pub use page::painted_sheet;
 pub use world::{World, own_pigment};

@@ -1,7 +1,7 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, damaged, field_notes, instruments, jobs, maps, others, pieces, readings, reference, sheet, studies, studio, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, field_notes, instruments, jobs, maps, others, pieces, readings, reference, sheet, studies, studio, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
@@ -113,6 +113,9 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(readings::take_in_file, readings::save_file))
         .routes(routes!(readings::change, readings::remove))
         .routes(routes!(readings::of_piece))
+        .routes(routes!(cards::pdf))
+        .routes(routes!(cards::photograph))
+        .routes(routes!(cards::read))
         .routes(routes!(instruments::meter))
         .routes(routes!(instruments::calibrate))
         .routes(routes!(instruments::play))

@@ -117,11 +117,16 @@ pub async fn play(State(studio): State<Studio>, In(table): In<Table>) -> Result<
         .await
 }
 
+/// A Box as it really is in the simulated studio.
+pub(super) fn own_box(paint_box: &PaintBox) -> PaintBox {
+    let own = |p: &Pigment| own_pigment(&p.unlearned(), SEED);
+    PaintBox { pigments: paint_box.pigments.iter().map(own).collect(), ..paint_box.clone() }
+}
+
 /// A swatch as the painter of the simulated studio paints it: with pigments of their own.
 fn painted(studio: &Studio, u: &Under) -> Result<Reflectance, Problem> {
     let paint_box = studio.store.paint_box(&BoxId(u.paint_box.clone()))?;
-    let own = |p: &Pigment| own_pigment(&p.unlearned(), SEED);
-    let own = PaintBox { pigments: paint_box.pigments.iter().map(own).collect(), ..paint_box };
+    let own = own_box(&paint_box);
     let state = if u.wet { Wetness::Wet } else { Wetness::Dry };
     predicted(&own, &u.swatch, state)
         .ok_or_else(|| Problem::unusable("That swatch cannot be painted: a pigment is not in the Box, or the ground does not take it."))

@@ -2,6 +2,7 @@
 
 pub mod borrowed;
 pub mod boxes;
+pub mod cards;
 pub mod damaged;
 pub mod field_notes;
 pub mod instruments;

@@ -141,7 +141,7 @@ pub async fn list(State(studio): State<Studio>, Path(id): Path<String>) -> Resul
 }
 
 /// Changes the readings of a Box, learns, and says which pieces' mixes moved.
-fn changed(studio: &Studio, id: &BoxId, change: Readings) -> Result<ReadingsView, Problem> {
+pub(super) fn changed(studio: &Studio, id: &BoxId, change: Readings) -> Result<ReadingsView, Problem> {
     let learn = |paint_box: &PaintBox, kept: &[(ReadingId, SwatchReading)]| -> Result<PaintBox, Problem> {
         learned(paint_box, kept).map(|l| l.paint_box).map_err(|e| Problem::unusable(e.to_string()))
     };

@@ -2,6 +2,7 @@
 
 mod hard_pictures;
 mod kept;
+mod paints;
 mod support;
 
 use axum::body::Body;

@@ -6,7 +6,7 @@ use lean_picture::spot::Spot;
 use lean_piece::Piece;
 use nalgebra::{Matrix3, Vector3};
 
-use lean_piece::wall::scale::projection;
+use lean_picture::projection::projection;
 
 /// The photo with the taken candidate (the first while none is taken) hung on it: panels share the picture `shown` between them from left to right;
 /// they are bare where there is none.

@@ -7,7 +7,7 @@ mod arrange;
 mod notes;
 mod page;
 
-pub use notes::recipe_text;
+pub use notes::{recipe_text, wrapped as in_lines};
 
 use arrange::arranged;
 use lean_colour::Lab;

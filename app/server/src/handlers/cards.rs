@@ -1,0 +1,144 @@
+//! Test cards: printed as empty cells, and read back from a photo.
+
+use super::instruments::own_box;
+use super::readings::{ReadingsView, changed};
+use crate::extract::{Body, Path, Query};
+use crate::pictures::png;
+use crate::print;
+use crate::problem::Problem;
+use crate::state::Studio;
+use axum::Json;
+use axum::extract::State;
+use axum::http::header;
+use axum::response::{IntoResponse, Response};
+use lean_instruments::{Camera, Shot, SimulatedCamera, painted_sheet};
+use lean_media::layering::State as Wetness;
+use lean_media::learn::Evidence;
+use lean_media::{Ground, GroundId, Pigment, PigmentId, ground};
+use lean_picture::{decode, swatch_sheet};
+use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadWith, Seen, SwatchReading};
+use lean_plan::paints::card::{CardKind, CardPage, card};
+use lean_plan::paints::learned::predicted;
+use lean_store::Readings;
+use serde::Deserialize;
+use utoipa::IntoParams;
+
+/// Which card.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Which {
+    /// What it tries.
+    kind: CardKind,
+    /// Ids of the pigments, parted by commas; all that are at hand when left out.
+    pigments: Option<String>,
+    /// The ground; the usual one of the medium when left out.
+    ground: Option<String>,
+    /// Which page, from 1.
+    page: Option<usize>,
+}
+
+impl Which {
+    fn pages(&self, paint_box: &PaintBox) -> Result<Vec<CardPage>, Problem> {
+        let named: Vec<&str> = self.pigments.iter().flat_map(|p| p.split(',')).map(str::trim).filter(|p| !p.is_empty()).collect();
+        let of: Vec<&Pigment> = if named.is_empty() {
+            let away: Vec<&PigmentId> = paint_box.away().collect();
+            paint_box.pigments.iter().filter(|p| !p.white && !away.contains(&&p.id)).collect()
+        } else {
+            let find = |id: &&str| {
+                let found = paint_box.find(&PigmentId((*id).to_owned()));
+                found.ok_or_else(|| Problem::not_found(format!("\"{id}\" is not in this Box.")))
+            };
+            named.iter().map(find).collect::<Result<_, _>>()?
+        };
+        card(paint_box, &self.ground(paint_box)?, self.kind, &of).map_err(Problem::unusable)
+    }
+
+    fn ground(&self, paint_box: &PaintBox) -> Result<Ground, Problem> {
+        match &self.ground {
+            None => Ok(ground::usual(paint_box.medium)),
+            Some(id) => ground::find(&GroundId(id.clone())).ok_or_else(|| Problem::unusable(format!("\"{id}\" is no ground that is known."))),
+        }
+    }
+
+    fn page(&self, paint_box: &PaintBox) -> Result<CardPage, Problem> {
+        let mut pages = self.pages(paint_box)?;
+        let n = self.page.unwrap_or(1);
+        if n == 0 || n > pages.len() {
+            return Err(Problem::unusable(format!("There is no page {n}; this card has {}.", pages.len())));
+        }
+        Ok(pages.swap_remove(n - 1))
+    }
+}
+
+/// A test card as PDF at true size.
+#[utoipa::path(get, path = "/api/boxes/{id}/card.pdf", operation_id = "print_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn pdf(State(studio): State<Studio>, Path(id): Path<String>, Query(which): Query<Which>) -> Result<Response, Problem> {
+    studio
+        .run(move |s| {
+            let sheets: Vec<_> = which.pages(&s.store.paint_box(&BoxId(id))?)?.into_iter().map(|p| p.sheet).collect();
+            let bytes = print::pdf::write(&sheets).map_err(Problem::internal)?;
+            let named = "inline; filename=\"test-card.pdf\"";
+            Ok(([(header::CONTENT_TYPE, "application/pdf"), (header::CONTENT_DISPOSITION, named)], bytes).into_response())
+        })
+        .await
+}
+
+/// A photo of a page of the card as the simulated studio painted it, under tilt and uneven light, as PNG.
+#[utoipa::path(get, path = "/api/boxes/{id}/card/photo", operation_id = "photograph_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn photograph(State(studio): State<Studio>, Path(id): Path<String>, Query(which): Query<Which>) -> Result<Response, Problem> {
+    const SEED: u64 = 5;
+    let shot = Shot {
+        corners: [(0.09, 0.06), (0.9, 0.09), (0.94, 0.95), (0.05, 0.92)],
+        falls: (0.2, -0.15),
+        tint: [0.95, 0.88, 0.76],
+        noise: 1.0,
+        width: 1500,
+        height: 2000,
+    };
+    studio
+        .run(move |s| {
+            let paint_box = s.store.paint_box(&BoxId(id))?;
+            let page = which.page(&paint_box)?;
+            let own = own_box(&paint_box);
+            let painted: Vec<_> = page
+                .cells
+                .iter()
+                .map(|c| predicted(&own, &c.swatch, Wetness::Dry))
+                .collect::<Option<_>>()
+                .ok_or_else(|| Problem::unusable("A cell of this card cannot be painted: the ground does not take it."))?;
+            let photo = SimulatedCamera::seeded(SEED).take(&painted_sheet(&page.layout, &painted), &shot);
+            Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png(&photo)?).into_response())
+        })
+        .await
+}
+
+/// Reads a painted card back from its photo: every cell becomes a reading; those that are smeared or in glare are kept, left out, and say so.
+#[utoipa::path(put, path = "/api/boxes/{id}/card", operation_id = "read_card", params(("id" = String, Path), Which), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn read(
+    State(studio): State<Studio>,
+    Path(id): Path<String>,
+    Query(which): Query<Which>,
+    Body(photo): Body,
+) -> Result<Json<ReadingsView>, Problem> {
+    studio
+        .run(move |s| {
+            let id = BoxId(id);
+            let page = which.page(&s.store.paint_box(&id)?)?;
+            let cells = swatch_sheet::read(&decode(&photo)?, &page.layout).map_err(|e| Problem::unusable(e.to_string()))?;
+            let at = jiff::Timestamp::now().to_string();
+            let reading = |(cell, seen): (&lean_plan::paints::card::CardCell, &swatch_sheet::Cell)| SwatchReading {
+                swatch: cell.swatch.clone(),
+                seen: Seen::of(&Evidence::ColourOnly(seen.lab)),
+                state: Dampness::Dry,
+                sealed: false,
+                with: ReadWith::Photo,
+                at: at.clone(),
+                tried_for: None,
+                left_out: seen.doubtful,
+                note: if seen.doubtful { "Doubtful: it lies unevenly, is smeared or in glare. Look at it before it is taken in.".into() } else { String::new() },
+            };
+            let readings = page.cells.iter().zip(&cells).map(reading).collect();
+            Ok(Json(changed(s, &id, Readings::Add(readings))?))
+        })
+        .await
+}
