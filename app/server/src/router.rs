@@ -1,7 +1,7 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, field_notes, instruments, jobs, maps, others, pieces, readings, reference, sheet, studies, studio, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, field_notes, grounds, instruments, jobs, maps, others, pieces, readings, reference, sheet, studies, studio, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
@@ -27,7 +27,7 @@ const MOST_BYTES: usize = 256 << 20;
         description = "Few pigments, values first: the API of the bench. Problems are RFC 9457 documents.",
         license(name = "MIT OR Apache-2.0")
     ),
-    components(schemas(reference::Look, sheet::WhichCopy))
+    components(schemas(reference::Look, sheet::WhichCopy, lean_plan::paints::card::CardKind))
 )]
 struct Api;
 
@@ -116,6 +116,8 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(cards::pdf))
         .routes(routes!(cards::photograph))
         .routes(routes!(cards::read))
+        .routes(routes!(grounds::list, grounds::create))
+        .routes(routes!(grounds::put, grounds::remove))
         .routes(routes!(instruments::meter))
         .routes(routes!(instruments::calibrate))
         .routes(routes!(instruments::play))

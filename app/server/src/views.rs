@@ -28,6 +28,8 @@ pub struct PieceView {
     pub piece: Piece,
     /// What follows from it.
     pub derived: Derived,
+    /// The ground it lies on.
+    pub ground: Ground,
     /// Ways to hang it as they look in the photo of the wall; none for one that cannot be drawn.
     pub on_wall: Vec<Option<Drawn>>,
     /// Zones from light to dark, those of equal value together.
@@ -51,6 +53,7 @@ impl PieceView {
         let on_wall = kept.piece.wall.as_ref().map(|w| w.candidates.iter().map(|c| w.drawn(c)).collect()).unwrap_or_default();
         let equal_values = compare::equal_values(&kept.piece);
         let chart_marks = kept.piece.chart.iter().flat_map(|c| &c.cells).map(|c| Mark::of(c.lab, neutral)).collect();
+        let ground = kept.piece.ground();
         let mut piece = kept.piece;
         (piece.zone_map, piece.mass_map, piece.cut) = (None, None, None);
         Self {
@@ -58,6 +61,7 @@ impl PieceView {
             revision: kept.revision,
             piece,
             derived,
+            ground,
             on_wall,
             equal_values,
             chart_marks,
@@ -264,6 +268,6 @@ pub struct StudioView {
     pub boxes: Vec<BoxLine>,
     /// Records that cannot be read.
     pub damaged: Vec<DamagedLine>,
-    /// Shipped grounds.
+    /// Shipped grounds, and those of one's own.
     pub grounds: Vec<Ground>,
 }

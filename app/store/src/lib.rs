@@ -9,6 +9,7 @@ mod boxes;
 mod damaged;
 mod errors;
 mod field_notes;
+mod grounds;
 mod maps;
 mod migrations;
 mod pictures;
@@ -20,6 +21,7 @@ pub use boxes::KeptBox;
 pub use damaged::{Damaged, Record};
 pub use errors::StoreError;
 pub use field_notes::{KeptNote, NoteId};
+pub use grounds::GroundNumber;
 
 pub use readings::{ReadingId, Readings};
 

@@ -72,6 +72,13 @@ fn steps() -> Vec<M<'static>> {
     CREATE INDEX readings_of_box ON readings (box);
     CREATE INDEX readings_of_piece ON readings (piece);",
         ),
+        M::up(
+            "CREATE TABLE grounds (
+        id        INTEGER PRIMARY KEY AUTOINCREMENT,
+        body      TEXT NOT NULL,
+        changed   TEXT NOT NULL
+    ) STRICT;",
+        ),
     ]
 }
 

@@ -10,6 +10,7 @@ pub mod brief;
 pub mod change;
 pub mod intent;
 pub mod light;
+pub mod own_ground;
 pub mod paint_box;
 mod piece;
 pub mod reference;

@@ -6,7 +6,7 @@ use crate::fit::{Carries, Lies, Proportion, carries, lies, proportion};
 use crate::grounds::{Suits, suits};
 use crate::light::key::{Reach, Squeezed, squeezed};
 use crate::mark::Mark;
-use crate::mixes::{self, Among, LetDown, Pan, ReachRow, Well, ZoneMix};
+use crate::mixes::{self, Among, LetDown, Pan, ReachRow, Riskiest, Well, ZoneMix};
 use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::studies::loosened::loosened;
 use crate::travels::{Travels, travels};
@@ -78,6 +78,8 @@ pub struct Derived {
     pub pans: Vec<Pan>,
     /// How zones read among their neighbours, where that is worth a word.
     pub among: Vec<Among>,
+    /// The mix to rehearse first; `None` where none is risky.
+    pub riskiest: Option<Riskiest>,
     /// Pigments of the set that loosen the scheme of the study the piece went on with, in a sentence; empty where none does.
     pub loosened: String,
     /// In which order the zones are laid.
@@ -223,6 +225,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
         let_downs: Vec::new(),
         pans: Vec::new(),
         among: Vec::new(),
+        riskiest: None,
         loosened: paint_box.and_then(|b| loosened(piece, b)).unwrap_or_default(),
         order: order_of_work(piece),
         light: DerivedLight::default(),
@@ -241,6 +244,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
             derived.pans = mixes::pans(&mixes::pigments_of(paint_box, &piece.chosen.pigments));
         }
         derived.among = mixes::among(piece, &derived.mixes, &derived.order.zones, &recipes, &name);
+        derived.riskiest = mixes::riskiest(piece, &derived.mixes);
         derived.wells = mixes::wells(piece, paint_box, &recipes, &derived.mixes);
         derived.reach = mixes::reach(&recipes, neutral);
         reach = mixes::reach_within(&recipes).map(|r| r.within_rules(piece));

@@ -39,6 +39,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boxes/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Reads a painted card back from its photo: every cell becomes a reading; those that are smeared or in glare are kept, left out, and say so. */
+        put: operations["read_card"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A test card as PDF at true size. */
+        get: operations["print_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/card/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo of a page of the card as the simulated studio painted it, under tilt and uneven light, as PNG. */
+        get: operations["photograph_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boxes/{id}/greys": {
         parameters: {
             query?: never;
@@ -338,6 +389,42 @@ export interface paths {
         /** Makes a piece of a note: its marks become zones. */
         post: operations["piece_of_note"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/grounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The grounds of one's own. */
+        get: operations["list_grounds"];
+        put?: never;
+        /** Keeps a new ground. */
+        post: operations["create_ground"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/grounds/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps the record of a ground as it is now. Pieces keep the ground as it was when they took it. */
+        put: operations["put_ground"];
+        post?: never;
+        /** Removes a ground. Pieces painted on it keep it. */
+        delete: operations["remove_ground"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1682,6 +1769,11 @@ export interface components {
             /** @description Size of each. */
             size: components["schemas"]["Size"];
         };
+        /**
+         * @description What a card tries.
+         * @enum {string}
+         */
+        CardKind: "alone" | "both-ways" | "orders";
         /** @description How far a reference carries. */
         Carries: {
             /** @description Longest side, in the piece's proportion, that still carries detail. */
@@ -2065,6 +2157,7 @@ export interface components {
             pans: components["schemas"]["Pan"][];
             /** @description What the set can reach, darkest first. */
             reach: components["schemas"]["ReachRow"][];
+            riskiest?: components["schemas"]["Riskiest"] | null;
             /** @description Every zone. */
             shapes: components["schemas"]["ZoneShape"][];
             /** @description Zones that lie in two masses of different light. */
@@ -2522,6 +2615,31 @@ export interface components {
         };
         /** @description Stable name of a ground. */
         GroundId: string;
+        /** @description A ground of one's own. */
+        GroundLine: {
+            /** @description As pieces know it. */
+            ground: components["schemas"]["Ground"];
+            /** @description Its number. */
+            number: components["schemas"]["i64"];
+            /** @description Its record. */
+            record: components["schemas"]["GroundRecord"];
+        };
+        /** @description The record of a ground. */
+        GroundRecord: {
+            /** @description What the models take of it. */
+            ground: components["schemas"]["OwnGround"];
+            /**
+             * Format: double
+             * @description Minutes until which paint still lifts; `None` when nobody tried.
+             */
+            lifts_minutes?: number | null;
+            /** @description Whether opaque paint holds on it; `None` when nobody tried. */
+            opaque_holds?: boolean | null;
+            /** @description Rehearsals on offcuts, the first made first. */
+            rehearsals: components["schemas"]["Rehearsal"][];
+            /** @description Which side is worked on; may be empty. */
+            side: string;
+        };
         /** @description One value group: from, to (steps) and the share of the picture in it, 0..=1. */
         Group: {
             /**
@@ -3223,6 +3341,35 @@ export interface components {
          * @enum {string}
          */
         OtherLight: "high-key" | "low-key" | "late-sun" | "pale-on-dark";
+        /** @description What was seen of a ground of one's own. */
+        OwnGround: {
+            /**
+             * Format: double
+             * @description Thirst, 0 to 1.
+             */
+            absorbency: number;
+            /**
+             * Format: double
+             * @description Minutes a usual wash stays wet, 0..=600.
+             */
+            dry_minutes: number;
+            /** @description Its colour, bare and dry. */
+            lab: components["schemas"]["Lab"];
+            /**
+             * Format: int32
+             * @description Layers it takes, 1..=40, of whatever is laid on it.
+             */
+            layers: number;
+            /** @description The shipped ground it is most like. */
+            like: string;
+            /** @description What it is called, 1..=60 characters. */
+            name: string;
+            /**
+             * Format: double
+             * @description Roughness, 0 glass-smooth to 1 rough.
+             */
+            tooth: number;
+        };
         /** @description What a painter says of a pigment. */
         Owned: {
             /**
@@ -3401,6 +3548,8 @@ export interface components {
             derived: components["schemas"]["Derived"];
             /** @description Zones from light to dark, those of equal value together. */
             equal_values: components["schemas"]["ZoneId"][][];
+            /** @description The ground it lies on. */
+            ground: components["schemas"]["Ground"];
             /**
              * Format: int64
              * @description Its number.
@@ -3720,6 +3869,13 @@ export interface components {
              */
             width: number;
         };
+        /** @description A rehearsal on an offcut. */
+        Rehearsal: {
+            /** @description How it went. */
+            result: string;
+            /** @description What was rehearsed: a zone, a passage. */
+            what: string;
+        };
         /** @description One of the two remedies, with what it costs. */
         Remedy: {
             /** @description What it costs. */
@@ -3960,6 +4116,13 @@ export interface components {
         } | {
             /** @enum {string} */
             do: "bring-back-findings";
+        };
+        /** @description The zone whose mix is the riskiest. */
+        Riskiest: {
+            /** @description Why, in a sentence. */
+            words: string;
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
         };
         /**
          * @description What part a zone plays in the light.
@@ -4338,7 +4501,7 @@ export interface components {
             boxes: components["schemas"]["BoxLine"][];
             /** @description Records that cannot be read. */
             damaged: components["schemas"]["DamagedLine"][];
-            /** @description Shipped grounds. */
+            /** @description Shipped grounds, and those of one's own. */
             grounds: components["schemas"]["Ground"][];
             /** @description Pieces, the one changed last first. */
             pieces: components["schemas"]["PieceLine"][];
@@ -4980,6 +5143,156 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_card: {
+        parameters: {
+            query: {
+                /** @description What it tries. */
+                kind: components["schemas"]["CardKind"];
+                /** @description Ids of the pigments, parted by commas; all that are at hand when left out. */
+                pigments?: string;
+                /** @description The ground; the usual one of the medium when left out. */
+                ground?: string;
+                /** @description Which page, from 1. */
+                page?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_card: {
+        parameters: {
+            query: {
+                /** @description What it tries. */
+                kind: components["schemas"]["CardKind"];
+                /** @description Ids of the pigments, parted by commas; all that are at hand when left out. */
+                pigments?: string;
+                /** @description The ground; the usual one of the medium when left out. */
+                ground?: string;
+                /** @description Which page, from 1. */
+                page?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photograph_card: {
+        parameters: {
+            query: {
+                /** @description What it tries. */
+                kind: components["schemas"]["CardKind"];
+                /** @description Ids of the pigments, parted by commas; all that are at hand when left out. */
+                pigments?: string;
+                /** @description The ground; the usual one of the medium when left out. */
+                ground?: string;
+                /** @description Which page, from 1. */
+                page?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5965,6 +6278,142 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_grounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroundLine"][];
+                };
+            };
+        };
+    };
+    create_ground: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroundRecord"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroundLine"][];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_ground: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroundRecord"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroundLine"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_ground: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GroundLine"][];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useBench } from "../bench/context";
 import { useNotice } from "../bench/notice";
-import { answer, api, type BoxView, Refused, type Schemas } from "./client";
+import { answer, api, asProblem, type BoxView, Refused, type Schemas } from "./client";
 import { pieceKey } from "./usePiece";
 
 const words = (e: unknown) => (e instanceof Refused ? e.problem.detail : String(e));
@@ -64,6 +64,17 @@ export function useReadings(box: string | undefined) {
       change(() =>
         answer(api.DELETE("/api/boxes/{id}/readings/{reading}", { params: { path: { ...path, reading } } })),
       ),
+    /** Reads a painted test card off its photo. */
+    takeCard: (which: URLSearchParams, photo: File) =>
+      change(async () => {
+        const r = await fetch(`/api/boxes/${encodeURIComponent(path.id)}/card?${which}`, {
+          method: "PUT",
+          body: photo,
+        });
+        const said = await r.json();
+        if (!r.ok) throw new Refused(asProblem(said));
+        return said as Schemas["ReadingsView"];
+      }),
     takeFile: (file: File) =>
       change(() =>
         answer(

@@ -5,6 +5,7 @@ pub mod boxes;
 pub mod cards;
 pub mod damaged;
 pub mod field_notes;
+pub mod grounds;
 pub mod instruments;
 pub mod jobs;
 pub mod maps;

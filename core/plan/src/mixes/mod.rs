@@ -19,12 +19,14 @@ mod among;
 mod kinship;
 mod paint;
 mod pans;
+mod riskiest;
 mod simpler;
 mod string;
 
 pub use among::{Among, Remedy, among};
 pub use paint::{Amount, LetDown, amount_of, let_downs};
 pub use pans::{Pan, pans};
+pub use riskiest::{Riskiest, riskiest};
 pub use simpler::Simpler;
 pub use string::Further;
 

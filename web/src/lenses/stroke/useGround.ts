@@ -6,7 +6,5 @@ export const useStudio = () => useQuery({ queryKey: ["studio"], queryFn: () => a
 
 /** Screen colour of the ground of the piece on the bench. */
 export function useGround(): string {
-  const { view } = useBench();
-  const studio = useStudio();
-  return studio.data?.grounds.find((g) => g.id === view.piece.brief.ground)?.hex ?? "var(--lifted)";
+  return useBench().view.ground.hex;
 }

@@ -2,6 +2,7 @@ import { Station } from "../../bench/Bench";
 import { useBench } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
 import { BoxCard } from "./BoxCard";
+import { GroundCard, GroundsRoom } from "./GroundsRoom";
 import { OwnedRoom } from "./OwnedRoom";
 import { PigmentCard } from "./PigmentCard";
 import { ReadCard } from "./ReadCard";
@@ -13,6 +14,7 @@ const ROOMS = [
   ["owned", "what is owned"],
   ["readings", "readings"],
   ["strings", "strings and greys"],
+  ["grounds", "grounds"],
 ] as const;
 
 /** What is owned, what was read of it, and what goes together. */
@@ -34,6 +36,7 @@ export function BoxStation() {
           {room === "owned" && <OwnedRoom box={box} />}
           {room === "readings" && <ReadingsRoom box={box} />}
           {room === "strings" && <StringsRoom box={box} />}
+          {room === "grounds" && <GroundsRoom />}
         </>
       }
       card={
@@ -41,6 +44,8 @@ export function BoxStation() {
           <ReadCard box={box} />
         ) : room === "strings" ? (
           <StringsCard box={box} />
+        ) : room === "grounds" ? (
+          <GroundCard />
         ) : chosen ? (
           <PigmentCard key={chosen.id} box={box} p={chosen} />
         ) : (

@@ -7,6 +7,7 @@ import { useBench } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Note, Section } from "../../kit/Section";
 import { Meter } from "../../lenses/meter/Meter";
+import { CardSection } from "./CardSection";
 
 /** What lies under the head, and how it is read. */
 export function ReadCard({ box }: { box: BoxView }) {
@@ -62,6 +63,7 @@ export function ReadCard({ box }: { box: BoxView }) {
         </Act>
         <Note>An eye and a chart err by a few steps: a typed colour teaches less than the meter.</Note>
       </Section>
+      <CardSection box={box} />
       <Section title="Files">
         <Acts>
           <a href={`/api/boxes/${encodeURIComponent(box.id)}/readings/file`} download="readings.csv">

@@ -22,7 +22,9 @@ export function BriefRoom() {
     changes.request({ do: "set-brief", brief: { ...brief, ...change } }).then((done) => done ?? setTitle(brief.title));
   const setIntent = (change: Partial<Schemas["Intent"]>) =>
     changes.requestNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } }));
-  const grounds = studio.data?.grounds.filter((g) => g.suits.includes(brief.medium)) ?? [];
+  const offered = studio.data?.grounds.filter((g) => g.suits.includes(brief.medium)) ?? [];
+  // A ground of one's own may have been changed or removed since the piece was laid on it.
+  const grounds = offered.some((g) => g.id === brief.ground) ? offered : [...offered, view.ground];
   const boxes = studio.data?.boxes.filter((b) => b.medium === brief.medium) ?? [];
   const ground = grounds.find((g) => g.id === brief.ground);
   const { units, fit } = intent;

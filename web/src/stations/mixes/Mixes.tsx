@@ -267,6 +267,18 @@ function MixCard() {
       <div className={styles.card}>
         <h2>Mixes</h2>
         <Mixing />
+        {view.derived.riskiest && (
+          <p>
+            {view.derived.riskiest.words}{" "}
+            <button
+              type="button"
+              className="act"
+              onClick={() => view.derived.riskiest && bench.selectZone(view.derived.riskiest.zone)}
+            >
+              Go to it
+            </button>
+          </p>
+        )}
         <LetDowns />
         <Pans />
         <p>Each stroke is split: left what is wanted, right what the set gives, on the ground of the piece.</p>

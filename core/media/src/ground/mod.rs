@@ -1,5 +1,9 @@
 //! Surfaces to work on. A colour without its ground is a lie.
 
+mod own;
+
+pub use own::OwnGround;
+
 use crate::broken::by_band;
 use crate::choices::Choices;
 use crate::medium::Medium;
@@ -85,7 +89,7 @@ struct Entry {
 }
 
 static SHIPPED: LazyLock<Vec<Ground>> = LazyLock::new(|| {
-    let file: File = serde_json::from_str(include_str!("../data/grounds.json")).expect("the shipped grounds are readable");
+    let file: File = serde_json::from_str(include_str!("../../data/grounds.json")).expect("the shipped grounds are readable");
     file.grounds.into_iter().map(Ground::from).collect()
 });
 
@@ -139,9 +143,9 @@ pub fn shipped() -> &'static [Ground] {
     &SHIPPED
 }
 
-/// A shipped ground by its id.
+/// A ground by its id: a shipped one, or one of one's own, whose id says all of it.
 pub fn find(id: &GroundId) -> Option<Ground> {
-    SHIPPED.iter().find(|g| g.id == *id).cloned()
+    SHIPPED.iter().find(|g| g.id == *id).cloned().or_else(|| own::read(id))
 }
 
 /// The ground a medium is usually worked on: the first shipped one that is taken for it, white paper or panel where there is one.
