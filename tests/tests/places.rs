@@ -105,7 +105,7 @@ async fn from_a_photo_to_the_plan_in_its_mixes_and_all_the_way_back() {
     // A set, and the plan in its mixes with every place of the chosen zone.
     page.type_text("8").await;
     page.find("main input[maxlength='80']").await.send_keys("My tubes").await.unwrap();
-    page.click("Start").await;
+    page.click("24 sticks").await;
     page.says("Put in another").await;
     page.type_text("4").await;
     page.click("Find the smallest sets").await;

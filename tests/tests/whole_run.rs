@@ -45,7 +45,7 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
 
     page.type_text("8").await;
     page.find("input[maxlength='80']").await.send_keys("My sticks").await.unwrap();
-    page.click("Start").await;
+    page.click("24 sticks").await;
     page.says("Put in another").await;
 
     page.type_text("4").await;
@@ -107,6 +107,7 @@ async fn the_same_by_keyboard_only() {
     page.type_text("8").await;
     page.tab_to("main input[maxlength='80']", 30).await;
     page.type_text("Keys").await;
+    page.tab_to("main button.main", 12).await;
     page.press(&[], ENTER).await;
     page.says("Put in another").await;
 

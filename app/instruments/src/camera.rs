@@ -55,7 +55,8 @@ impl Camera for SimulatedCamera {
             for x in 0..w {
                 let p = to_page * Vector3::new(f64::from(x) + 0.5, f64::from(y) + 0.5, 1.0);
                 let seen = sampled(page, p.x / p.z, p.y / p.z);
-                let light = (1.0 + shot.falls.0 * (f64::from(x) / f64::from(w) - 0.5)) * (1.0 + shot.falls.1 * (f64::from(y) / f64::from(h) - 0.5));
+                let light =
+                    (1.0 + shot.falls.0 * (f64::from(x) / f64::from(w) - 0.5)) * (1.0 + shot.falls.1 * (f64::from(y) / f64::from(h) - 0.5));
                 for (linear, tint) in seen.iter().zip(shot.tint) {
                     let byte = f64::from(lean_colour::screen::grey_byte((linear * light * tint).clamp(0.0, 1.0)));
                     rgb.push((byte + shot.noise * self.chance.normal()).round().clamp(0.0, 255.0) as u8);

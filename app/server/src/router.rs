@@ -1,7 +1,8 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, field_notes, grounds, instruments, jobs, maps, others, pieces, readings, reference, sheet, studies, studio, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, field_notes, grounds, instruments, jobs, maps, others, pieces, readings, reference, sheet, studies,
+    studio, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};

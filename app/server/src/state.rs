@@ -2,10 +2,10 @@
 
 use crate::jobs::Jobs;
 use crate::problem::Problem;
+use lean_instruments::SimulatedMeter;
 use lean_picture::frame::Frame;
 use lean_picture::places::Survey;
 use lean_picture::{Picture, decode};
-use lean_instruments::SimulatedMeter;
 use lean_piece::Piece;
 use lean_piece::paint_box::PaintBox;
 use lean_plan::planned;
@@ -46,7 +46,14 @@ const METER: u64 = 17;
 impl Studio {
     /// A studio over an open data file.
     pub fn new(store: Store) -> Self {
-        Self { store: Arc::new(store), jobs: Jobs::default(), tables: Arc::default(), working: Arc::default(), surveys: Arc::default(), meter: Arc::new(Mutex::new(SimulatedMeter::seeded(METER))) }
+        Self {
+            store: Arc::new(store),
+            jobs: Jobs::default(),
+            tables: Arc::default(),
+            working: Arc::default(),
+            surveys: Arc::default(),
+            meter: Arc::new(Mutex::new(SimulatedMeter::seeded(METER))),
+        }
     }
 
     /// The colour meter, for one at a time.

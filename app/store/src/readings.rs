@@ -82,14 +82,17 @@ fn changed(c: &Connection, id: &BoxId, change: Readings) -> Result<(), StoreErro
                 if let (Some(p), None) = (piece, known) {
                     return Err(StoreError::NotFound(format!("piece {p}")));
                 }
-                c.execute("INSERT INTO readings (box, piece, body, changed) VALUES (?1, ?2, ?3, ?4)", params![id.0, piece, body(&r)?, now()])?;
+                c.execute(
+                    "INSERT INTO readings (box, piece, body, changed) VALUES (?1, ?2, ?3, ?4)",
+                    params![id.0, piece, body(&r)?, now()],
+                )?;
             }
             Ok(())
         }
-        Readings::Change(nth, r) => there(c.execute(
-            "UPDATE readings SET body = ?3, changed = ?4 WHERE id = ?1 AND box = ?2",
-            params![nth, id.0, body(&r)?, now()],
-        )?, nth),
+        Readings::Change(nth, r) => there(
+            c.execute("UPDATE readings SET body = ?3, changed = ?4 WHERE id = ?1 AND box = ?2", params![nth, id.0, body(&r)?, now()])?,
+            nth,
+        ),
         Readings::Remove(nth) => there(c.execute("DELETE FROM readings WHERE id = ?1 AND box = ?2", params![nth, id.0])?, nth),
     }
 }

@@ -4,8 +4,9 @@ use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::{RenameZone, SetBrief, SetReference, SetSheet, SetTarget};
+use lean_piece::paint_box::{Dampness, PaintBox, ReadWith, Seen, Swatch, SwatchReading, TriedFor, WetPart};
 use lean_piece::{Brief, Command, Millimetres, Piece, Reference, SheetSettings, Size, Zone, ZoneId};
-use lean_store::{Store, StoreError};
+use lean_store::{Readings, Store, StoreError};
 
 fn brief(title: &str) -> Brief {
     Brief {
@@ -226,4 +227,57 @@ fn a_revision_is_parsed_once() {
     assert!(store.damaged().unwrap().is_empty() && listed.len() == 5);
     assert_eq!(store.parsed() - before, 1, "a change of one piece touches no other");
     assert!(matches!(store.piece_at(ids[0], 1), Err(StoreError::Conflict { current: 2, .. })));
+}
+
+fn reading(piece: Option<i64>) -> SwatchReading {
+    SwatchReading {
+        swatch: Swatch {
+            ground: GroundId("panel-white".into()),
+            parts: vec![WetPart { pigment: "PB29".into(), parts: 1.0 }],
+            layers: Vec::new(),
+        },
+        seen: Seen { lab: Lab::new(30.0, 10.0, -50.0), bands: Vec::new() },
+        state: Dampness::Dry,
+        sealed: false,
+        with: ReadWith::Typed,
+        at: "2026-01-01T00:00:00Z".into(),
+        tried_for: piece.map(|piece| TriedFor { piece, zone: Some(ZoneId(1)), cell: None }),
+        left_out: false,
+        note: String::new(),
+    }
+}
+
+#[test]
+fn readings_and_what_was_learned_are_kept_together_or_not_at_all() {
+    let dir = tempfile::tempdir().unwrap();
+    let path = dir.path().join("studio.db");
+    let (store, piece) = kept_on(&path);
+    let blue = lean_media::library::find("PB29").unwrap().clone();
+    let id = store.create_box(&PaintBox { name: "Few".into(), medium: Medium::Oil, pigments: vec![blue] }).unwrap();
+    let darker = |b: &PaintBox, kept: &[(i64, SwatchReading)]| -> Result<PaintBox, StoreError> {
+        let mut b = b.clone();
+        b.pigments[0].k[0] = 100.0 + kept.len() as f64;
+        Ok(b)
+    };
+    let (before, after) = store.change_readings(&id, Readings::Add(vec![reading(None), reading(Some(piece))]), darker).unwrap();
+    assert!(before != after && after.pigments[0].k[0] == 102.0, "it learns from all of them");
+    assert_eq!((store.readings(&id).unwrap().len(), store.trials(piece).unwrap().len()), (2, 1));
+
+    let refused = store.change_readings(&id, Readings::Add(vec![reading(None)]), |_, _| Err(StoreError::Damaged("no".into())));
+    assert!(refused.is_err());
+    let unknown = store.change_readings(&id, Readings::Add(vec![reading(None), reading(Some(99))]), darker);
+    assert!(matches!(unknown, Err(StoreError::NotFound(_))));
+    drop(store);
+    let store = Store::open(&path).unwrap();
+    assert_eq!(
+        (store.readings(&id).unwrap().len(), store.paint_box(&id).unwrap()),
+        (2, after),
+        "neither a reading nor a Box of what failed"
+    );
+
+    let first = store.readings(&id).unwrap()[0].0;
+    store.change_readings(&id, Readings::Remove(first), darker).unwrap();
+    assert!(matches!(store.change_readings(&id, Readings::Remove(first), darker), Err(StoreError::NotFound(_))));
+    store.delete_piece(piece).unwrap();
+    assert_eq!(store.readings(&id).unwrap().len(), 1, "a trial outlives its piece: it taught the Box");
 }

@@ -129,9 +129,7 @@ impl Painter {
 
     /// How far predictions of a belief lie from what this painter would see.
     fn misses(&self, belief: &Belief, of: &[Layering]) -> Vec<f64> {
-        let miss = |l: &Layering| {
-            ciede2000(belief.laid(l, State::Dry).unwrap().xyz().lab(), true_colour(l, &self.own).xyz().lab())
-        };
+        let miss = |l: &Layering| ciede2000(belief.laid(l, State::Dry).unwrap().xyz().lab(), true_colour(l, &self.own).xyz().lab());
         of.iter().map(miss).collect()
     }
 }

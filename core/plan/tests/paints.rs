@@ -121,7 +121,11 @@ fn a_box_learns_and_says_where_every_number_comes_from() {
             assert!(learned.doubt.unwrap() < 3.0);
         }
     }
-    assert_eq!(before_after(&got.paint_box).len(), 5 + usize::from(of(&white(&paint_box)).model.is_some()), "what changed is shown side by side");
+    assert_eq!(
+        before_after(&got.paint_box).len(),
+        5 + usize::from(of(&white(&paint_box)).model.is_some()),
+        "what changed is shown side by side"
+    );
     // Learning is from the model each time: the same readings again change nothing, and without them all is as it was.
     assert_eq!(learned(&got.paint_box, &kept).unwrap().paint_box, got.paint_box);
     assert_eq!(learned(&got.paint_box, &[]).unwrap().paint_box, paint_box);

@@ -4,9 +4,9 @@ use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::SetReference;
+use lean_piece::light::Graded;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::*;
-use lean_piece::light::Graded;
 use lean_plan::studies::StudyKind;
 use lean_plan::studies::go_on::go_on;
 use lean_plan::studies::make::{make, most_off};
@@ -160,7 +160,8 @@ fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
 fn each_study_is_shown_as_soon_as_it_is_made() {
     let shown = std::cell::RefCell::new(Vec::new());
     let piece = some();
-    let made = make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched, &|s| shown.borrow_mut().push(s.clone())).unwrap();
+    let made =
+        make(&piece, &sticks(), &Tables::default(), &StudyKind::ALL[..3], &Unwatched, &|s| shown.borrow_mut().push(s.clone())).unwrap();
     assert_eq!(*shown.borrow(), made);
 }
 

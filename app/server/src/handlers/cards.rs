@@ -56,7 +56,9 @@ impl Which {
     fn ground(&self, paint_box: &PaintBox) -> Result<Ground, Problem> {
         match &self.ground {
             None => Ok(ground::usual(paint_box.medium)),
-            Some(id) => ground::find(&GroundId(id.clone())).ok_or_else(|| Problem::unusable(format!("\"{id}\" is no ground that is known."))),
+            Some(id) => {
+                ground::find(&GroundId(id.clone())).ok_or_else(|| Problem::unusable(format!("\"{id}\" is no ground that is known.")))
+            }
         }
     }
 
@@ -135,7 +137,11 @@ pub async fn read(
                 at: at.clone(),
                 tried_for: None,
                 left_out: seen.doubtful,
-                note: if seen.doubtful { "Doubtful: it lies unevenly, is smeared or in glare. Look at it before it is taken in.".into() } else { String::new() },
+                note: if seen.doubtful {
+                    "Doubtful: it lies unevenly, is smeared or in glare. Look at it before it is taken in.".into()
+                } else {
+                    String::new()
+                },
             };
             let readings = page.cells.iter().zip(&cells).map(reading).collect();
             Ok(Json(changed(s, &id, Readings::Add(readings))?))

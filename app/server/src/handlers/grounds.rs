@@ -53,7 +53,11 @@ pub async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) 
 
 /// Keeps the record of a ground as it is now. Pieces keep the ground as it was when they took it.
 #[utoipa::path(put, path = "/api/grounds/{number}", operation_id = "put_ground", params(("number" = i64, Path)), request_body = GroundRecord, responses((status = 200, body = Vec<GroundLine>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn put(State(studio): State<Studio>, Path(number): Path<i64>, In(record): In<GroundRecord>) -> Result<Json<Vec<GroundLine>>, Problem> {
+pub async fn put(
+    State(studio): State<Studio>,
+    Path(number): Path<i64>,
+    In(record): In<GroundRecord>,
+) -> Result<Json<Vec<GroundLine>>, Problem> {
     studio
         .run(move |s| {
             record.check().map_err(Problem::unusable)?;

@@ -46,7 +46,16 @@ fn view(studio: &Studio) -> MeterView {
         _ => String::new(),
     };
     let world = &meter.world;
-    MeterView { simulated: true, plugged, busy: world.busy, tile: world.tile, swatch: world.under.is_some(), warm_in, calibrated_for, first }
+    MeterView {
+        simulated: true,
+        plugged,
+        busy: world.busy,
+        tile: world.tile,
+        swatch: world.under.is_some(),
+        warm_in,
+        calibrated_for,
+        first,
+    }
 }
 
 fn refused(r: Refused) -> Problem {

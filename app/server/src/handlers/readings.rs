@@ -153,7 +153,11 @@ pub(super) fn changed(studio: &Studio, id: &BoxId, change: Readings) -> Result<R
             if piece.paint_box.as_ref() != Some(id) {
                 continue;
             }
-            pieces.extend(moved(&piece, &before, &after).map(|m| PieceMoved { piece: line.id, title: piece.brief.title.clone(), words: m.words }));
+            pieces.extend(moved(&piece, &before, &after).map(|m| PieceMoved {
+                piece: line.id,
+                title: piece.brief.title.clone(),
+                words: m.words,
+            }));
         }
     }
     ReadingsView::of(&after, studio.store.readings(id)?, pieces)
@@ -220,7 +224,8 @@ pub async fn change(
         .run(move |s| {
             let id = BoxId(id);
             let all = s.store.readings(&id)?;
-            let old = all.into_iter().find(|(n, _)| *n == reading).ok_or_else(|| Problem::not_found("That reading is not there any more."))?.1;
+            let old =
+                all.into_iter().find(|(n, _)| *n == reading).ok_or_else(|| Problem::not_found("That reading is not there any more."))?.1;
             let new = SwatchReading { left_out: to.left_out, note: to.note, ..old };
             new.check().map_err(Problem::unusable)?;
             Ok(Json(changed(s, &id, Readings::Change(reading, new))?))
@@ -257,12 +262,13 @@ pub async fn take_in_file(State(studio): State<Studio>, Path(id): Path<String>, 
 }
 
 fn from_file(paint_box: &PaintBox, w: &readings::Swatch) -> Result<SwatchReading, Problem> {
-    let called = |p: &&lean_media::Pigment| p.id.0.eq_ignore_ascii_case(&w.id) || p.name.eq_ignore_ascii_case(&w.id) || p.name.eq_ignore_ascii_case(&w.name);
-    let pigment = paint_box
-        .pigments
-        .iter()
-        .find(called)
-        .ok_or_else(|| Problem::unusable(format!("\"{}\" is the name of no pigment in this Box. Name swatches as the Box does.", w.id)))?;
+    let called = |p: &&lean_media::Pigment| {
+        p.id.0.eq_ignore_ascii_case(&w.id) || p.name.eq_ignore_ascii_case(&w.id) || p.name.eq_ignore_ascii_case(&w.name)
+    };
+    let pigment =
+        paint_box.pigments.iter().find(called).ok_or_else(|| {
+            Problem::unusable(format!("\"{}\" is the name of no pigment in this Box. Name swatches as the Box does.", w.id))
+        })?;
     let white = match w.fraction {
         Some(f) if f > 0.0 && f < 1.0 => (1.0 - f) / f,
         _ => 0.0,
@@ -375,4 +381,3 @@ fn wanted(piece: &Piece, asked: &For) -> Result<lean_colour::Lab, Problem> {
         _ => Err(Problem::unusable("Say for which zone or for which cell, one of the two.")),
     }
 }
-

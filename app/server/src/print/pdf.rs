@@ -1,7 +1,6 @@
 //! Sheets as pages of a PDF in millimetres.
 
 use super::FACES;
-use krilla::{Document, SerializeSettings};
 use krilla::color::rgb;
 use krilla::geom::{PathBuilder, Point, Rect, Size, Transform};
 use krilla::image::Image;
@@ -11,6 +10,7 @@ use krilla::page::PageSettings;
 use krilla::paint::{Fill, FillRule, Stroke};
 use krilla::surface::Surface;
 use krilla::text::{Font, TextDirection};
+use krilla::{Document, SerializeSettings};
 use lean_colour::Lab;
 use lean_plan::studies::sheet::{Mark, Sheet};
 

@@ -74,7 +74,8 @@ async fn the_meter_teaches_the_box_and_pieces_hear_of_it() {
 async fn trials_are_judged_and_what_to_add_is_said() {
     let api = Api::demo();
     let swatch = json!({ "ground": "panel-white", "parts": [{ "pigment": "titanium-white", "parts": 4 }], "layers": [] });
-    let typed = json!({ "swatch": swatch, "from": { "by": "typed", "text": "96 0 2" }, "tried_for": { "piece": 4, "zone": 2, "cell": null } });
+    let typed =
+        json!({ "swatch": swatch, "from": { "by": "typed", "text": "96 0 2" }, "tried_for": { "piece": 4, "zone": 2, "cell": null } });
     assert_eq!(api.ask("POST", READINGS, Some(typed)).await.0, StatusCode::OK);
     let trials = api.ask("GET", "/api/pieces/4/trials?zone=2", None).await.1;
     assert_eq!(trials["trials"].as_array().unwrap().len(), 1);
@@ -130,7 +131,8 @@ async fn reading_files_come_back_as_they_went() {
         assert_eq!(status, StatusCode::OK, "{kind}: {view}");
     }
     assert_eq!(api.ask("GET", READINGS, None).await.1["readings"].as_array().unwrap().len(), 12);
-    let request = Request::get("/api/boxes/bench-oils/readings/file?kind=velvet").header(header::HOST, "localhost").body(Body::empty()).unwrap();
+    let request =
+        Request::get("/api/boxes/bench-oils/readings/file?kind=velvet").header(header::HOST, "localhost").body(Body::empty()).unwrap();
     assert_eq!(api.send(request).await.0, StatusCode::UNPROCESSABLE_ENTITY);
 }
 
@@ -163,7 +165,10 @@ async fn a_box_is_started_in_minutes_and_described() {
     let path = "/api/boxes/bench-oils/pigments/ultramarine";
     let view = api.ask("PUT", path, Some(said.clone())).await.1;
     let p = view["pigments"].as_array().unwrap().iter().find(|p| p["id"] == "ultramarine").unwrap().clone();
-    assert_eq!((p["name"].as_str(), p["owned"]["label"].as_str(), p["owned"]["used_up"].as_bool()), (Some("Sea"), Some("No 5"), Some(true)));
+    assert_eq!(
+        (p["name"].as_str(), p["owned"]["label"].as_str(), p["owned"]["used_up"].as_bool()),
+        (Some("Sea"), Some("No 5"), Some(true))
+    );
     let mut wrong = said;
     wrong["owned"]["left"] = json!(7);
     let (status, problem) = api.ask("PUT", path, Some(wrong)).await;

@@ -45,8 +45,11 @@ impl OwnGround {
             return Err(format!("\"{}\" is no shipped ground. Say which of them yours is like.", self.like));
         }
         let lab = self.lab;
-        if !(0.0..=100.0).contains(&lab.l) || !(lab.a.abs() <= 120.0 && lab.b.abs() <= 120.0) {
-            return Err(format!("{} {} {} is no colour of a ground: L lies between 0 and 100, a and b between -120 and 120.", lab.l, lab.a, lab.b));
+        if !((0.0..=100.0).contains(&lab.l) && lab.a.abs() <= 120.0 && lab.b.abs() <= 120.0) {
+            return Err(format!(
+                "{} {} {} is no colour of a ground: L lies between 0 and 100, a and b between -120 and 120.",
+                lab.l, lab.a, lab.b
+            ));
         }
         for (what, share) in [("tooth", self.tooth), ("thirst", self.absorbency)] {
             if !(0.0..=1.0).contains(&share) {

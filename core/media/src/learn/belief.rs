@@ -182,7 +182,8 @@ impl Belief {
     fn moved(&self, step: &DVector<f64>, share: f64) -> Self {
         let mut next = self.clone();
         next.at = (&self.at + step * share).map(|x| x.clamp(-2.0, 2.0));
-        next.now = next.models.iter().enumerate().map(|(p, model)| shifted(model, &next.at.as_slice()[p * OF_ONE..(p + 1) * OF_ONE])).collect();
+        next.now =
+            next.models.iter().enumerate().map(|(p, model)| shifted(model, &next.at.as_slice()[p * OF_ONE..(p + 1) * OF_ONE])).collect();
         next
     }
 

@@ -36,7 +36,11 @@ struct Blob {
 pub fn placed(photo: &Picture, layout: &Layout) -> Option<Projection> {
     let small = photo.reduced(SIDE);
     let scale = f64::from(photo.width) / f64::from(small.width);
-    let light: Vec<f32> = small.rgb.chunks_exact(3).map(|p| (0.2126 * LINEAR[usize::from(p[0])] + 0.7152 * LINEAR[usize::from(p[1])] + 0.0722 * LINEAR[usize::from(p[2])]) as f32).collect();
+    let light: Vec<f32> = small
+        .rgb
+        .chunks_exact(3)
+        .map(|p| (0.2126 * LINEAR[usize::from(p[0])] + 0.7152 * LINEAR[usize::from(p[1])] + 0.0722 * LINEAR[usize::from(p[2])]) as f32)
+        .collect();
     let (w, h) = (small.width as usize, small.height as usize);
     let blobs = blobs(&light, w, h);
     // For each corner of the photo the blobs that lie farthest towards it.

@@ -67,7 +67,8 @@ pub fn field(photo: &Picture, layout: &Layout, to_photo: &Projection) -> Result<
     }
     // Light on the grey card relative to that on the paper round it.
     let grey: [f64; 3] = seen.clone().map(middle);
-    let spread = seen.iter().zip(grey).map(|(s, m)| s.iter().map(|x| (x / m - 1.0).abs()).sum::<f64>() / s.len() as f64).fold(0.0, f64::max);
+    let spread =
+        seen.iter().zip(grey).map(|(s, m)| s.iter().map(|x| (x / m - 1.0).abs()).sum::<f64>() / s.len() as f64).fold(0.0, f64::max);
     let (least, most) = (grey.iter().copied().fold(f64::INFINITY, f64::min), grey.iter().copied().fold(0.0, f64::max));
     // A card is darker than paper, even, and no colour.
     if !(0.05..0.55).contains(&grey[1]) || spread > 0.2 || most > TINTED * least {

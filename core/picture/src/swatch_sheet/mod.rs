@@ -49,7 +49,9 @@ pub struct Cell {
 #[derive(Clone, Copy, Debug, Error, PartialEq, Eq)]
 pub enum Unread {
     /// The marks are not all in sight.
-    #[error("The four black marks at the corners of the sheet cannot all be found. Photograph the whole sheet from straight above, with some table round it and no shadow across a corner.")]
+    #[error(
+        "The four black marks at the corners of the sheet cannot all be found. Photograph the whole sheet from straight above, with some table round it and no shadow across a corner."
+    )]
     Marks,
     /// The grey card is missing.
     #[error("No grey card lies in its place on the sheet, or it is in glare or shadow. Lay it there and photograph the sheet again.")]

@@ -1,8 +1,8 @@
 //! From places in a photo to millimetres on a flat wall and back.
 
 use super::Measure;
-use lean_picture::spot::Spot;
 use lean_picture::projection::projection;
+use lean_picture::spot::Spot;
 use nalgebra::{Matrix3, Vector3};
 
 /// A flat wall seen in a photo: millimetres to pixels by a plane-to-plane projection (Hartley & Zisserman 2004, section 2.3).

@@ -1,7 +1,7 @@
 //! The zone to rehearse first: where a hand is least sure.
 
 use super::ZoneMix;
-use crate::wording::capital;
+use crate::wording::lowered;
 use lean_piece::{Piece, ZoneId};
 use lean_recipes::cost::STEP;
 use serde::Serialize;
@@ -32,9 +32,9 @@ pub fn riskiest(piece: &Piece, mixes: &[ZoneMix]) -> Option<Riskiest> {
     let layers = m.mix.layers().max(m.mix.heaps.len());
     let how = if layers > 1 { format!(" in {layers} steps") } else { String::new() };
     let words = format!(
-        "{} is the riskiest mix{how}: {} Rehearse it on an offcut of the same ground, and keep what it reads as a trial.",
-        capital(&piece.zone_label(m.zone)),
-        m.slip.trim_end_matches('.').to_lowercase() + "."
+        "The riskiest mix{how} is that of {}: {} Rehearse it on an offcut of the same ground, and keep what it reads as a trial.",
+        piece.zone_label(m.zone),
+        lowered(&m.slip)
     );
     Some(Riskiest { zone: m.zone, words })
 }

@@ -74,7 +74,11 @@ pub fn card(paint_box: &PaintBox, ground: &Ground, kind: CardKind, of: &[&Pigmen
     match cells.len() {
         0 => Err("There is nothing to try. Choose pigments for the card.".into()),
         n if n > most => Err(format!("{n} cells are more than the {most} of {MOST_PAGES} pages. Choose fewer pigments.")),
-        _ => Ok(cells.chunks(ACROSS * DOWN).enumerate().map(|(i, c)| page(paint_box, ground, c, i + 1, cells.len().div_ceil(ACROSS * DOWN))).collect()),
+        _ => Ok(cells
+            .chunks(ACROSS * DOWN)
+            .enumerate()
+            .map(|(i, c)| page(paint_box, ground, c, i + 1, cells.len().div_ceil(ACROSS * DOWN)))
+            .collect()),
     }
 }
 
@@ -106,7 +110,9 @@ fn both_ways(paint_box: &PaintBox, ground: &Ground, of: &[&Pigment]) -> Result<V
         return Err("Two pigments at least are laid over each other. Choose more.".into());
     }
     let pairs = (0..of.len()).flat_map(|i| (i + 1..of.len()).map(move |j| (i, j)));
-    Ok(pairs.flat_map(|(i, j)| [over(paint_box, ground, &form, &[of[i], of[j]]), over(paint_box, ground, &form, &[of[j], of[i]])]).collect())
+    Ok(pairs
+        .flat_map(|(i, j)| [over(paint_box, ground, &form, &[of[i], of[j]]), over(paint_box, ground, &form, &[of[j], of[i]])])
+        .collect())
 }
 
 fn orders(paint_box: &PaintBox, ground: &Ground, of: &[&Pigment]) -> Result<Vec<CardCell>, String> {
@@ -161,8 +167,13 @@ fn page(paint_box: &PaintBox, ground: &Ground, cells: &[CardCell], nth: usize, o
     let title = if of > 1 { format!("{}, test card {nth} of {of}", paint_box.name) } else { format!("{}, test card", paint_box.name) };
     say(20.0, 26.0, 4.8, true, title);
     say(20.0, 31.5, 3.0, false, format!("On {}.", ground.name));
-    for (i, line) in
-        ["Paint every cell to its edges, let it dry,", "lay a grey card in the box, and photograph the", "whole page from above in even daylight."].iter().enumerate()
+    for (i, line) in [
+        "Paint every cell to its edges, let it dry,",
+        "lay a grey card in the box, and photograph the",
+        "whole page from above in even daylight.",
+    ]
+    .iter()
+    .enumerate()
     {
         say(20.0, 37.0 + 4.0 * i as f64, 3.0, false, (*line).to_owned());
     }
@@ -177,7 +188,11 @@ fn page(paint_box: &PaintBox, ground: &Ground, cells: &[CardCell], nth: usize, o
     for rect in layout.cells.iter().chain([&layout.grey]) {
         marks.push(Mark::Shape { rings: vec![ring(*rect)], fill: None, line: 0.12 });
     }
-    CardPage { cells: cells.to_vec(), sheet: Sheet { width: w, height: h, title: format!("{} – test card", paint_box.name), marks }, layout }
+    CardPage {
+        cells: cells.to_vec(),
+        sheet: Sheet { width: w, height: h, title: format!("{} – test card", paint_box.name), marks },
+        layout,
+    }
 }
 
 #[cfg(test)]
@@ -195,7 +210,8 @@ mod tests {
         let b = pens();
         let ground = ground::usual(b.medium);
         let of: Vec<&Pigment> = b.pigments.iter().take(4).collect();
-        let cells = |kind, n: usize| -> Vec<CardCell> { card(&b, &ground, kind, &of[..n]).unwrap().into_iter().flat_map(|p| p.cells).collect() };
+        let cells =
+            |kind, n: usize| -> Vec<CardCell> { card(&b, &ground, kind, &of[..n]).unwrap().into_iter().flat_map(|p| p.cells).collect() };
         assert_eq!(cells(CardKind::BothWays, 3).len(), 6);
         let orders = cells(CardKind::Orders, 4);
         assert!((2..=24).contains(&orders.len()), "{}", orders.len());
@@ -216,7 +232,8 @@ mod tests {
         for page in card(&b, &ground, CardKind::Alone, &of).unwrap() {
             let l = &page.layout;
             assert_eq!(l.cells.len(), page.cells.len());
-            let apart = |a: &[f64; 4], b: &[f64; 4]| a[0] + a[2] <= b[0] || b[0] + b[2] <= a[0] || a[1] + a[3] <= b[1] || b[1] + b[3] <= a[1];
+            let apart =
+                |a: &[f64; 4], b: &[f64; 4]| a[0] + a[2] <= b[0] || b[0] + b[2] <= a[0] || a[1] + a[3] <= b[1] || b[1] + b[3] <= a[1];
             for (i, c) in l.cells.iter().enumerate() {
                 assert!(c[0] > 0.0 && c[0] + c[2] < 210.0 && c[1] + c[3] < 285.0 - MARK);
                 assert!(l.bare.iter().chain([&l.grey]).all(|r| apart(c, r)) && l.cells[..i].iter().all(|o| apart(c, o)));

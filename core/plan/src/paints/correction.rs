@@ -2,7 +2,7 @@
 
 use crate::mark::Mark;
 use crate::mixes::{pigments_of, technique_of};
-use crate::wording::Difference;
+use crate::wording::{Difference, lowered};
 use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_media::layering::{Layering, State};
@@ -57,7 +57,8 @@ pub fn correction(piece: &Piece, paint_box: &PaintBox, swatch: &Swatch, seen: La
     if near <= GOOD {
         return stay("Near enough: leave it.".into());
     }
-    let found = if swatch.parts.is_empty() { over(piece, paint_box, swatch, seen, wanted) } else { added(piece, paint_box, swatch, seen, wanted) };
+    let found =
+        if swatch.parts.is_empty() { over(piece, paint_box, swatch, seen, wanted) } else { added(piece, paint_box, swatch, seen, wanted) };
     let anew = anew(piece, paint_box, wanted);
     match found {
         Some(c) if c.difference < 0.8 * near => Correction { anew: c.anew.as_ref().and(anew), ..c },
@@ -83,6 +84,9 @@ fn at_hand<'a>(piece: &Piece, paint_box: &'a PaintBox, swatch: &Swatch) -> Vec<&
     paint_box.pigments.iter().filter(|p| p.white || piece.chosen.pigments.contains(&p.id) || inside.contains(&&p.id)).collect()
 }
 
+/// An addition that was tried: its charge, how much of what, and what it becomes.
+type Tried<'a> = (f64, Vec<(&'a Pigment, f64)>, Lab);
+
 /// The best addition of one or two pigments to a heap: every measure of every pair is tried.
 fn added(piece: &Piece, paint_box: &PaintBox, swatch: &Swatch, seen: Lab, wanted: Lab) -> Option<Correction> {
     let heap: Vec<(&Pigment, Parts)> =
@@ -93,7 +97,7 @@ fn added(piece: &Piece, paint_box: &PaintBox, swatch: &Swatch, seen: Lab, wanted
     let missed = [seen.l - model.l, seen.a - model.a, seen.b - model.b];
     let cost = Cost::default();
     let pigments = at_hand(piece, paint_box, swatch);
-    let mut best: Option<(f64, Vec<(&Pigment, f64)>, Lab)> = None;
+    let mut best: Option<Tried> = None;
     let mut tried = |add: &[(&'_ Pigment, f64)]| -> Option<()> {
         let mut all = heap.clone();
         all.extend(add.iter().map(|(p, n)| (pigment_of(&pigments, p), Parts(*n))));
@@ -147,21 +151,16 @@ fn number(n: f64) -> String {
 /// A measure of parts in words: `half a part`, `2 parts`.
 fn parts_word(n: f64) -> String {
     match n {
-        n if n == 0.0625 => "a sixteenth of a part".into(),
-        n if n == 0.125 => "an eighth of a part".into(),
-        n if n == 0.25 => "a quarter of a part".into(),
-        n if n == 0.375 => "three eighths of a part".into(),
-        n if n == 0.5 => "half a part".into(),
-        n if n == 0.75 => "three quarters of a part".into(),
-        n if n == 1.0 => "one part".into(),
-        n if n == 1.5 => "one and a half parts".into(),
+        0.0625 => "a sixteenth of a part".into(),
+        0.125 => "an eighth of a part".into(),
+        0.25 => "a quarter of a part".into(),
+        0.375 => "three eighths of a part".into(),
+        0.5 => "half a part".into(),
+        0.75 => "three quarters of a part".into(),
+        1.0 => "one part".into(),
+        1.5 => "one and a half parts".into(),
         n => format!("{n:.0} parts"),
     }
-}
-
-fn lowered(sentence: &str) -> String {
-    let mut chars = sentence.chars();
-    chars.next().map_or_else(String::new, |c| c.to_lowercase().chain(chars).collect())
 }
 
 /// The best further step laid over what is there: one pigment in up to two layers, or what lifts.

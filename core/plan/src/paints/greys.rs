@@ -114,9 +114,8 @@ mod tests {
     fn a_grey_over_a_colour_drops_it_and_leaves_colour() {
         let b = pens();
         let ground = ground::usual(b.medium);
-        let strong = b.pigments.iter().max_by(|x, y| {
-            swatch(b.medium, &ground, x).chroma().total_cmp(&swatch(b.medium, &ground, y).chroma())
-        });
+        let strong =
+            b.pigments.iter().max_by(|x, y| swatch(b.medium, &ground, x).chroma().total_cmp(&swatch(b.medium, &ground, y).chroma()));
         let found = greys_over(&b, &strong.unwrap().id, 1.0).unwrap();
         assert!(!found.is_empty());
         for g in &found {

@@ -12,8 +12,23 @@ use lean_piece::paint_box::PaintBox;
 
 /// The columns, in their order.
 const COLUMNS: [&str; 17] = [
-    "id", "name", "colour_index", "label", "lightfastness", "hazard", "staining", "granulating", "hardness", "covering", "left", "bought",
-    "lent_to", "used_up", "L", "a", "b",
+    "id",
+    "name",
+    "colour_index",
+    "label",
+    "lightfastness",
+    "hazard",
+    "staining",
+    "granulating",
+    "hardness",
+    "covering",
+    "left",
+    "bought",
+    "lent_to",
+    "used_up",
+    "L",
+    "a",
+    "b",
 ];
 
 /// Writes the inventory of a Box; the colour is that of each pigment's usual swatch.
@@ -103,7 +118,9 @@ fn new_one<'r>(medium: Medium, field: &dyn Fn(&str) -> Option<&'r str>) -> Resul
     match (known, colour) {
         (Some(p), _) => Ok(p.clone()),
         (None, Some(lab)) if (0.0..=100.0).contains(&lab.l) && lab.a.abs().max(lab.b.abs()) <= 150.0 => Ok(of_colour(medium, name, lab)),
-        (None, Some(lab)) => Err(format!("{} {} {} is no colour: L lies between 0 and 100, a and b between -150 and 150.", lab.l, lab.a, lab.b)),
+        (None, Some(lab)) => {
+            Err(format!("{} {} {} is no colour: L lies between 0 and 100, a and b between -150 and 150.", lab.l, lab.a, lab.b))
+        }
         (None, None) => Err(format!("\"{name}\" is no shipped pigment. Give the colour of its masstone as L, a and b.")),
     }
 }
@@ -149,7 +166,8 @@ pub fn of_colour(medium: Medium, name: &str, lab: Lab) -> Pigment {
 /// A pigment as a row describes it; what the row does not say stays.
 fn described<'r>(p: Pigment, field: &dyn Fn(&str) -> Option<&'r str>) -> Result<Pigment, String> {
     let text = |name: &str, old: &str| field(name).unwrap_or(old).to_owned();
-    let yes = |name: &str, old: bool| field(name).map_or(old, |t| matches!(t.to_ascii_lowercase().as_str(), "yes" | "y" | "1" | "true" | "x"));
+    let yes =
+        |name: &str, old: bool| field(name).map_or(old, |t| matches!(t.to_ascii_lowercase().as_str(), "yes" | "y" | "1" | "true" | "x"));
     let share = |name: &str, old: Option<f64>| match field(name) {
         None => Ok(old),
         Some(t) => match t.parse::<f64>() {
@@ -191,7 +209,8 @@ mod tests {
     #[test]
     fn an_inventory_comes_back_as_it_went() {
         let mut b = oils();
-        b.pigments[1].owned = Owned { label: "No 12, \"sea\", old".into(), left: Some(0.25), lent_to: "a neighbour".into(), ..Owned::default() };
+        b.pigments[1].owned =
+            Owned { label: "No 12, \"sea\", old".into(), left: Some(0.25), lent_to: "a neighbour".into(), ..Owned::default() };
         b.pigments[2].name = "=danger".into();
         let text = write(&b);
         assert!(!text.contains(",=danger"), "no spreadsheet takes it for a formula");

@@ -72,7 +72,9 @@ pub fn learned(paint_box: &PaintBox, readings: &[(i64, SwatchReading)]) -> Resul
     let (belief, strays) = Belief::of(&touched).after(&observations)?;
     let usual = ground::usual(paint_box.medium);
     let spectral = |id: &PigmentId| {
-        let of = |(_, r, o): &(i64, &SwatchReading, Observation)| matches!(o.reading.of, Evidence::Spectral(_)) && r.swatch.pigments().contains(&id);
+        let of = |(_, r, o): &(i64, &SwatchReading, Observation)| {
+            matches!(o.reading.of, Evidence::Spectral(_)) && r.swatch.pigments().contains(&id)
+        };
         seen.iter().any(of)
     };
     let pigment = |own: &Pigment| -> Pigment {

@@ -112,7 +112,8 @@ mod tests {
     #[test]
     fn two_of_one_kind_get_ids_of_their_own() {
         let blue = library::find("PB29").unwrap();
-        let ids: Vec<String> = with_free_ids(vec![blue.clone(), blue.clone()], std::slice::from_ref(blue)).into_iter().map(|p| p.id.0).collect();
+        let ids: Vec<String> =
+            with_free_ids(vec![blue.clone(), blue.clone()], std::slice::from_ref(blue)).into_iter().map(|p| p.id.0).collect();
         assert_eq!(ids, ["PB29-2", "PB29-3"]);
     }
 }

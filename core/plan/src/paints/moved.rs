@@ -53,7 +53,8 @@ fn told(piece: &Piece, all: usize, mut compared: Vec<(ZoneId, Lab, Lab)>) -> Opt
     compared.sort_by(|a, b| ciede2000(b.1, b.2).total_cmp(&ciede2000(a.1, a.2)));
     let (zone, was, is) = *compared.first()?;
     let steps = is.value().0 - was.value().0;
-    let value = (steps.abs() >= 0.12).then(|| format!("{} {}", wording::steps(steps.abs()), if steps > 0.0 { "lighter" } else { "darker" }));
+    let value =
+        (steps.abs() >= 0.12).then(|| format!("{} {}", wording::steps(steps.abs()), if steps > 0.0 { "lighter" } else { "darker" }));
     let colour = Difference::of(was, is).comparison();
     let how = [value, Some(colour).filter(|c| !c.is_empty())].into_iter().flatten().collect::<Vec<_>>().join(", ");
     let many = if compared.len() == 1 { "One".into() } else { compared.len().to_string() };

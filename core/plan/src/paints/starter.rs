@@ -8,10 +8,64 @@ pub const SIZES: [usize; 4] = [6, 12, 24, 60];
 
 /// Tubes and pans in the order in which they are worth owning: each size is the first so many, white first where there is white.
 const WET: [&str; 59] = [
-    "PB29", "PY154", "PR254", "PY43", "PBr7-burnt-umber", "PB15:3", "PR122", "PG7", "PBr7-burnt-sienna", "PY3", "PR101", "PV19-rose",
-    "PB27", "PG23", "PY42", "PBk9", "PO73", "PV23", "PBr7-raw-umber", "PG18", "PB35", "PBr7-raw-sienna", "PY110", "PR179", "PB28", "PY35",
-    "PR108", "PG36", "PY150", "PR83", "PB16", "PB60", "PV15", "PG17", "PO62", "PY37", "PO20", "PR264", "PG50", "PR177", "PR102", "PB36",
-    "PBk7", "PB15:1", "PV16", "PR206", "PY97", "PR255", "PG26", "PV14", "PY83", "PBr24", "PR170", "PV19-red", "PY74", "PY53", "PBk11", "PY40",
+    "PB29",
+    "PY154",
+    "PR254",
+    "PY43",
+    "PBr7-burnt-umber",
+    "PB15:3",
+    "PR122",
+    "PG7",
+    "PBr7-burnt-sienna",
+    "PY3",
+    "PR101",
+    "PV19-rose",
+    "PB27",
+    "PG23",
+    "PY42",
+    "PBk9",
+    "PO73",
+    "PV23",
+    "PBr7-raw-umber",
+    "PG18",
+    "PB35",
+    "PBr7-raw-sienna",
+    "PY110",
+    "PR179",
+    "PB28",
+    "PY35",
+    "PR108",
+    "PG36",
+    "PY150",
+    "PR83",
+    "PB16",
+    "PB60",
+    "PV15",
+    "PG17",
+    "PO62",
+    "PY37",
+    "PO20",
+    "PR264",
+    "PG50",
+    "PR177",
+    "PR102",
+    "PB36",
+    "PBk7",
+    "PB15:1",
+    "PV16",
+    "PR206",
+    "PY97",
+    "PR255",
+    "PG26",
+    "PV14",
+    "PY83",
+    "PBr24",
+    "PR170",
+    "PV19-red",
+    "PY74",
+    "PY53",
+    "PBk11",
+    "PY40",
     "PR112",
 ];
 
@@ -63,12 +117,7 @@ fn toned(medium: Medium, size: usize) -> Vec<Pigment> {
     let black = named(medium, "black", &[("PBk9", 1.0)], 1.0, false);
     let mut all: Vec<Pigment> = white.into_iter().chain([black]).collect();
     // As many hues as a Box of this size has room for in so many values.
-    let tones = match size {
-        ..=6 => 1,
-        ..=12 => 2,
-        ..=24 => 3,
-        _ => 4,
-    };
+    let tones = 1 + [6, 12, 24].iter().filter(|least| size > **least).count();
     for (tone, light, dark, strength) in TONES.iter().take(tones) {
         for (id, hue) in HUES {
             if all.len() < size && (tones > 1 || all.len() < 6) && room(tones, size, hue) {

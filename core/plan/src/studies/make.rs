@@ -3,9 +3,9 @@
 use super::order::{Held, choose_together, ordered_pairs};
 use super::restraint::ceiling;
 use super::variants::{Planned, StudyKind, choose};
-use crate::wheel::Wheel;
 use crate::basis::basis;
 use crate::mixes::{pigments_of, reach_of, technique_of};
+use crate::wheel::Wheel;
 use lean_colour::Lab;
 use lean_media::Pigment;
 use lean_piece::paint_box::PaintBox;

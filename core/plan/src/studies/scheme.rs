@@ -66,10 +66,9 @@ fn asked_by_mood(piece: &Piece, scheme: &Scheme) -> bool {
 /// no shares to be moved: one hue, a slide, another light, colours from elsewhere.
 pub fn in_shares(scheme: &Scheme) -> Option<(Chord, Vec<HueShare>)> {
     match scheme {
-        Scheme::Opposites { dominant, other } => Some((
-            Chord::Opposites,
-            vec![HueShare { hue: *dominant, share: RULES }, HueShare { hue: *other, share: 1.0 - RULES }],
-        )),
+        Scheme::Opposites { dominant, other } => {
+            Some((Chord::Opposites, vec![HueShare { hue: *dominant, share: RULES }, HueShare { hue: *other, share: 1.0 - RULES }]))
+        }
         Scheme::Neighbours { from, to } => {
             let middle = (from + turn(*from, *to) / 2.0).rem_euclid(360.0);
             let share = |hue: f64, share: f64| HueShare { hue, share };

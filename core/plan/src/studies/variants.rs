@@ -2,8 +2,8 @@
 
 use super::freed::warmth;
 use super::scheme::{self, REALLY_DIFFERS, apart, choose_two};
-use crate::wheel::Wheel;
 use crate::light::key::Reach;
+use crate::wheel::Wheel;
 use lean_colour::Lab;
 use lean_piece::intent::moods::MoodScheme;
 use lean_piece::{Chord, HueShare, OtherLight, Piece, Scheme};

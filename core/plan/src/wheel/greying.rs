@@ -87,12 +87,17 @@ mod tests {
         let paint_box = PaintBox { name: oils.name, medium: oils.medium, pigments: oils.pigments };
         let piece = staged(&[Staged::vt(6.0, 4.0), Staged::vt(3.0, -4.0)]);
         let threads = threads(&piece, &paint_box);
-        let coloured: Vec<&Pigment> =
-            paint_box.pigments.iter().filter(|p| !p.white && vivid(&piece, &paint_box, p).is_some()).collect();
+        let coloured: Vec<&Pigment> = paint_box.pigments.iter().filter(|p| !p.white && vivid(&piece, &paint_box, p).is_some()).collect();
         for p in &coloured {
             let best = threads.iter().find(|t| t.one == p.id || t.other == p.id).expect("every pigment has one");
             let own = vivid(&piece, &paint_box, p).unwrap();
-            assert!(best.grey.lab.chroma() < own.chroma(), "{}: {:.1} is no greyer than {:.1}", p.name, best.grey.lab.chroma(), own.chroma());
+            assert!(
+                best.grey.lab.chroma() < own.chroma(),
+                "{}: {:.1} is no greyer than {:.1}",
+                p.name,
+                best.grey.lab.chroma(),
+                own.chroma()
+            );
         }
         let pairs: std::collections::BTreeSet<_> = threads.iter().map(|t| (&t.one, &t.other)).collect();
         assert_eq!(pairs.len(), threads.len(), "no pair is told twice");

@@ -62,6 +62,12 @@ pub fn slip(slip: f64) -> String {
     }
 }
 
+/// A sentence to go on with: its first letter small.
+pub fn lowered(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or_else(String::new, |c| c.to_lowercase().chain(chars).collect())
+}
+
 /// The text with its first letter large.
 pub fn capital(text: &str) -> String {
     let mut chars = text.chars();

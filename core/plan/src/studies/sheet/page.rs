@@ -42,7 +42,13 @@ fn header(sheet: &mut Sheet, piece: &Piece, copy: Copy, page: &Page) {
     let line = format!("{} on {ground} · {what}, {:.1} × {:.1} cm{time}", capital(piece.brief.medium.name()), w / 10.0, h / 10.0);
     let room = page.size.0 - 2.0 * MARGIN;
     for (i, line) in wrapped(&line, room, 3.0).into_iter().take(2).enumerate() {
-        sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 8.2 + 2.9 * i as f64, size: if i == 0 { 3.0 } else { 2.4 }, bold: false, text: line });
+        sheet.marks.push(Mark::Text {
+            x: MARGIN,
+            y: MARGIN + 8.2 + 2.9 * i as f64,
+            size: if i == 0 { 3.0 } else { 2.4 },
+            bold: false,
+            text: line,
+        });
     }
 }
 
@@ -151,5 +157,7 @@ fn trials(sheet: &mut Sheet, [x, y, width]: [Mm; 3], letters: Mm) {
     let at = x + count as f64 * (side + 1.5) + 1.0;
     sheet.marks.push(Mark::Text { x: at, y: y + letters, size: letters, bold: false, text: "trials".into() });
     sheet.marks.push(Mark::Text { x: at, y: y + side - 0.6, size: letters, bold: false, text: "minutes".into() });
-    sheet.marks.push(Mark::Line { ends: [at + 4.2 * letters, y + side, (at + 4.2 * letters + 12.0).min(x + width), y + side], width: 0.12 });
+    sheet
+        .marks
+        .push(Mark::Line { ends: [at + 4.2 * letters, y + side, (at + 4.2 * letters + 12.0).min(x + width), y + side], width: 0.12 });
 }
