@@ -14,7 +14,6 @@ const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("2-subject-masses", "/pieces/1/subject?room=masses", "9 masses", ""),
     ("2-subject-chart", "/pieces/1/subject?room=chart", "Colour chart", ""),
     ("3-light", "/pieces/1/light", "The eye goes", ""),
-    ("3-light-two", "/pieces/2/light?zone=4", "Distance", ""),
     ("2-subject-lines", "/pieces/3/subject", "The whole picture", ""),
     ("4-lean-set", "/pieces/1/lean-set", "What each further", ""),
     ("5-mixes", "/pieces/1/mixes?zone=9", "from the set", ""),
@@ -22,6 +21,7 @@ const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("3-light-colour", "/pieces/1/light?room=colour&zone=7", "Type a colour", ""),
     ("7-piece", "/pieces/4/piece", "Order of work", ""),
     ("8-box", "/pieces/1/box", "Put in another", ""),
+    ("8-box-readings", "/pieces/2/box?room=readings", "Learned", ""),
     ("room-dark", "/pieces/1/mixes?zone=9", "from the set", "r"),
     ("room-light", "/pieces/1/subject?zone=4", "It matters", "r"),
 ];

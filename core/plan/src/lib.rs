@@ -24,6 +24,7 @@ pub mod mark;
 pub mod mixes;
 pub mod order_of_work;
 pub mod paints;
+pub mod paper;
 pub mod planned;
 pub mod requests;
 #[cfg(test)]

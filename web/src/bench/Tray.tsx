@@ -5,6 +5,7 @@ import { LeanCurve } from "../lenses/curve/LeanCurve";
 import { Stroke } from "../lenses/stroke/Stroke";
 import { useGround } from "../lenses/stroke/useGround";
 import { useBench } from "./context";
+import { known } from "./known";
 import { useNotice } from "./notice";
 import { unit } from "./stations";
 import styles from "./Tray.module.css";
@@ -20,6 +21,11 @@ export function Tray() {
   const wells = bench.preview?.data.wells ?? view.derived.wells;
   const set = view.piece.chosen.pigments;
   const findings = (bench.preview?.data.findings ?? view.derived.findings).length;
+  // Modelled goes without saying: every pigment is until it was read.
+  const knownOf = (id: string) => {
+    const p = box?.pigments.find((q) => q.id === id);
+    return p ? known(p) : "";
+  };
   const choose = (pigments: string[], done: string) =>
     changes.request({ do: "choose-set", pigments }).then((kept) => kept && say(done));
   return (
@@ -52,11 +58,11 @@ export function Tray() {
                 draggable
                 onDragStart={(e) => e.dataTransfer.setData("text/pigment", w.pigment)}
                 onClick={() => bench.selectPigment(w.pigment)}
-                aria-label={`${w.name}, in ${w.zones} zones, ${Math.round(w.share * 100)} % of the paint`}
+                aria-label={`${[w.name, knownOf(w.pigment)].filter(Boolean).join(" ")}, in ${w.zones} zones, ${Math.round(w.share * 100)} % of the paint`}
               >
                 <Stroke marks={[w.mark]} ground={ground} height={34} />
                 <i className={styles.share} style={{ width: `${Math.max(1, w.share * 100)}%` }} />
-                <b>{w.name}</b>
+                <b>{w.name}</b> {knownOf(w.pigment) && <small>{knownOf(w.pigment)}</small>}
               </button>
               <Tooltip
                 label={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the miss rises by ${w.price.toFixed(1)}`}

@@ -5,6 +5,7 @@ mod bench;
 mod field_notes;
 mod hen;
 mod kite;
+mod readings;
 mod tram_shed;
 
 use crate::pictures::TakenIn;
@@ -49,6 +50,7 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
     kite::fill(store, &pens)?;
     bench::fill(store, &oils)?;
     bell::fill(store, &pencils)?;
+    readings::fill(store, &pans)?;
     field_notes::fill(store)?;
     tram_shed::finish(store, main, &pastels)
 }

@@ -127,7 +127,7 @@ pub async fn play(State(studio): State<Studio>, In(table): In<Table>) -> Result<
 }
 
 /// A Box as it really is in the simulated studio.
-pub(super) fn own_box(paint_box: &PaintBox) -> PaintBox {
+pub(crate) fn own_box(paint_box: &PaintBox) -> PaintBox {
     let own = |p: &Pigment| own_pigment(&p.unlearned(), SEED);
     PaintBox { pigments: paint_box.pigments.iter().map(own).collect(), ..paint_box.clone() }
 }

@@ -8,8 +8,9 @@ use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use lean_piece::StudyNumber;
+use lean_plan::paper::Sheet;
 use lean_plan::studies::ladder;
-use lean_plan::studies::sheet::{Copy, Sheet, lay_out};
+use lean_plan::studies::sheet::{Copy, lay_out};
 use serde::Deserialize;
 use utoipa::{IntoParams, ToSchema};
 

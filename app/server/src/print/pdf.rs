@@ -12,7 +12,7 @@ use krilla::surface::Surface;
 use krilla::text::{Font, TextDirection};
 use krilla::{Document, SerializeSettings};
 use lean_colour::Lab;
-use lean_plan::studies::sheet::{Mark, Sheet};
+use lean_plan::paper::{Mark, Sheet};
 
 /// Points in a millimetre.
 const POINTS: f32 = 72.0 / 25.4;

@@ -2,7 +2,7 @@
 
 use super::{FACES, svg};
 use lean_picture::Picture;
-use lean_plan::studies::sheet::{Mark, Sheet};
+use lean_plan::paper::{Mark, Sheet};
 use resvg::{tiny_skia, usvg};
 use std::sync::Arc;
 

@@ -4,7 +4,7 @@ use crate::pictures::png;
 use base64::Engine;
 use base64::engine::general_purpose::STANDARD;
 use lean_colour::Lab;
-use lean_plan::studies::sheet::{Mark, Sheet};
+use lean_plan::paper::{Mark, Sheet};
 use std::fmt::Write;
 
 fn hex(colour: Lab) -> String {

@@ -2,7 +2,7 @@
 //! painted, photographed, read back.
 
 use super::learned::{predicted, swatches_of};
-use crate::studies::sheet::{Mark, Sheet};
+use crate::paper::{Mark, Sheet, wrapped};
 use lean_colour::difference::ciede2000;
 use lean_media::layering::State;
 use lean_media::{Ground, Medium, Pigment, forms};
@@ -180,7 +180,7 @@ fn page(paint_box: &PaintBox, ground: &Ground, cells: &[CardCell], nth: usize, o
     say(GREY[0] + 3.0, GREY[1] + GREY[3] + 4.0, 2.6, false, "grey card, 18 %".into());
     for (i, cell) in cells.iter().enumerate() {
         let (x, y) = place(i);
-        for (n, line) in crate::studies::sheet::in_lines(&cell.words, CELL.0 + 4.0, 2.2).into_iter().take(4).enumerate() {
+        for (n, line) in wrapped(&cell.words, CELL.0 + 4.0, 2.2).into_iter().take(4).enumerate() {
             say(x, y + CELL.1 + 3.2 + 2.6 * n as f64, 2.2, false, line);
         }
     }

@@ -3,13 +3,15 @@
 use super::correction::{Correction, correction};
 use super::learned::predicted;
 use crate::mark::Mark;
+use crate::mixes::{pigments_of, technique_of};
 use crate::wording::Difference;
 use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_media::layering::State;
 use lean_piece::Piece;
 use lean_piece::paint_box::{Dampness, PaintBox, SwatchReading};
-use lean_recipes::telling;
+use lean_recipes::{Mix, telling};
+use lean_search::Recipes;
 use serde::Serialize;
 
 /// A trial judged.
@@ -38,6 +40,8 @@ pub struct Trial {
 pub struct Trials {
     /// What is wanted.
     pub wanted: Mark,
+    /// The recipe of the set in use that comes nearest; `None` without a set.
+    pub suggested: Option<Mix>,
     /// Trials, the first made first.
     pub trials: Vec<Trial>,
     /// What to add to what lies there, or to lay over it; `None` before there is a trial, or where a pigment of it is gone.
@@ -63,7 +67,11 @@ pub fn trials(piece: &Piece, paint_box: &PaintBox, wanted: Lab, readings: &[(i64
         });
     }
     let last = readings.last().map(|(_, r)| correction(piece, paint_box, &r.swatch, dry(paint_box, r).0, wanted));
-    Trials { wanted: Mark::of(wanted, neutral), trials: judged, correction: last }
+    let suggested = (!piece.chosen.pigments.is_empty()).then(|| {
+        let technique = technique_of(piece, paint_box, &pigments_of(paint_box, &piece.chosen.pigments));
+        Recipes::of(technique.as_ref()).best(wanted, piece.cost()).map(|b| b.1)
+    });
+    Trials { wanted: Mark::of(wanted, neutral), suggested: suggested.flatten(), trials: judged, correction: last }
 }
 
 fn way(before: f64, now: f64) -> &'static str {

@@ -1,6 +1,6 @@
 //! The ladder on paper: the value axis alone, to be held against the work.
 
-use super::sheet::{Mark, Sheet, paper};
+use crate::paper::{Mark, Sheet, paper};
 use lean_colour::{Lab, Value};
 use lean_piece::Piece;
 

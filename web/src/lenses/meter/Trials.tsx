@@ -27,7 +27,7 @@ export function Trials({ of, mix }: { of: For; mix: Mix | null }) {
   });
   const [open, setOpen] = useState(false);
   if (!box || !found.data) return null;
-  const { trials, correction, wanted } = found.data;
+  const { trials, correction, wanted, suggested } = found.data;
   return (
     <Section title="Trials">
       {trials.length > 0 && (
@@ -63,7 +63,12 @@ export function Trials({ of, mix }: { of: For; mix: Mix | null }) {
         </div>
       )}
       {open ? (
-        <NewTrial of={of} mix={mix} correction={correction ?? null} onDone={() => setOpen(false)} />
+        <NewTrial
+          of={of}
+          mix={mix ?? suggested ?? null}
+          correction={correction ?? null}
+          onDone={() => setOpen(false)}
+        />
       ) : (
         <Act onDo={() => setOpen(true)}>{trials.length ? "Another trial" : "Try it, and read what comes of it"}</Act>
       )}

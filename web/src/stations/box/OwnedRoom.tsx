@@ -3,12 +3,12 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { BoxView, PigmentView } from "../../api/client";
 import { signed, useBench } from "../../bench/context";
+import { known } from "../../bench/known";
 import { unit } from "../../bench/stations";
 import { chromaOf, hueOf } from "../../lenses/round/Round";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import styles from "./BoxStation.module.css";
-import { known } from "./words";
 
 /** What the Box can be sorted by: a number, and what is written beside each pigment. */
 const SORTS: Record<string, { label: string; by: (p: PigmentView) => number; says: (p: PigmentView) => string }> = {

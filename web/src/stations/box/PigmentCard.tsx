@@ -4,13 +4,13 @@ import { useSearchParams } from "react-router";
 import { answer, api, type BoxView, type PigmentView } from "../../api/client";
 import { useBoxChange } from "../../api/useBox";
 import { capital, temperatureWord, useBench } from "../../bench/context";
+import { knownWords } from "../../bench/known";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Facts, Section, Warning } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { chromaOf } from "../../lenses/round/Round";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
-import { knownWords } from "./words";
 
 const percent = (share: number | null | undefined) => (share == null ? "" : Math.round(share * 100));
 const share = (percent: number | string) => (percent === "" ? null : Math.min(1, Math.max(0, Number(percent) / 100)));

@@ -6,6 +6,7 @@ import { useReadings } from "../../api/useBox";
 import { useBench } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Note, Section } from "../../kit/Section";
+import { Tick } from "../../kit/Tick";
 import { Meter } from "../../lenses/meter/Meter";
 import { CardSection } from "./CardSection";
 
@@ -15,6 +16,7 @@ export function ReadCard({ box }: { box: BoxView }) {
   const { data, take, takeFile } = useReadings(box.id);
   const [chosen, setChosen] = useState<{ pigment: string; nth: number }>({ pigment: "", nth: 0 });
   const [state, setState] = useState<Schemas["Dampness"]>("dry");
+  const [sealed, setSealed] = useState(false);
   const [typed, setTyped] = useState("");
   const of = pigment && box.pigments.some((p) => p.id === pigment) ? pigment : (box.pigments[0]?.id ?? "");
   const swatches = useQuery({
@@ -25,7 +27,7 @@ export function ReadCard({ box }: { box: BoxView }) {
   });
   const nth = chosen.pigment === of ? chosen.nth : 0;
   const swatch = swatches.data?.[nth]?.swatch ?? null;
-  const read = (from: Schemas["From"]) => (swatch ? take({ swatch, from, state }) : Promise.resolve(null));
+  const read = (from: Schemas["From"]) => (swatch ? take({ swatch, from, state, sealed }) : Promise.resolve(null));
   return (
     <Card>
       <h2>Read a swatch</h2>
@@ -47,6 +49,9 @@ export function ReadCard({ box }: { box: BoxView }) {
         data={["dry", "damp", "wet"]}
         onChange={(e) => setState(e.currentTarget.value as Schemas["Dampness"])}
       />
+      <Tick on={sealed} onTick={setSealed}>
+        fixed or varnished: kept, and teaches nothing of the bare pigment
+      </Tick>
       <Meter box={box.id} swatch={swatch} wet={state === "wet"} onRead={() => read({ by: "meter" })} />
       <Section title="Or a colour typed in">
         <TextInput

@@ -1,6 +1,7 @@
 import { NativeSelect } from "@mantine/core";
-import type { PigmentView, SetFound } from "../../api/client";
+import type { SetFound } from "../../api/client";
 import { capital, numberWord, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { knownWords } from "../../bench/known";
 import { useNotice } from "../../bench/notice";
 import { unit } from "../../bench/stations";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -127,7 +128,10 @@ export function PigmentCard({ id }: { id: string }) {
   return (
     <div className={styles.card}>
       <h2>{capital(p.name)}</h2>
-      <p>{describe(p)}</p>
+      <p>
+        {p.colour_index.length > 0 && `${p.colour_index.join(" + ")} · `}
+        {knownWords(p)}
+      </p>
       <Stroke marks={[p.mark]} ground={ground} height={74} label={`${p.name} on its ground`} />
       <dl className={styles.readings}>
         <dt>value</dt>
@@ -193,9 +197,4 @@ export function PigmentCard({ id }: { id: string }) {
       </button>
     </div>
   );
-}
-
-function describe(p: PigmentView): string {
-  const from = p.provenance === "modelled" ? "modelled, not measured" : "as given";
-  return p.colour_index.length ? `${p.colour_index.join(" + ")} · ${from}` : from;
 }

@@ -32,6 +32,7 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
           <li key={m}>{m}</li>
         ))}
       </ul>
+      {note.moved && <p className={styles.stale}>By what is known of the pigments now: {note.moved}</p>}
       <Beyond study={study} note={note} />
       {at >= 0 && (
         <div className={styles.zone}>

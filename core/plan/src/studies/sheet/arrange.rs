@@ -1,7 +1,8 @@
 //! Where studies and their notes go: pages, places, columns of text.
 
 use super::notes::{LETTERS, Noted, TRIALS};
-use super::{FOOTER, GAP, HEADER, MARGIN, Mm, paper};
+use super::{FOOTER, GAP, HEADER, MARGIN};
+use crate::paper::{Mm, paper};
 use lean_piece::PageFormat;
 
 /// The least width in which recipes are still read.

@@ -1,84 +1,17 @@
 //! The study sheet: a page to work on, with studies at true size, strokes, recipes, boxes for trials and room for tape between them.
 //!
-//! A sheet is a list of [`Mark`]s on a page in millimetres, y down from the top left; printers of any kind draw the same list. [`arrange`] finds where
-//! studies and what is said of them go, [`notes`] what is said, [`page`] draws both.
+//! [`arrange`] finds where studies and what is said of them go, [`notes`] what is said, [`page`] draws both.
 
 mod arrange;
 mod notes;
 mod page;
 
-pub use notes::{recipe_text, wrapped as in_lines};
+pub use notes::recipe_text;
 
+use crate::paper::{Mm, Sheet, name};
 use arrange::arranged;
-use lean_colour::Lab;
-use lean_picture::Picture;
 use lean_piece::paint_box::PaintBox;
-use lean_piece::{PageFormat, Piece, Study, StudyNumber};
-use std::sync::Arc;
-
-/// A place or length on the page in millimetres.
-pub type Mm = f64;
-
-/// One thing drawn on the page.
-#[derive(Clone, Debug, PartialEq)]
-pub enum Mark {
-    /// A filled rectangle.
-    Fill {
-        /// Left, top, width, height.
-        rect: [Mm; 4],
-        /// Its colour.
-        colour: Lab,
-    },
-    /// A painted picture.
-    Picture {
-        /// Left, top, width, height.
-        rect: [Mm; 4],
-        /// Its pixels.
-        picture: Arc<Picture>,
-    },
-    /// Closed rings, filled by the even–odd rule, outlined, or both.
-    Shape {
-        /// Points in millimetres.
-        rings: Vec<Vec<(Mm, Mm)>>,
-        /// Colour inside.
-        fill: Option<Lab>,
-        /// Width of the outline; none when 0.
-        line: Mm,
-    },
-    /// A straight line in black.
-    Line {
-        /// From x, y to x, y.
-        ends: [Mm; 4],
-        /// Width.
-        width: Mm,
-    },
-    /// One line of text, its baseline at `y`.
-    Text {
-        /// Left end.
-        x: Mm,
-        /// Baseline.
-        y: Mm,
-        /// Height of the letters' body.
-        size: Mm,
-        /// Heavy or usual.
-        bold: bool,
-        /// What it says.
-        text: String,
-    },
-}
-
-/// A page ready to print at 100 %.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Sheet {
-    /// Width of the paper.
-    pub width: Mm,
-    /// Height of the paper.
-    pub height: Mm,
-    /// Title for the document.
-    pub title: String,
-    /// What is drawn, first to last.
-    pub marks: Vec<Mark>,
-}
+use lean_piece::{Piece, Study, StudyNumber};
 
 /// Which copy of the sheet.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -96,25 +29,6 @@ const HEADER: Mm = 14.0;
 const FOOTER: Mm = 9.0;
 /// Between studies: a strip of masking tape, and a little air on either side.
 const GAP: Mm = 7.0;
-
-/// Width and height of an upright page.
-pub(super) fn paper(format: PageFormat) -> (Mm, Mm) {
-    match format {
-        PageFormat::A5 => (148.0, 210.0),
-        PageFormat::A4 => (210.0, 297.0),
-        PageFormat::A3 => (297.0, 420.0),
-        PageFormat::Letter => (215.9, 279.4),
-    }
-}
-
-fn name(format: PageFormat) -> &'static str {
-    match format {
-        PageFormat::A5 => "A5",
-        PageFormat::A4 => "A4",
-        PageFormat::A3 => "A3",
-        PageFormat::Letter => "Letter",
-    }
-}
 
 /// Width and height of a study with a longer side of `long`.
 fn study_size(piece: &Piece, long: Mm) -> (Mm, Mm) {

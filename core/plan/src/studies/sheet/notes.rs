@@ -1,8 +1,8 @@
 //! What is said of a study on its sheet, and how high it stands.
 
-use super::Mm;
 use crate::mixes::compare;
 use crate::order_of_work::order_of_work;
+use crate::paper::{LEADING, Mm, wrapped};
 use crate::studies::scheme::describe;
 use lean_colour::Lab;
 use lean_piece::paint_box::PaintBox;
@@ -65,11 +65,6 @@ pub const BESIDE_SWATCH: Mm = 19.0;
 pub const TITLE: Mm = 3.7;
 /// Height of the row with boxes for trials and room for minutes.
 pub const TRIALS: Mm = 11.0;
-/// Width of a letter of the sheet's face on average, a little generous, as a share of its size.
-const LETTER: f64 = 0.47;
-/// From line to line, as a share of the letters.
-const LEADING: f64 = 1.22;
-
 impl Line {
     /// Its recipe in as many lines as a width asks for.
     pub fn rows(&self, width: Mm, letters: Mm) -> Vec<String> {
@@ -95,29 +90,4 @@ impl Noted {
     pub fn height(&self, width: Mm, letters: Mm) -> Mm {
         self.head(width, letters) + self.lines.iter().map(|l| l.height(width, letters)).sum::<f64>() + TRIALS
     }
-}
-
-/// From line to line of text of some size.
-pub fn leading(letters: Mm) -> Mm {
-    letters * LEADING
-}
-
-/// About how wide a text is set.
-fn width_of(text: &str, size: Mm) -> Mm {
-    text.chars().count() as f64 * size * LETTER
-}
-
-/// A text in lines no wider than `width`, parted between words.
-pub fn wrapped(text: &str, width: Mm, size: Mm) -> Vec<String> {
-    let mut lines = vec![String::new()];
-    for word in text.split(' ') {
-        let line = lines.last().cloned().unwrap_or_default();
-        let longer = if line.is_empty() { word.to_owned() } else { format!("{line} {word}") };
-        if width_of(&longer, size) <= width || line.is_empty() {
-            *lines.last_mut().unwrap_or(&mut String::new()) = longer;
-        } else {
-            lines.push(word.to_owned());
-        }
-    }
-    lines
 }

@@ -1,8 +1,9 @@
 //! One page drawn.
 
 use super::arrange::{Column, Page};
-use super::notes::{BESIDE_SWATCH, Noted, SWATCH, TITLE, TRIALS, leading, wrapped};
-use super::{Copy, MARGIN, Mark, Mm, Sheet};
+use super::notes::{BESIDE_SWATCH, Noted, SWATCH, TITLE, TRIALS};
+use super::{Copy, MARGIN};
+use crate::paper::{Mark, Mm, Sheet, leading, wrapped};
 use crate::planned::painted_study;
 use crate::wording::capital;
 use lean_media::ground;

@@ -1,4 +1,4 @@
-import type { PigmentView } from "../../api/client";
+import type { PigmentView } from "../api/client";
 
 /** Where the numbers of a pigment come from, in a word; nothing of what is only modelled, which is said of the whole Box. */
 export function known(p: PigmentView): string {
