@@ -66,8 +66,9 @@ async fn the_meter_teaches_the_box_and_pieces_hear_of_it() {
         assert_eq!(api.ask("PUT", &path, Some(json!({ "left_out": true, "note": "by hand" }))).await.0, StatusCode::OK);
     }
     assert_eq!(api.piece(4).await["derived"]["basis"], before);
-    assert_eq!(api.ask("DELETE", &format!("{READINGS}/1"), None).await.0, StatusCode::OK);
-    assert_eq!(api.ask("DELETE", &format!("{READINGS}/1"), None).await.0, StatusCode::NOT_FOUND);
+    let first = format!("{READINGS}/{}", view["readings"][0]["id"]);
+    assert_eq!(api.ask("DELETE", &first, None).await.0, StatusCode::OK);
+    assert_eq!(api.ask("DELETE", &first, None).await.0, StatusCode::NOT_FOUND);
 }
 
 #[tokio::test]
