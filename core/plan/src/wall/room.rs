@@ -14,6 +14,8 @@ const COLOURED: f64 = 9.0;
 const WOOD: std::ops::Range<f64> = 40.0..85.0;
 const WOOD_VALUES: std::ops::Range<f64> = 1.5..7.5;
 const LEAVES: std::ops::Range<f64> = 98.0..170.0;
+/// Values leaves have indoors: what is lighter is a wall in greenish light. A choice.
+const LEAF_VALUES: std::ops::Range<f64> = 1.0..6.8;
 
 /// Shares of wall, wood and plants, and of warm and cool, in a small photo whose bare wall reads `wall`.
 pub fn read(photo: &Picture, wall: Lab) -> RoomReading {
@@ -25,7 +27,7 @@ pub fn read(photo: &Picture, wall: Lab) -> RoomReading {
     RoomReading {
         wall: share(&on_wall),
         wood: share(&|l| coloured(l) && WOOD.contains(&l.hue()) && WOOD_VALUES.contains(&l.value().0)),
-        plants: share(&|l| coloured(l) && LEAVES.contains(&l.hue())),
+        plants: share(&|l| coloured(l) && LEAVES.contains(&l.hue()) && LEAF_VALUES.contains(&l.value().0)),
         warm: share(&|l| l.chroma() >= COLOURED && l.temperature().0 > 0.0),
         cool: share(&|l| l.chroma() >= COLOURED && l.temperature().0 < 0.0),
     }
@@ -75,6 +77,8 @@ mod tests {
     fn wood_leaves_and_wall_are_told_apart() {
         let seen = read(&room(), lab_of_srgb([206, 202, 194]));
         assert!((seen.wood - 0.25).abs() < 0.01 && (seen.plants - 0.15).abs() < 0.01 && (seen.wall - 0.6).abs() < 0.01, "{seen:?}");
+        let pale = Picture { width: 4, height: 4, rgb: [222, 226, 190].repeat(16) };
+        assert_eq!(read(&pale, lab_of_srgb([240, 222, 186])).plants, 0.0, "a wall in greenish light is no plant");
         assert_eq!(stands(&seen, -8.0), Some("It is the cool in a warm room."));
         assert_eq!(stands(&RoomReading { warm: 0.2, cool: 0.2, ..seen }, 8.0), None);
     }

@@ -32,7 +32,9 @@ export function ReadingsRoom({ box }: { box: BoxView }) {
       </section>
       <section aria-label="Before and after">
         <h2>Learned</h2>
-        <Note>Left as modelled, right as learned: alone, and in a tint.</Note>
+        <Note>
+          Left as modelled, right as learned{data.changed.some((c) => c.tint_before) && ": alone, and in a tint"}.
+        </Note>
         <ul>
           {data.changed.map((c) => (
             <Changed key={c.pigment} c={c} box={box} />
