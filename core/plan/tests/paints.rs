@@ -251,7 +251,7 @@ fn in_layers_something_is_laid_over_and_a_wet_wash_is_judged_by_what_it_dries_to
     let at = |s: State| predicted(&pans, &swatch, s).unwrap();
     let wet = SwatchReading { state: Dampness::Wet, ..reading(swatch.clone(), &at(State::Wet), ReadWith::Meter) };
     let dry = at(State::Dry).xyz().lab();
-    let judged = trials(&piece, &pans, dry, &[(1, wet.clone())]);
+    let judged = trials(&piece, &pans, dry, None, &[(1, wet.clone())]);
     assert!(judged.trials[0].dries_to && judged.trials[0].difference < 0.1, "{:?}", judged.trials);
     // What another of the pans, laid over it, would give.
     let over = swatch_of(&pans, pans.find(&piece.chosen.pigments[3]).unwrap(), 0.0).unwrap();
@@ -259,9 +259,12 @@ fn in_layers_something_is_laid_over_and_a_wet_wash_is_judged_by_what_it_dries_to
     let darker = predicted(&pans, &both, State::Dry).unwrap().xyz().lab();
     let mut dry_one = reading(swatch.clone(), &at(State::Dry), ReadWith::Typed);
     dry_one.tried_for = Some(TriedFor { piece: 1, zone: Some(ZoneId(1)), cell: None });
-    let two = trials(&piece, &pans, darker, &[(1, wet), (2, dry_one)]);
+    let two = trials(&piece, &pans, darker, None, &[(1, wet), (2, dry_one)]);
     assert_eq!(two.trials[1].went, "no nearer");
     let advice = two.correction.unwrap();
+    assert_eq!(two.next.unwrap().layers, [swatch.layers.clone(), advice.over.clone()].concat(), "the next begins with what lies there");
+    let first = trials(&piece, &pans, darker, None, &[]);
+    assert!(first.trials.is_empty() && !first.next.unwrap().layers.is_empty(), "the first begins with the nearest recipe");
     assert!(advice.words.starts_with("Lay over it: ") && advice.difference < two.trials[1].difference, "{advice:?}");
     assert_eq!(pans.medium, Medium::Watercolour);
 }

@@ -4755,7 +4755,7 @@ export interface components {
         /** @description The trials of one thing that is wanted, in their order, and what to do about the last. */
         Trials: {
             correction?: components["schemas"]["Correction"] | null;
-            suggested?: components["schemas"]["Mix"] | null;
+            next?: components["schemas"]["Swatch"] | null;
             /** @description Trials, the first made first. */
             trials: components["schemas"]["Trial"][];
             /** @description What is wanted. */

@@ -16,6 +16,7 @@ use lean_media::readings::{self, exchange, table};
 use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadWith, Seen, Swatch, SwatchReading, TriedFor, WetPart};
 use lean_piece::{Piece, ZoneId};
 use lean_plan::mark::Mark;
+use lean_plan::mixes::mixes_of;
 use lean_plan::paints::learned::{BeforeAfter, StrayReading, Teaches, before_after, learned, predicted};
 use lean_plan::paints::moved::moved;
 use lean_plan::paints::trial::{Trials, mixed, trials};
@@ -363,7 +364,8 @@ pub async fn of_piece(State(studio): State<Studio>, Path(id): Path<i64>, Query(a
             let wanted = wanted(&kept.piece, &asked)?;
             let for_it = |r: &SwatchReading| r.tried_for.is_some_and(|t| t.zone.map(|z| z.0) == asked.zone && t.cell == asked.cell);
             let all: Vec<_> = s.store.trials(id)?.into_iter().filter(|(_, r)| for_it(r)).collect();
-            Ok(Json(trials(&kept.piece, &paint_box, wanted, &all)))
+            let planned = mixes_of(&kept.piece, Some(&paint_box)).into_iter().find(|m| Some(m.zone.0) == asked.zone).map(|m| m.mix);
+            Ok(Json(trials(&kept.piece, &paint_box, wanted, planned, &all)))
         })
         .await
 }

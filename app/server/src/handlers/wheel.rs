@@ -27,6 +27,7 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<J
             let kept = s.store.piece(id)?;
             let paint_box =
                 s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            paint_box.searchable(&kept.piece.excluded).map_err(Problem::unusable)?;
             let opposites = Wheel::of(&kept.piece, &paint_box).opposites();
             Ok(Json(WheelView { opposites, threads: threads(&kept.piece, &paint_box) }))
         })

@@ -159,6 +159,14 @@ async fn a_box_is_started_in_minutes_and_described() {
     let (status, problem) = api.ask("POST", &format!("/api/boxes/{id}/list"), Some(json!({ "list": "PY43" }))).await;
     assert!(status == StatusCode::UNPROCESSABLE_ENTITY && problem["detail"].as_str().unwrap().contains("500"), "{problem}");
 
+    // Far too many to go through: said, and nothing hangs.
+    assert_eq!(api.request(4, json!({ "do": "use-box", "paint_box": id })).await.0, StatusCode::OK);
+    for (method, path) in [("POST", "/api/pieces/4/search"), ("GET", "/api/pieces/4/wheel")] {
+        let (status, problem) = api.ask(method, path, None).await;
+        assert!(status == StatusCode::UNPROCESSABLE_ENTITY && problem["detail"].as_str().unwrap().contains("120"), "{path}: {problem}");
+    }
+    assert_eq!(api.request(4, json!({ "do": "use-box", "paint_box": "bench-oils" })).await.0, StatusCode::OK);
+
     let said = json!({
         "name": "Sea", "colour_index": ["PB29"], "lightfastness": "I", "hazard": "", "staining": false, "granulating": true,
         "owned": { "label": "No 5", "hardness": null, "covering": 0.3, "left": 0.5, "bought": "the fair", "lent_to": "", "used_up": true }

@@ -16,6 +16,8 @@ pub struct BoxId(pub String);
 
 /// Most pigments one Box may hold for now.
 pub const MOST_PIGMENTS: usize = 500;
+/// Most pigments a search goes through: the time grows with the third power of their number.
+pub const MOST_SEARCHED: usize = 120;
 /// Most characters of a text kept with a pigment or a reading.
 pub const MOST_TEXT: usize = 200;
 
@@ -53,6 +55,21 @@ impl PaintBox {
             if !seen.insert(&p.id) {
                 return Err(format!("Two pigments are both called \"{}\". Give each an id of its own.", p.id));
             }
+        }
+        Ok(())
+    }
+
+    /// Whether what is at hand and not left out is few enough to be gone through.
+    ///
+    /// # Errors
+    /// Says how many there are, and what to do.
+    pub fn searchable(&self, excluded: &[PigmentId]) -> Result<(), String> {
+        let away: HashSet<&PigmentId> = self.away().chain(excluded).collect();
+        let n = self.pigments.iter().filter(|p| !p.white && !away.contains(&p.id)).count();
+        if n > MOST_SEARCHED {
+            return Err(format!(
+                "{n} pigments are more than the {MOST_SEARCHED} that can be gone through at once. Leave some out at Lean set, or part them over two Boxes."
+            ));
         }
         Ok(())
     }

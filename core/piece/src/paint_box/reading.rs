@@ -6,7 +6,7 @@ use lean_colour::{BANDS, Lab, Reflectance};
 use lean_media::layering::{Binder, Layer, State};
 use lean_media::learn::Evidence;
 use lean_media::{GroundId, Medium, Parts, Pigment, PigmentId};
-use lean_recipes::MixLayer;
+use lean_recipes::{Mix, MixLayer};
 use serde::{Deserialize, Serialize};
 
 /// One pigment in a wet mix.
@@ -37,6 +37,17 @@ pub struct Swatch {
 }
 
 impl Swatch {
+    /// What a recipe comes to on a ground; of wet mixes in parts, the least of which is one.
+    pub fn of_mix(mix: &Mix, ground: GroundId) -> Self {
+        if !mix.layers.is_empty() {
+            return Self { ground, parts: Vec::new(), layers: mix.layers.clone() };
+        }
+        let amounts: Vec<(&PigmentId, f64)> = mix.amounts().into_iter().filter(|(_, n)| *n > 0.0).collect();
+        let least = amounts.iter().map(|(_, n)| *n).fold(f64::INFINITY, f64::min);
+        let part = |(id, n): (&PigmentId, f64)| WetPart { pigment: id.clone(), parts: (n / least * 100.0).round() / 100.0 };
+        Self { ground, parts: amounts.into_iter().map(part).collect(), layers: Vec::new() }
+    }
+
     /// The same as layers of the general model; `None` where a pigment is not in the Box, or nothing was laid.
     pub fn general<'a>(&self, medium: Medium, find: &dyn Fn(&PigmentId) -> Option<&'a Pigment>) -> Option<Vec<Layer<'a>>> {
         if !self.parts.is_empty() {

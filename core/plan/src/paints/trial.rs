@@ -9,7 +9,7 @@ use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_media::layering::State;
 use lean_piece::Piece;
-use lean_piece::paint_box::{Dampness, PaintBox, SwatchReading};
+use lean_piece::paint_box::{Dampness, PaintBox, Swatch, SwatchReading};
 use lean_recipes::{Mix, telling};
 use lean_search::Recipes;
 use serde::Serialize;
@@ -40,16 +40,16 @@ pub struct Trial {
 pub struct Trials {
     /// What is wanted.
     pub wanted: Mark,
-    /// The recipe of the set in use that comes nearest; `None` without a set.
-    pub suggested: Option<Mix>,
+    /// What the next trial starts from: what lies there with what is advised, or the recipe; `None` without either.
+    pub next: Option<Swatch>,
     /// Trials, the first made first.
     pub trials: Vec<Trial>,
     /// What to add to what lies there, or to lay over it; `None` before there is a trial, or where a pigment of it is gone.
     pub correction: Option<Correction>,
 }
 
-/// Judges trials against what is wanted.
-pub fn trials(piece: &Piece, paint_box: &PaintBox, wanted: Lab, readings: &[(i64, SwatchReading)]) -> Trials {
+/// Judges trials against what is wanted. `mix` is the recipe that is planned for it; the nearest of the set in use where there is none.
+pub fn trials(piece: &Piece, paint_box: &PaintBox, wanted: Lab, mix: Option<Mix>, readings: &[(i64, SwatchReading)]) -> Trials {
     let neutral = piece.neutral();
     let mut judged: Vec<Trial> = Vec::new();
     for (id, r) in readings {
@@ -67,11 +67,32 @@ pub fn trials(piece: &Piece, paint_box: &PaintBox, wanted: Lab, readings: &[(i64
         });
     }
     let last = readings.last().map(|(_, r)| correction(piece, paint_box, &r.swatch, dry(paint_box, r).0, wanted));
-    let suggested = (!piece.chosen.pigments.is_empty()).then(|| {
-        let technique = technique_of(piece, paint_box, &pigments_of(paint_box, &piece.chosen.pigments));
-        Recipes::of(technique.as_ref()).best(wanted, piece.cost()).map(|b| b.1)
-    });
-    Trials { wanted: Mark::of(wanted, neutral), suggested: suggested.flatten(), trials: judged, correction: last }
+    let lies_there = readings.last().map(|(_, r)| &r.swatch).zip(last.as_ref()).filter(|(_, c)| c.anew.is_none());
+    let next = match lies_there {
+        Some((swatch, advice)) => Some(with(swatch, advice)),
+        None => mix.or_else(|| nearest(piece, paint_box, wanted)).map(|m| Swatch::of_mix(&m, piece.brief.ground.clone())),
+    };
+    Trials { wanted: Mark::of(wanted, neutral), next, trials: judged, correction: last }
+}
+
+/// What lies there with what is advised.
+fn with(swatch: &Swatch, advice: &Correction) -> Swatch {
+    let mut next = swatch.clone();
+    for more in &advice.add {
+        match next.parts.iter_mut().find(|p| p.pigment == more.pigment) {
+            Some(there) => there.parts += more.parts,
+            None => next.parts.push(more.clone()),
+        }
+    }
+    next.layers.extend(advice.over.iter().cloned());
+    next
+}
+
+/// The recipe of the set in use that comes nearest.
+fn nearest(piece: &Piece, paint_box: &PaintBox, wanted: Lab) -> Option<Mix> {
+    let set = pigments_of(paint_box, &piece.chosen.pigments);
+    let technique = (!set.is_empty()).then(|| technique_of(piece, paint_box, &set))?;
+    Recipes::of(technique.as_ref()).best(wanted, piece.cost()).map(|b| b.1)
 }
 
 fn way(before: f64, now: f64) -> &'static str {

@@ -15,7 +15,7 @@ import styles from "./Trials.module.css";
 type For = { zone: number } | { cell: number };
 
 /** What was tried for a zone or a cell of the chart, which way it went, and what to add to what lies there. */
-export function Trials({ of, mix }: { of: For; mix: Mix | null }) {
+export function Trials({ of }: { of: For }) {
   const { view, box, look } = useBench();
   const ground = useGround();
   const query = "zone" in of ? { zone: of.zone } : { cell: of.cell };
@@ -27,7 +27,7 @@ export function Trials({ of, mix }: { of: For; mix: Mix | null }) {
   });
   const [open, setOpen] = useState(false);
   if (!box || !found.data) return null;
-  const { trials, correction, wanted, suggested } = found.data;
+  const { trials, correction, wanted, next } = found.data;
   return (
     <Section title="Trials">
       {trials.length > 0 && (
@@ -63,12 +63,7 @@ export function Trials({ of, mix }: { of: For; mix: Mix | null }) {
         </div>
       )}
       {open ? (
-        <NewTrial
-          of={of}
-          mix={mix ?? suggested ?? null}
-          correction={correction ?? null}
-          onDone={() => setOpen(false)}
-        />
+        <NewTrial of={of} next={next ?? null} onDone={() => setOpen(false)} />
       ) : (
         <Act onDo={() => setOpen(true)}>{trials.length ? "Another trial" : "Try it, and read what comes of it"}</Act>
       )}
@@ -77,26 +72,11 @@ export function Trials({ of, mix }: { of: For; mix: Mix | null }) {
 }
 
 /** What was really mixed, and what it reads. */
-function NewTrial({
-  of,
-  mix,
-  correction,
-  onDone,
-}: {
-  of: For;
-  mix: Mix | null;
-  correction: Schemas["Correction"] | null;
-  onDone: () => void;
-}) {
+function NewTrial({ of, next, onDone }: { of: For; next: Schemas["Swatch"] | null; onDone: () => void }) {
   const { view, box } = useBench();
-  const { data, take } = useReadings(box?.id);
+  const { take } = useReadings(box?.id);
   const { medium, ground } = view.piece.brief;
-  const tried = (data?.readings ?? []).find(
-    (r) =>
-      r.reading.tried_for?.piece === view.id &&
-      ("zone" in of ? r.reading.tried_for.zone === of.zone : r.reading.tried_for.cell === of.cell),
-  )?.reading.swatch;
-  const [swatch, setSwatch] = useState<Schemas["Swatch"]>(() => startOf(ground, mix, tried ?? null, correction));
+  const [swatch, setSwatch] = useState<Schemas["Swatch"]>(next ?? { ground, parts: [], layers: [] });
   const [state, setState] = useState<Schemas["Dampness"]>("dry");
   const [typed, setTyped] = useState("");
   if (!box) return null;
@@ -139,46 +119,6 @@ function NewTrial({
       <Note>Trials teach the pigments too: the next recipes know better.</Note>
     </>
   );
-}
-
-/** What the next trial starts from: what lies there with what was advised, or the recipe. */
-function startOf(
-  ground: string,
-  mix: Mix | null,
-  last: Schemas["Swatch"] | null,
-  correction: Schemas["Correction"] | null,
-): Schemas["Swatch"] {
-  if (last && correction && !correction.anew) {
-    const parts = last.parts.map((p) => ({ ...p }));
-    for (const more of correction.add) {
-      const there = parts.find((p) => p.pigment === more.pigment);
-      if (there) there.parts += more.parts;
-      else parts.push({ ...more });
-    }
-    return { ...last, parts, layers: [...last.layers, ...correction.over] };
-  }
-  if (!mix) return { ground, parts: [], layers: [] };
-  return {
-    ground,
-    parts: mix.layers?.length ? [] : amountsOf(mix),
-    layers: mix.layers ?? [],
-  };
-}
-
-/** Parts of a wet mix; of one made in heaps what they come to, the least as one. */
-function amountsOf(mix: Mix): Schemas["WetPart"][] {
-  let heap = new Map<string, number>();
-  for (const h of mix.heaps ?? []) {
-    const whole = [...heap.values()].reduce((a, b) => a + b, 0);
-    const next = new Map([...heap].map(([id, n]) => [id, whole > 0 ? (n * h.of_last) / whole : 0]));
-    for (const p of h.with) next.set(p.pigment, (next.get(p.pigment) ?? 0) + p.parts);
-    heap = next;
-  }
-  if (!heap.size) heap = new Map(mix.parts.map((p) => [p.pigment, p.touch ? 0.04 : p.parts]));
-  const least = Math.min(...[...heap.values()].filter((n) => n > 0));
-  return [...heap]
-    .filter(([, n]) => n > 0)
-    .map(([pigment, n]) => ({ pigment, parts: Math.round((n / least) * 100) / 100 }));
 }
 
 /** The parts that were really taken, to be changed. */

@@ -337,7 +337,7 @@ function MixCard() {
         {m.simpler && <Alternative mix={m} />}
       </div>
       <ThenMixes mix={m} ground={ground} />
-      <Trials key={m.zone} of={{ zone: m.zone }} mix={m.mix} />
+      <Trials key={m.zone} of={{ zone: m.zone }} />
       <AmongNeighbours zone={m.zone} />
       {view.derived.findings
         .filter((f) => f.zones.includes(m.zone))

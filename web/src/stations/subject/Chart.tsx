@@ -83,7 +83,7 @@ export function ChartCard() {
   const [cell] = useCell();
   return (
     <>
-      {cell !== null && view.piece.chart?.cells[cell] && <Trials key={cell} of={{ cell }} mix={null} />}
+      {cell !== null && view.piece.chart?.cells[cell] && <Trials key={cell} of={{ cell }} />}
       <WholeChart />
     </>
   );
