@@ -1,8 +1,8 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, field_notes, grounds, instruments, jobs, maps, others, pieces, readings, reference, sheet, studies,
-    studio, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, easel, field_notes, grounds, instruments, jobs, maps, others, pieces, readings, reference, sheet,
+    studies, studio, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
@@ -94,6 +94,10 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(studies::lend, studies::lend_picture))
         .routes(routes!(studies::lamps))
         .routes(routes!(studies::painted))
+        .routes(routes!(easel::read))
+        .routes(routes!(easel::offers))
+        .routes(routes!(easel::look))
+        .routes(routes!(easel::all))
         .routes(routes!(wheel::read))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))

@@ -150,14 +150,16 @@ pub struct PieceLine {
     pub studies: usize,
     /// Whether it has a reference.
     pub has_reference: bool,
+    /// The day it must be finished.
+    pub due: Option<String>,
     /// When it last changed, UTC.
     pub changed: String,
 }
 
 impl From<Summary> for PieceLine {
     fn from(s: Summary) -> Self {
-        let Line { title, medium, zones, studies, has_reference } = s.line;
-        Self { id: s.id, title, medium, zones, studies, has_reference, changed: s.changed }
+        let Line { title, medium, zones, studies, has_reference, due } = s.line;
+        Self { id: s.id, title, medium, zones, studies, has_reference, due, changed: s.changed }
     }
 }
 

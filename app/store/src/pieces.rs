@@ -37,6 +37,8 @@ pub struct Line {
     pub studies: usize,
     /// Whether it has a reference.
     pub has_reference: bool,
+    /// The day it must be finished; `None` when there is no hurry.
+    pub due: Option<String>,
 }
 
 impl Line {
@@ -48,6 +50,7 @@ impl Line {
             zones: piece.zones.len(),
             studies: piece.studies.len(),
             has_reference: piece.reference.is_some(),
+            due: piece.intent.due.clone(),
         }
     }
 }

@@ -1,13 +1,14 @@
 //! A piece: one planned work, as data, and everything that changes it.
 //!
 //! **The nouns and how they meet.** A [`Piece`] is one aggregate: its [`brief`], [`intent`], [`reference`], [`zones`], [`light`], [`wall`],
-//! [`set`], [`studies`] and the log of [`session`]s. It changes only by a [`Command`](change::Command) in [`change`], which gives the next piece and the way
+//! [`set`], [`studies`], what happens at the [`easel`] and the log of [`session`]s. It changes only by a [`Command`](change::Command) in [`change`], which gives the next piece and the way
 //! back. A [`PaintBox`](paint_box::PaintBox) is what the painter owns. Nothing here advises: what follows from a piece is in the crate above.
 #![deny(missing_docs)]
 
 pub mod answered;
 pub mod brief;
 pub mod change;
+pub mod easel;
 pub mod intent;
 pub mod light;
 pub mod own_ground;

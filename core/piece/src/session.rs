@@ -1,6 +1,7 @@
 //! Work done on a piece: when, how long, where.
 
 use crate::zones::ZoneId;
+use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 
 /// Most sessions logged on one piece.
@@ -41,23 +42,9 @@ impl Session {
     }
 }
 
-fn is_day(text: &str) -> bool {
-    let parts: Vec<&str> = text.split('-').collect();
-    let [year, month, day] = parts[..] else { return false };
-    if [year.len(), month.len(), day.len()] != [4, 2, 2] {
-        return false;
-    }
-    let number = |t: &str| t.bytes().all(|b| b.is_ascii_digit()).then(|| t.parse::<u32>().ok()).flatten();
-    let (Some(year), Some(month), Some(day)) = (number(year), number(month), number(day)) else { return false };
-    let leap = (year % 4 == 0 && year % 100 != 0) || year % 400 == 0;
-    let days = match month {
-        4 | 6 | 9 | 11 => 30,
-        2 if leap => 29,
-        2 => 28,
-        1..=12 => 31,
-        _ => 0,
-    };
-    (1..=days).contains(&day)
+/// Whether a text is a day, as `2025-01-14`.
+pub(crate) fn is_day(text: &str) -> bool {
+    text.len() == 10 && text.parse::<Date>().is_ok()
 }
 
 #[cfg(test)]

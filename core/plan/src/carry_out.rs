@@ -6,6 +6,7 @@ use crate::light::propose::propose;
 use crate::light::rules;
 use crate::mixes::{self, ZoneMix};
 use crate::requests::{FieldMove, Request};
+use crate::stages::requests as stages;
 use crate::studies::go_on::go_on;
 use crate::zones::masses;
 use lean_colour::{Lab, Temperature, Value, moves};
@@ -149,6 +150,14 @@ impl Request {
                 dismissed.push(dismissal);
                 Command::SetDismissed(SetDismissed { dismissed })
             }
+            Self::SetEasel { easel } => stages::decided(piece, paint_box, easel)?.into(),
+            Self::DidTask { task, done, at } => stages::did(piece, task, done, at).into(),
+            Self::SkipTask { task, skipped } => stages::skip(piece, task, skipped).into(),
+            Self::PutTaskBefore { task, before } => stages::put_before(piece, paint_box, task, before)?.into(),
+            Self::UsualOrder => stages::usual_order(piece).into(),
+            Self::Depart { departure } => stages::depart(piece, departure)?.into(),
+            Self::TakeBackDeparture { at } => stages::take_back(piece, at)?.into(),
+            Self::SetProgressPhoto { at, photo } => stages::photo(piece, at, photo)?.into(),
             Self::BringBackFindings => Command::SetDismissed(SetDismissed { dismissed: Vec::new() }),
         })
     }

@@ -13,6 +13,7 @@ pub mod cautions;
 pub mod chart;
 pub mod colouring;
 pub mod compare;
+pub mod departures;
 pub mod derived;
 pub mod field_note;
 pub mod findings;
@@ -29,6 +30,7 @@ pub mod planned;
 pub mod requests;
 #[cfg(test)]
 mod staged;
+pub mod stages;
 pub mod studies;
 pub mod travels;
 pub mod wall;

@@ -1,6 +1,7 @@
 //! The piece as planned, as a picture: zones filled with their targets, with their mixes, or as they look among their neighbours.
 
 use crate::mixes::ZoneMix;
+use crate::stages::{StageLook, ZoneNow};
 use lean_colour::Lab;
 use lean_colour::neighbours::{Border, over_zones, shown_alone};
 use lean_media::Medium;
@@ -74,10 +75,14 @@ const SHOWN: (f64, f64) = (1.0 / 90.0, 1.0 / 22.0);
 const OF_STUDY: f64 = 1.0 / 26.0;
 
 fn hand_painted(piece: &Piece, fills: &BTreeMap<u16, Fill>, width: u32, brush: f64, seed: u32) -> Option<Picture> {
+    painted_on(piece, piece.ground().lab, fills, width, brush, seed)
+}
+
+fn painted_on(piece: &Piece, ground: Lab, fills: &BTreeMap<u16, Fill>, width: u32, brush: f64, seed: u32) -> Option<Picture> {
     let map = piece.map()?;
     let longer = f64::from(width) * (f64::from(map.height) / f64::from(map.width.max(1))).max(1.0);
     let brush = (brush.clamp(SHOWN.0, SHOWN.1) * longer).max(2.0) as f32;
-    Some(painted(map, fills, piece.ground().lab, width, Painting { hand: hand_of(piece.brief.medium), brush, seed }))
+    Some(painted(map, fills, ground, width, Painting { hand: hand_of(piece.brief.medium), brush, seed }))
 }
 
 /// A study painted with its large brush, `width` pixels wide; `None` without zones.
@@ -98,6 +103,15 @@ pub fn painted_mixes(piece: &Piece, mixes: &[ZoneMix], width: u32) -> Option<Pic
 /// The plan painted in what is wanted, before there is a set; `None` without zones.
 pub fn painted_targets(piece: &Piece, width: u32) -> Option<Picture> {
     hand_painted(piece, &filled(piece, What::Planned), width, brush_of(piece), 0)
+}
+
+/// A piece on its way, painted: what is bare stays ground, unfinished zones lie as far as they are; `None` without zones.
+pub fn painted_look(piece: &Piece, look: &StageLook, width: u32) -> Option<Picture> {
+    let finished = |z: &ZoneNow| z.to_come == 0;
+    let run =
+        |z: &ZoneNow| piece.zone(z.zone).and_then(|o| o.graded).filter(|_| finished(z)).map(|g| (piece.within_rules(g.to), g.direction));
+    let fills = look.zones.iter().filter(|z| !z.bare).map(|z| (z.zone.0, Fill { lab: z.mark.lab, to: run(z) })).collect();
+    painted_on(piece, look.ground.lab, &fills, width, brush_of(piece), 0)
 }
 
 fn brush_of(piece: &Piece) -> f64 {

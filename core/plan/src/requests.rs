@@ -3,6 +3,7 @@
 use lean_colour::Lab;
 use lean_media::PigmentId;
 use lean_picture::spot::Spot;
+use lean_piece::easel::{Departure, Easel, ProgressPhoto, TaskId};
 use lean_piece::intent::Intent;
 use lean_piece::light::{Distance, Facts, Key, Lighting, Plane, Which};
 use lean_piece::paint_box::BoxId;
@@ -244,6 +245,53 @@ pub enum Request {
     },
     /// Take all answers back.
     BringBackFindings,
+    /// Say how the piece is carried out. What is done, ordered and photographed stays.
+    SetEasel {
+        /// All that is decided.
+        easel: Easel,
+    },
+    /// A task is done, or not yet after all.
+    DidTask {
+        /// Which.
+        task: TaskId,
+        /// Whether it is done.
+        done: bool,
+        /// When, in local time as `2025-01-18T19:40`; `None` when nobody knows any more.
+        at: Option<String>,
+    },
+    /// Leave a task out, or not after all.
+    SkipTask {
+        /// Which.
+        task: TaskId,
+        /// Whether it is left out.
+        skipped: bool,
+    },
+    /// Do one task before another.
+    PutTaskBefore {
+        /// The first.
+        task: TaskId,
+        /// The other.
+        before: TaskId,
+    },
+    /// The order of work is the usual one again, and nothing is left out.
+    UsualOrder,
+    /// The painting goes its own way.
+    Depart {
+        /// Where and why.
+        departure: Departure,
+    },
+    /// A departure is taken back.
+    TakeBackDeparture {
+        /// Its place in the list, from 0.
+        at: usize,
+    },
+    /// Say how a photo of the progress lies over the plan and what stage it shows, or take it off.
+    SetProgressPhoto {
+        /// Its place in the list, from 0.
+        at: usize,
+        /// Its corners and its stage; `None` takes it off.
+        photo: Option<ProgressPhoto>,
+    },
 }
 
 /// How a target runs: where its far end lies in the field, and which way it goes.

@@ -306,6 +306,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/easel/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All pieces that are due, timed together for one pair of hands. */
+        get: operations["read_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/field-notes": {
         parameters: {
             query?: never;
@@ -715,6 +732,57 @@ export interface paths {
         put?: never;
         /** Carries the chosen composition on: it becomes the reference, cut out of its sheet at the proportion of the piece. */
         post: operations["carry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/easel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A piece at the easel, at the painter's time. */
+        get: operations["read_easel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/easel/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The piece as it should look after a stage, or now, painted, as PNG. */
+        get: operations["view_easel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/easel/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What could be laid under or over it, predicted before it is dared. */
+        get: operations["read_easel_offers"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1631,6 +1699,19 @@ export interface components {
              */
             value_weight: number;
         };
+        /** @description The air paint dries in. */
+        Air: {
+            /**
+             * Format: double
+             * @description Relative humidity in per cent, 10..=95.
+             */
+            damp: number;
+            /**
+             * Format: double
+             * @description Degrees Celsius, 5..=40.
+             */
+            warmth: number;
+        };
         /** @description How a zone reads among its neighbours. */
         Among: {
             own?: components["schemas"]["Remedy"] | null;
@@ -1681,6 +1762,35 @@ export interface components {
              * @description Revision the page last saw.
              */
             base_revision: number;
+        };
+        /** @description A piece at the easel. */
+        AtTheEasel: {
+            /** @description The last day on which what is left can be begun to be ready in time; none without a date, or when it is too late. */
+            begin_by?: string | null;
+            /** @description Every pigment of the set, with what wants it. */
+            in_hand: components["schemas"]["InHand"][];
+            /** @description What the time limit leaves no time for. */
+            left_out: components["schemas"]["LeftOut"][];
+            /** @description The picture after every stage. */
+            looks: components["schemas"]["StageLook"][];
+            next?: components["schemas"]["TaskId"] | null;
+            /**
+             * Format: int32
+             * @description Minutes until that can be begun.
+             */
+            next_in: number;
+            /** @description The picture as it is now. */
+            now: components["schemas"]["StageLook"];
+            /** @description When what is left is done. */
+            sessions: components["schemas"]["Sessions"];
+            /** @description The stages that have something to do. */
+            stages: components["schemas"]["StageLine"][];
+            /** @description All there is to do, stage by stage. */
+            tasks: components["schemas"]["TaskLine"][];
+            /** @description What is still wet. */
+            wet: components["schemas"]["Wet"][];
+            /** @description How it stands with the date and the time, in a sentence or two; empty when there is nothing to say. */
+            words: string;
         };
         /** @description What the piece made of a note should be. */
         Become: {
@@ -1758,6 +1868,15 @@ export interface components {
              */
             millimetres: number;
         };
+        /** @description All pieces that are due, timed together. */
+        Calendar: {
+            /** @description The pieces, soonest due first; slots name them by their place here. */
+            pieces: components["schemas"]["DuePiece"][];
+            /** @description The sessions of all of them. */
+            sessions: components["schemas"]["Sessions"];
+            /** @description How it stands, in a sentence. */
+            words: string;
+        };
         /** @description A way the piece could hang: panels of one size in a row. */
         Candidate: {
             /** @description Middle of the row in the photo. */
@@ -1793,15 +1912,41 @@ export interface components {
             /** @description What it is about, and what comes first. */
             reason: string;
         };
-        /** @description A request and the revision it was meant for. */
+        /** @description What is other than planned. */
         Change: {
+            /** @enum {string} */
+            was: "left-out";
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
             /**
-             * Format: int64
-             * @description Revision the page last saw.
+             * Format: double
+             * @description Down, as a share of the height.
              */
-            base_revision: number;
-            /** @description What to change. */
-            request: components["schemas"]["Request"];
+            down: number;
+            /**
+             * Format: double
+             * @description To the right, as a share of the width.
+             */
+            right: number;
+            /** @enum {string} */
+            was: "moved";
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @description Its middle. */
+            at: components["schemas"]["Spot"];
+            /** @description Its colour. */
+            lab: components["schemas"]["Lab"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Its width and height, as shares of the picture's, 0.005..=0.8. */
+            size: [
+                number,
+                number
+            ];
+            /** @enum {string} */
+            was: "added";
         };
         /** @description The distinct colours of a picture. */
         Chart: {
@@ -2111,6 +2256,13 @@ export interface components {
              */
             warm_and_cool: components["schemas"]["HueFamily"][];
         };
+        /** @description A departure from the plan. */
+        Departure: {
+            /** @description What is other than planned. */
+            change: components["schemas"]["Change"];
+            /** @description Why, at most 300 characters. */
+            reason: string;
+        };
         /** @description What follows from a piece. */
         Derived: {
             /** @description How zones read among their neighbours, where that is worth a word. */
@@ -2241,6 +2393,13 @@ export interface components {
          * @enum {string}
          */
         Distance: "near" | "middle" | "far";
+        /** @description Something that is done. */
+        Done: {
+            /** @description When, in local time as `2025-01-18T19:40`; none when nobody knows any more. */
+            at?: string | null;
+            /** @description What. */
+            task: components["schemas"]["TaskId"];
+        };
         /** @description A mark dragged in the field. */
         Drag: {
             /**
@@ -2263,6 +2422,136 @@ export interface components {
             panels: components["schemas"]["Spot"][][];
             /** @description Whole width with gaps. */
             width: components["schemas"]["Millimetres"];
+        };
+        /**
+         * @description What the preliminary drawing is made with.
+         * @enum {string}
+         */
+        DrawnWith: "pencil" | "charcoal" | "brush" | "nothing";
+        /** @description The same in minutes, for the screen. */
+        DryingLine: {
+            /**
+             * Format: int32
+             * @description Minutes until what lies beside it may be touched.
+             */
+            beside: number;
+            /**
+             * Format: int32
+             * @description Minutes until it can no longer be lifted or wiped off.
+             */
+            lift: number;
+            /**
+             * Format: int32
+             * @description Minutes until the next layer may go over it.
+             */
+            over: number;
+        };
+        /** @description One piece in the calendar. */
+        DuePiece: {
+            /** @description The day it must be finished. */
+            due: string;
+            /** @description For whom. */
+            for_whom: string;
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /**
+             * Format: int32
+             * @description Minutes of work left.
+             */
+            left: number;
+            /** @description Its title. */
+            title: string;
+        };
+        /** @description How a piece is carried out. */
+        Easel: {
+            /**
+             * @description The air it dries in.
+             * @default {
+             *       "damp": 50,
+             *       "warmth": 20
+             *     }
+             */
+            air: components["schemas"]["Air"];
+            /**
+             * @description Whether it was decided to burnish.
+             * @default false
+             */
+            burnish: boolean;
+            /**
+             * @description Where the painting went its own way.
+             * @default []
+             */
+            departures: components["schemas"]["Departure"][];
+            /**
+             * @description What is done.
+             * @default []
+             */
+            done: components["schemas"]["Done"][];
+            /**
+             * @description The preliminary drawing.
+             * @default {
+             *       "after_lay_in": false,
+             *       "belongs": false,
+             *       "with": "pencil"
+             *     }
+             */
+            drawing: components["schemas"]["PreliminaryDrawing"];
+            /** @default null */
+            glaze: components["schemas"]["Glaze"] | null;
+            /**
+             * @description What guards the surface in the end.
+             * @default nothing
+             */
+            guard: components["schemas"]["Guard"];
+            /**
+             * @description When there is time for it.
+             * @default {
+             *       "every_days": 1,
+             *       "session": 120
+             *     }
+             */
+            hours: components["schemas"]["Hours"];
+            /** @default null */
+            lay_in: components["schemas"]["LayIn"] | null;
+            /**
+             * @description Where the painter changed the order.
+             * @default []
+             */
+            orders: components["schemas"]["Order"][];
+            /**
+             * @description Photos of the piece on its way, oldest first.
+             * @default []
+             */
+            photos: components["schemas"]["ProgressPhoto"][];
+            /**
+             * @description Left out.
+             * @default []
+             */
+            skipped: components["schemas"]["TaskId"][];
+            /** @default null */
+            tone: components["schemas"]["PigmentId"] | null;
+        };
+        /** @description What could be laid under or over it. */
+        EaselOffers: {
+            /** @description Unifying glazes, most worth it first; none in a medium that cannot be glazed. */
+            glazes: components["schemas"]["GlazeOffer"][];
+            /** @description Value lay-ins, the one that shows least first. */
+            lay_ins: components["schemas"]["LayInOffer"][];
+        };
+        /** @description What the easel shows. */
+        EaselView: {
+            at?: components["schemas"]["AtTheEasel"] | null;
+            follows?: components["schemas"]["Follows"] | null;
+        };
+        /** @description One more use of a pigment. */
+        Echo: {
+            /** @description Why, in a sentence. */
+            words: string;
+            /** @description Where. */
+            zone: components["schemas"]["ZoneId"];
         };
         /** @description What one entry of a list was taken for. */
         Entry: {
@@ -2403,6 +2692,17 @@ export interface components {
             /** @default null */
             tape: components["schemas"]["Millimetres"] | null;
         };
+        /** @description What a departure raises, to be asked again. */
+        Follows: {
+            /** @description What goes with it or stays behind, in sentences. */
+            asked: string[];
+            /** @description How far the painting as it is misses what is wanted, against the plan, in a sentence. */
+            fit: string;
+            /** @description What is noticed of the painting that was not of the plan, title first. */
+            raised: string[];
+            /** @description What was noticed of the plan and has gone. */
+            settled: string[];
+        };
         /** @description How a picture is framed and corrected. The default looks at all of it as it is. */
         Frame: {
             /** @default null */
@@ -2525,6 +2825,57 @@ export interface components {
             base_revision: number;
             /** @description The zone. */
             to: components["schemas"]["ZoneId"];
+        };
+        /** @description A thin film over all of the finished piece. */
+        Glaze: {
+            /** @description Which pigment of the set. */
+            pigment: components["schemas"]["PigmentId"];
+            /**
+             * Format: double
+             * @description How strong: 0.02 a breath to 1 a full film.
+             */
+            strength: number;
+        };
+        /** @description A glaze with what it gains and takes. */
+        GlazeOffer: {
+            /** @description The glaze. */
+            glaze: components["schemas"]["Glaze"];
+            /** @description Zones whose value it moves, in words, the worst first. */
+            moves: string[];
+            /**
+             * Format: double
+             * @description By how much colours draw together: the share by which their mean distance in hue and chroma shrinks, 0..=1.
+             */
+            unity: number;
+            /**
+             * Format: double
+             * @description Steps of value the zone that loses most loses.
+             */
+            value_lost: number;
+            /** @description What it does, in a sentence. */
+            words: string;
+            /** @description Every zone under it. */
+            zones: [
+                number,
+                {
+                    /** @description The colour. */
+                    lab: components["schemas"]["Lab"];
+                    /** @description For the screen. */
+                    screen: components["schemas"]["Srgb8"];
+                    /** @description Across: warmer (+) or cooler (−) than the picture's own neutral. */
+                    temperature: components["schemas"]["Temperature"];
+                    /**
+                     * Format: double
+                     * @description Up and down, 0..=10.
+                     */
+                    value: number;
+                    /** @description The grey of the same value, for looking at values only. */
+                    values_only: components["schemas"]["Srgb8"];
+                    /** @description One value, warmer or cooler than the picture's neutral, for looking at warm and cool only. */
+                    warm_cool: components["schemas"]["Srgb8"];
+                    wide?: components["schemas"]["DisplayP3"] | null;
+                }
+            ][];
         };
         /** @description A target that runs from its own colour to another along a direction. */
         Graded: {
@@ -2658,6 +3009,11 @@ export interface components {
              */
             to: number;
         };
+        /**
+         * @description What guards the finished surface.
+         * @enum {string}
+         */
+        Guard: "nothing" | "fixative" | "varnish";
         /** @description That the server answers. */
         Health: {
             /** @description Always true. */
@@ -2680,6 +3036,19 @@ export interface components {
          * @enum {string}
          */
         Heard: "quiet" | "speaks-up";
+        /** @description When there is time for the piece. */
+        Hours: {
+            /**
+             * Format: int32
+             * @description Days from one session to the next, 1..=30.
+             */
+            every_days: number;
+            /**
+             * Format: int32
+             * @description Minutes of one session, 15..=720.
+             */
+            session: number;
+        };
         /**
          * @description Stretches of the hue circle, in painters' words.
          * @enum {string}
@@ -2703,6 +3072,16 @@ export interface components {
          * @enum {string}
          */
         Importance: "quiet" | "usual" | "focal";
+        /** @description A pigment in the hand. */
+        InHand: {
+            echo?: components["schemas"]["Echo"] | null;
+            /** @description Zones of another recipe whose colour is so near to one of these that the same mix would nearly do. */
+            nearly: components["schemas"]["ZoneId"][];
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+            /** @description Zones with a layer of it still to be laid, largest first. */
+            wants: components["schemas"]["ZoneId"][];
+        };
         /** @description A zone and a mass it lies in. */
         InMass: {
             /**
@@ -2718,6 +3097,11 @@ export interface components {
         /** @description What a piece is for and by which rules it is made. */
         Intent: {
             /**
+             * @description The day it must be finished, as `2025-01-14`; `None` when there is no hurry.
+             * @default null
+             */
+            due: string | null;
+            /**
              * @description How it lies on its sheet.
              * @default {
              *       "edge": null,
@@ -2727,6 +3111,11 @@ export interface components {
              *     }
              */
             fit: components["schemas"]["Fit"];
+            /**
+             * @description For whom it is, in the painter's words.
+             * @default
+             */
+            for_whom: string;
             /**
              * @description Rules of the game.
              * @default {
@@ -2886,6 +3275,64 @@ export interface components {
          * @enum {string}
          */
         LampFrom: "left" | "right" | "above" | "below" | "front" | "behind";
+        /** @description One pigment laid thin under everything in a few levels: a plan of the values before the colours. */
+        LayIn: {
+            /** @description How much lies in each zone: 1 light, 2 middle, 3 full. Zones that are not named stay bare. */
+            levels: [
+                number,
+                number
+            ][];
+            /** @description Which pigment of the set. */
+            pigment: components["schemas"]["PigmentId"];
+        };
+        /** @description A lay-in with what it does. */
+        LayInOffer: {
+            /** @description The lay-in. */
+            lay_in: components["schemas"]["LayIn"];
+            /**
+             * Format: double
+             * @description By how much the whole miss rises, in steps of value or as much; below 0 where it helps.
+             */
+            raises: number;
+            /** @description What of it will show in the end, in a sentence. */
+            shows: string;
+            /** @description Every zone when only it lies there. */
+            zones: [
+                number,
+                {
+                    /** @description The colour. */
+                    lab: components["schemas"]["Lab"];
+                    /** @description For the screen. */
+                    screen: components["schemas"]["Srgb8"];
+                    /** @description Across: warmer (+) or cooler (−) than the picture's own neutral. */
+                    temperature: components["schemas"]["Temperature"];
+                    /**
+                     * Format: double
+                     * @description Up and down, 0..=10.
+                     */
+                    value: number;
+                    /** @description The grey of the same value, for looking at values only. */
+                    values_only: components["schemas"]["Srgb8"];
+                    /** @description One value, warmer or cooler than the picture's neutral, for looking at warm and cool only. */
+                    warm_cool: components["schemas"]["Srgb8"];
+                    wide?: components["schemas"]["DisplayP3"] | null;
+                }
+            ][];
+        };
+        /** @description Something no time is left for. */
+        LeftOut: {
+            /** @description What that costs, in a few words. */
+            costs: string;
+            /**
+             * Format: int32
+             * @description Minutes it frees.
+             */
+            minutes: number;
+            /** @description What. */
+            task: components["schemas"]["TaskId"];
+            /** @description What it is called. */
+            title: string;
+        };
         /** @description Whose colours a study takes. */
         Lender: {
             /**
@@ -3310,6 +3757,13 @@ export interface components {
              */
             opposite: number;
         };
+        /** @description The painter wants one thing done before another. */
+        Order: {
+            /** @description The other. */
+            before: components["schemas"]["TaskId"];
+            /** @description The first. */
+            task: components["schemas"]["TaskId"];
+        };
         /** @description An order of work and why it is so. */
         OrderOfWork: {
             /** @description The schools it follows, in a few words. */
@@ -3473,6 +3927,8 @@ export interface components {
             demands: components["schemas"]["Demands"];
             /** @description Findings answered. */
             dismissed: components["schemas"]["Dismissal"][];
+            /** @description How it is carried out. */
+            easel: components["schemas"]["Easel"];
             /** @description Pigments no set may hold. */
             excluded: components["schemas"]["PigmentId"][];
             /** @description What it is for and by which rules it is made. */
@@ -3512,6 +3968,8 @@ export interface components {
         PieceLine: {
             /** @description When it last changed, UTC. */
             changed: string;
+            /** @description The day it must be finished. */
+            due?: string | null;
             /** @description Whether it has a reference. */
             has_reference: boolean;
             /**
@@ -3668,6 +4126,24 @@ export interface components {
             /** @description Where it is. */
             part: components["schemas"]["Crop"];
         };
+        /** @description The preliminary drawing. */
+        PreliminaryDrawing: {
+            /**
+             * @description It is made over the lay-in instead of under it.
+             * @default false
+             */
+            after_lay_in: boolean;
+            /**
+             * @description It belongs to the picture; otherwise it vanishes under the paint.
+             * @default false
+             */
+            belongs: boolean;
+            /**
+             * @description With what.
+             * @default pencil
+             */
+            with: components["schemas"]["DrawnWith"];
+        };
         /** @description What would follow from a drag, while it goes on. */
         Preview: {
             /**
@@ -3719,6 +4195,28 @@ export interface components {
             temperatures: number[];
             /** @description Value at each of 120 places, from one end to the other. */
             values: number[];
+        };
+        /** @description A photo of the piece on its way. */
+        ProgressPhoto: {
+            /** @description When it was taken in, in local time as `2025-01-18T19:40`. */
+            at: string;
+            /** @description Corners set by hand; none where they are looked for. */
+            corners?: components["schemas"]["Spot"][] | null;
+            /** @description SHA-256 of the photo. */
+            digest: string;
+            /** @description Name it was dropped under. */
+            file_name: string;
+            /**
+             * Format: int32
+             * @description Pixels down.
+             */
+            height: number;
+            stage?: components["schemas"]["Stage"] | null;
+            /**
+             * Format: int32
+             * @description Pixels across.
+             */
+            width: number;
         };
         /** @description Width to height of a piece against that of its reference. */
         Proportion: {
@@ -4116,6 +4614,53 @@ export interface components {
         } | {
             /** @enum {string} */
             do: "bring-back-findings";
+        } | {
+            /** @enum {string} */
+            do: "set-easel";
+            /** @description All that is decided. */
+            easel: components["schemas"]["Easel"];
+        } | {
+            /** @description When, in local time as `2025-01-18T19:40`; `None` when nobody knows any more. */
+            at?: string | null;
+            /** @enum {string} */
+            do: "did-task";
+            /** @description Whether it is done. */
+            done: boolean;
+            /** @description Which. */
+            task: components["schemas"]["TaskId"];
+        } | {
+            /** @enum {string} */
+            do: "skip-task";
+            /** @description Whether it is left out. */
+            skipped: boolean;
+            /** @description Which. */
+            task: components["schemas"]["TaskId"];
+        } | {
+            /** @description The other. */
+            before: components["schemas"]["TaskId"];
+            /** @enum {string} */
+            do: "put-task-before";
+            /** @description The first. */
+            task: components["schemas"]["TaskId"];
+        } | {
+            /** @enum {string} */
+            do: "usual-order";
+        } | {
+            /** @description Where and why. */
+            departure: components["schemas"]["Departure"];
+            /** @enum {string} */
+            do: "depart";
+        } | {
+            /** @description Its place in the list, from 0. */
+            at: number;
+            /** @enum {string} */
+            do: "take-back-departure";
+        } | {
+            /** @description Its place in the list, from 0. */
+            at: number;
+            /** @enum {string} */
+            do: "set-progress-photo";
+            photo?: components["schemas"]["ProgressPhoto"] | null;
         };
         /** @description The zone whose mix is the riskiest. */
         Riskiest: {
@@ -4297,6 +4842,42 @@ export interface components {
             /** @description Zones that were laid or taken further. */
             zones: components["schemas"]["ZoneId"][];
         };
+        /** @description One session. */
+        SessionPlan: {
+            /**
+             * Format: int32
+             * @description From its first stroke to its last, waits included.
+             */
+            minutes: number;
+            /** @description The day, as `2025-01-14`. */
+            on: string;
+            /** @description What is done. */
+            slots: components["schemas"]["Slot"][];
+            /**
+             * Format: int32
+             * @description Of these, minutes in which nothing can be done but wait.
+             */
+            waits: number;
+        };
+        /** @description When everything that is left is done. */
+        Sessions: {
+            /** @description The day by which all of it is finished and dry; none when nothing is left. */
+            finished?: string | null;
+            /**
+             * Format: int32
+             * @description Minutes sooner than by always doing what can be done next.
+             */
+            gained: number;
+            /**
+             * Format: int32
+             * @description Days by which the latest piece misses its date; 0 when all dates are kept.
+             */
+            late_days: number;
+            /** @description Whether no order of work is done sooner. */
+            proved: boolean;
+            /** @description The sessions, soonest first. */
+            sessions: components["schemas"]["SessionPlan"][];
+        };
         /** @description The best set of one size. */
         SetFound: {
             /**
@@ -4391,6 +4972,23 @@ export interface components {
             /** @description Across, 10..=3000 mm. */
             width: components["schemas"]["Millimetres"];
         };
+        /** @description A task in its session. */
+        Slot: {
+            /**
+             * Format: int32
+             * @description Minutes from the beginning of the session.
+             */
+            begins: number;
+            /**
+             * Format: int32
+             * @description Minutes of work.
+             */
+            minutes: number;
+            /** @description Which piece, by its place in the list that was asked. */
+            piece: number;
+            /** @description Which task. */
+            task: components["schemas"]["TaskId"];
+        };
         /**
          * @description Where one more pigment would come from.
          * @enum {string}
@@ -4470,6 +5068,30 @@ export interface components {
              * @description Red, 0..=255.
              */
             r: number;
+        };
+        /**
+         * @description A stage of carrying out a piece, first to last.
+         * @enum {string}
+         */
+        Stage: "ground-tone" | "drawing" | "lay-in" | "big-shapes" | "parts" | "accents" | "lights" | "glaze" | "guard";
+        /** @description A stage with a heading. */
+        StageLine: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Which. */
+            stage: components["schemas"]["Stage"];
+            /** @description What it is for, in a sentence. */
+            words: string;
+        };
+        /** @description The picture after a stage. */
+        StageLook: {
+            /** @description The ground, toned or not. */
+            ground: components["schemas"]["Mark"];
+            stage?: components["schemas"]["Stage"] | null;
+            /** @description What looks wrong and comes right, largest first: "the roof looks half a step too dark until the sky is in". */
+            wrong: string[];
+            /** @description Every zone. */
+            zones: components["schemas"]["ZoneNow"][];
         };
         /** @description The revision a step was meant for. */
         Step: {
@@ -4671,6 +5293,41 @@ export interface components {
              * @description Washes, each dry before the next.
              */
             wash: number;
+        };
+        /** @description One thing to do: a layer of a zone in its stage, or something done to all of the sheet. */
+        TaskId: {
+            /**
+             * Format: int32
+             * @description Which layer of it, from 0.
+             */
+            layer: number;
+            /** @description In which stage. */
+            stage: components["schemas"]["Stage"];
+            zone?: components["schemas"]["ZoneId"] | null;
+        };
+        /** @description A task as it is shown. */
+        TaskLine: {
+            /** @description Whether it is done. */
+            done: boolean;
+            /** @description How long it stays wet. */
+            drying: components["schemas"]["DryingLine"];
+            /** @description A decision that cannot be taken back stands before it; empty otherwise. */
+            gate: string;
+            /** @description How and with what. */
+            how: string;
+            /** @description Its name. */
+            id: components["schemas"]["TaskId"];
+            /** @description No day is planned for it. */
+            later: boolean;
+            /**
+             * Format: int32
+             * @description Minutes of work.
+             */
+            minutes: number;
+            /** @description Pigments of this layer. */
+            pigments: components["schemas"]["PigmentId"][];
+            /** @description What to do, in a few words. */
+            title: string;
         };
         /** @description What one more reading would teach. */
         Teaches: {
@@ -4883,6 +5540,26 @@ export interface components {
             /** @description In how many zones it is. */
             zones: number;
         };
+        /** @description Something still wet. */
+        Wet: {
+            /**
+             * Format: int32
+             * @description Minutes from now until what lies beside it may be touched; 0 when it may.
+             */
+            beside: number;
+            /**
+             * Format: int32
+             * @description Minutes until it can no longer be lifted; 0 when it cannot any more.
+             */
+            lift: number;
+            /**
+             * Format: int32
+             * @description Minutes until the next layer may go over it.
+             */
+            over: number;
+            /** @description What. */
+            task: components["schemas"]["TaskId"];
+        };
         /** @description One pigment in a wet mix. */
         WetPart: {
             /**
@@ -5010,6 +5687,17 @@ export interface components {
             /** @description What is wanted. */
             wanted: components["schemas"]["Mark"];
             /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        };
+        /** @description A zone after a stage. */
+        ZoneNow: {
+            /** @description Nothing lies there yet. */
+            bare: boolean;
+            /** @description Its colour then. */
+            mark: components["schemas"]["Mark"];
+            /** @description Layers that are still to come. */
+            to_come: number;
+            /** @description Which. */
             zone: components["schemas"]["ZoneId"];
         };
         /** @description A zone in the field. */
@@ -5988,6 +6676,36 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_calendar: {
+        parameters: {
+            query: {
+                /** @description The painter's own time, as `2025-01-18T19:40`. */
+                now: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calendar"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7107,6 +7825,125 @@ export interface operations {
                 };
             };
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_easel: {
+        parameters: {
+            query: {
+                /** @description The painter's own time, as `2025-01-18T19:40`. */
+                now: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EaselView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    view_easel: {
+        parameters: {
+            query?: {
+                /** @description After which stage; as it is now when left out. */
+                stage?: components["schemas"]["Stage"];
+                /** @description Pixels across, 40 to 1600. */
+                width?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_easel_offers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EaselOffers"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -3,18 +3,21 @@
 use super::{Colour, Named, Part, in_the_light, map_values, name_colours, name_masses, put_set, take_in, zone_at};
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
+use jiff::civil::DateTime;
 use lean_media::{GroundId, Medium};
 use lean_picture::spot::Spot;
-use lean_piece::change::{KeepStudies, SetIntent, SetSessions, SetWall, UseBox};
+use lean_piece::change::{KeepStudies, SetEasel, SetIntent, SetSessions, SetWall, UseBox};
+use lean_piece::easel::{Air, Done, DrawnWith, Easel, Hours, PreliminaryDrawing, Stage, TaskId};
 use lean_piece::light::{Distance, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::{Candidate, Heard, Measure, Panels, Wall};
-use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudyNumber};
+use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudyNumber, ZoneId};
+use lean_plan::stages::{at_the_easel, lay_in};
 use lean_plan::studies::{StudyKind, make};
 use lean_plan::wall::loudness;
 use lean_search::Tables;
 use lean_search::progress::Unwatched;
-use lean_store::Store;
+use lean_store::{PieceId, Store};
 
 /// Colours the painter asks for.
 const FOUND: usize = 13;
@@ -33,6 +36,8 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     store.apply(id, None, Command::UseBox(UseBox { paint_box: Some(box_id.clone()) }))?;
     let mut intent = store.piece(id)?.piece.intent;
     intent.purpose = "to hang over the stair, seen in passing".into();
+    intent.for_whom = "the house on the stair".into();
+    intent.due = Some("2025-03-22".into());
     intent.fit.edge = Some(Millimetres(20.0));
     store.apply(id, None, Command::SetIntent(SetIntent { intent }))?;
     store.apply(id, None, Command::SetWall(SetWall { wall: Some(stair(store)?), what: "the wall over the stair".into() }))?;
@@ -49,6 +54,32 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     let studies = make(&store.piece(id)?.piece, oils, &tables, &StudyKind::ALL[..3], &Unwatched, &|_| {})?;
     store.apply(id, None, Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(1)) }))?;
     store.apply(id, None, Command::SetSessions(SetSessions { sessions: sessions(&store.piece(id)?.piece) }))?;
+    half_way(store, id, oils)
+}
+
+/// It stands half way: toned, drawn, laid in, and the first big shapes are in; one thing was left out.
+fn half_way(store: &Store, id: PieceId, oils: &PaintBox) -> Result<(), Problem> {
+    let piece = store.piece(id)?.piece;
+    let lay_in = lay_in::offers(&piece, oils).into_iter().next().map(|o| o.lay_in);
+    let easel = Easel {
+        drawing: PreliminaryDrawing { with: DrawnWith::Brush, belongs: false, after_lay_in: false },
+        tone: lay_in.as_ref().map(|l| l.pigment.clone()),
+        lay_in,
+        hours: Hours { session: 120, every_days: 7 },
+        air: Air { warmth: 17.0, damp: 60.0 },
+        ..Easel::default()
+    };
+    store.apply(id, None, Command::SetEasel(SetEasel { easel, what: "how it is carried out".into() }))?;
+    let piece = store.piece(id)?.piece;
+    let Some(at) = at_the_easel(&piece, oils, DateTime::constant(2025, 1, 26, 9, 0, 0, 0)).map_err(Problem::internal)? else {
+        return Ok(());
+    };
+    let laid: Vec<ZoneId> = piece.sessions.iter().flat_map(|s| s.zones.clone()).collect();
+    let sheet = |t: &TaskId| t.zone.is_none() && t.stage <= Stage::LayIn;
+    let done = at.tasks.iter().map(|t| t.id).filter(|t| sheet(t) || t.zone.is_some_and(|z| laid.contains(&z)));
+    let evening = |t: &TaskId| if sheet(t) { "2025-01-18T19:30" } else { "2025-01-25T20:10" };
+    let easel = Easel { done: done.map(|task| Done { at: Some(evening(&task).into()), task }).collect(), ..piece.easel };
+    store.apply(id, None, Command::SetEasel(SetEasel { easel, what: "what is done".into() }))?;
     Ok(())
 }
 

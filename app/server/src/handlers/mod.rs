@@ -4,6 +4,7 @@ pub mod borrowed;
 pub mod boxes;
 pub mod cards;
 pub mod damaged;
+pub mod easel;
 pub mod field_notes;
 pub mod grounds;
 pub mod instruments;

@@ -4,6 +4,7 @@
 //! the log keeps it. The way back needs nothing of a command: what it altered is kept as it was ([`Undo`]).
 
 mod brief;
+mod easel;
 mod light;
 mod log;
 mod reference;
@@ -14,6 +15,7 @@ mod wall;
 mod zones;
 
 pub use brief::{SetBrief, SetIntent, UseBox};
+pub use easel::SetEasel;
 pub use light::SetLighting;
 pub use log::{SetDismissed, SetSessions};
 pub use reference::{KeepChart, LayPlanes, MarkReference, SetCompositions, SetOthers, SetReference, SetWished};
@@ -142,6 +144,7 @@ commands![
     SetSheet,
     SetSessions,
     SetDismissed,
+    SetEasel,
 ];
 
 impl Piece {

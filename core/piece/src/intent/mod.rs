@@ -4,7 +4,9 @@ pub mod fit;
 pub mod moods;
 pub mod schools;
 
+use crate::brief::MOST_NAME;
 use crate::light::Key;
+use crate::session::is_day;
 use crate::units::Units;
 use fit::Fit;
 use lean_media::Medium;
@@ -46,6 +48,11 @@ pub struct Intent {
     /// What it is for, in the painter's words.
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub purpose: String,
+    /// For whom it is, in the painter's words.
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub for_whom: String,
+    /// The day it must be finished, as `2025-01-14`; `None` when there is no hurry.
+    pub due: Option<String>,
     /// What lengths are shown in.
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub units: Units,
@@ -80,6 +87,13 @@ impl Intent {
         let words = self.purpose.chars().count();
         if words > MOST_WORDS {
             return Err(format!("What it is for has {words} characters; {MOST_WORDS} fit."));
+        }
+        let whom = self.for_whom.chars().count();
+        if whom > MOST_NAME {
+            return Err(format!("For whom it is has {whom} characters; {MOST_NAME} fit."));
+        }
+        if let Some(day) = self.due.as_ref().filter(|d| !is_day(d)) {
+            return Err(format!("\"{day}\" is no day. Write it as 2025-01-14."));
         }
         if self.moods.len() > MOST_MOODS {
             return Err(format!("{} mood words pull in too many ways. Keep {MOST_MOODS} at most.", self.moods.len()));

@@ -7,6 +7,7 @@ pub use searched::Asked;
 
 use crate::answered::Dismissal;
 use crate::brief::Brief;
+use crate::easel::Easel;
 use crate::intent::Intent;
 use crate::light::Lighting;
 use crate::paint_box::BoxId;
@@ -117,6 +118,10 @@ pub struct Piece {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub sessions: Vec<Session>,
+    /// How it is carried out.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub easel: Easel,
 }
 
 impl Piece {
@@ -152,6 +157,7 @@ impl Piece {
             sheet: SheetSettings::default(),
             dismissed: Vec::new(),
             sessions: Vec::new(),
+            easel: Easel::default(),
         }
     }
 
