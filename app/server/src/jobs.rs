@@ -1,8 +1,8 @@
 //! Long work: started once, watched by anyone, cancelled by anyone, finished even when nobody looks.
 
 use crate::problem::Problem;
-use lean_piece::{StudyNumber, ZoneId};
-use lean_plan::mark::Mark;
+use lean_piece::StudyNumber;
+use lean_plan::mark::ZoneMark;
 use lean_search::SetFound;
 use lean_search::progress::Progress;
 use serde::Serialize;
@@ -44,15 +44,6 @@ pub struct MadeStudy {
     pub pigments: usize,
     /// What each zone is filled with.
     pub marks: Vec<ZoneMark>,
-}
-
-/// A zone and its colour.
-#[derive(Clone, Debug, Serialize, ToSchema)]
-pub struct ZoneMark {
-    /// Which zone.
-    pub zone: ZoneId,
-    /// Its colour.
-    pub mark: Mark,
 }
 
 /// A job as its work sees it.

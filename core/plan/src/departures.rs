@@ -27,7 +27,7 @@ fn depart(piece: &mut Piece, departure: &Departure) {
         DepartureKind::Moved { zone, right, down } if zone_there(*zone) => moved(piece, map, *zone, (*right, *down)),
         DepartureKind::Added { name, at, size, lab } => {
             let id = ZoneId(piece.zones.iter().map(|z| z.id.0).max().unwrap_or(0) + 1);
-            let new = added(map, id, (at.x, at.y), *size);
+            let new = added(map, id, (at.x, at.y), (size.across, size.down));
             let reading = Reading { area: 0.0, value: lab.value(), lab: *lab };
             piece.zones.push(Zone { name: name.clone(), importance: Importance::Usual, ..Zone::read(id, reading) });
             new

@@ -2,6 +2,7 @@
 
 use lean_colour::screen::DisplayP3;
 use lean_colour::{Lab, Srgb8, Temperature, Value};
+use lean_piece::ZoneId;
 use serde::Serialize;
 
 /// Where a colour lies in the field, and how the screen shows it.
@@ -23,6 +24,16 @@ pub struct Mark {
     pub values_only: Srgb8,
     /// One value, warmer or cooler than the picture's neutral, for looking at warm and cool only.
     pub warm_cool: Srgb8,
+}
+
+/// A zone with its mark.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ZoneMark {
+    /// Which zone.
+    pub zone: ZoneId,
+    /// Its colour.
+    pub mark: Mark,
 }
 
 impl Mark {

@@ -193,10 +193,10 @@ fn a_lay_in_is_a_value_plan_and_the_least_raising_one() {
         let offers = lay_in::offers(&piece, &b);
         assert!(offers.windows(2).all(|w| w[0].raises <= w[1].raises), "{medium:?}");
         for o in &offers {
-            for (z, level) in &o.lay_in.levels {
-                let darker =
-                    |other: ZoneId| piece.wanted(piece.zone(other).unwrap()).value() < piece.wanted(piece.zone(*z).unwrap()).value();
-                assert!(o.lay_in.levels.iter().all(|(y, l)| !darker(*y) || l >= level), "{medium:?}: light under dark");
+            let value = |z: ZoneId| piece.wanted(piece.zone(z).unwrap()).value();
+            for l in &o.lay_in.levels {
+                let sound = |other: &Level| value(other.zone) >= value(l.zone) || other.level >= l.level;
+                assert!(o.lay_in.levels.iter().all(sound), "{medium:?}: light under dark");
             }
         }
     }
@@ -243,7 +243,7 @@ fn departures_change_the_plan_and_are_asked_about() {
 
     let lab = lean_colour::Lab::new(50.0, 50.0, 30.0);
     let at_spot = lean_picture::spot::Spot { x: 0.5, y: 0.5 };
-    let kite = DepartureKind::Added { name: "red kite".into(), at: at_spot, size: (0.2, 0.2), lab };
+    let kite = DepartureKind::Added { name: "red kite".into(), at: at_spot, size: Extent { across: 0.2, down: 0.2 }, lab };
     let added = depart(&piece, kite);
     assert!(at(&added).tasks.iter().any(|t| t.title.contains("Red kite")));
     let back = Request::TakeBackDeparture { at: 0 }.into_command(&added, Some(&b), None).unwrap();

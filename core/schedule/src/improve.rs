@@ -38,6 +38,7 @@ pub fn best(plan: &Plan, effort: Effort) -> Result<Timetable, Impossible> {
     let mut worth = timing.worth(&found);
     if worth > least {
         (found, worth) = tried(&timing, found, least, effort.orders);
+        found = as_asked(&timing, &asked, found, worth);
     }
     if worth > least && n <= SMALL {
         let (to_the_end, better) = searched(&timing, worth, least, effort.nodes);
@@ -94,6 +95,21 @@ fn tried(timing: &Timing, asked: Vec<u32>, least: Worth, orders: usize) -> (Vec<
         }
     }
     (best.1, best.0)
+}
+
+/// Of timetables worth no less, the one nearest to the order asked for, on the way from it to the one found.
+fn as_asked(timing: &Timing, asked: &[f64], found: Vec<u32>, worth: Worth) -> Vec<u32> {
+    const STEPS: usize = 24;
+    let mut by_begin: Vec<usize> = (0..found.len()).collect();
+    by_begin.sort_by_key(|i| found[*i]);
+    let mut place = vec![0.0; found.len()];
+    by_begin.iter().enumerate().for_each(|(n, i)| place[*i] = n as f64);
+    let way = |step: usize| {
+        let share = step as f64 / STEPS as f64;
+        let rank: Vec<f64> = asked.iter().zip(&place).map(|(a, p)| a * (1.0 - share) + p * share).collect();
+        listed(timing, &rank)
+    };
+    (1..=STEPS).map(way).find(|begins| timing.worth(begins) <= worth).unwrap_or(found)
 }
 
 /// Numbers by chance, the same every time (Marsaglia 2003, xorshift).

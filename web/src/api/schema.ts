@@ -1912,41 +1912,15 @@ export interface components {
             /** @description What it is about, and what comes first. */
             reason: string;
         };
-        /** @description What is other than planned. */
+        /** @description A request and the revision it was meant for. */
         Change: {
-            /** @enum {string} */
-            was: "left-out";
-            /** @description Which. */
-            zone: components["schemas"]["ZoneId"];
-        } | {
             /**
-             * Format: double
-             * @description Down, as a share of the height.
+             * Format: int64
+             * @description Revision the page last saw.
              */
-            down: number;
-            /**
-             * Format: double
-             * @description To the right, as a share of the width.
-             */
-            right: number;
-            /** @enum {string} */
-            was: "moved";
-            /** @description Which. */
-            zone: components["schemas"]["ZoneId"];
-        } | {
-            /** @description Its middle. */
-            at: components["schemas"]["Spot"];
-            /** @description Its colour. */
-            lab: components["schemas"]["Lab"];
-            /** @description What it is called. */
-            name: string;
-            /** @description Its width and height, as shares of the picture's, 0.005..=0.8. */
-            size: [
-                number,
-                number
-            ];
-            /** @enum {string} */
-            was: "added";
+            base_revision: number;
+            /** @description What to change. */
+            request: components["schemas"]["Request"];
         };
         /** @description The distinct colours of a picture. */
         Chart: {
@@ -2259,9 +2233,42 @@ export interface components {
         /** @description A departure from the plan. */
         Departure: {
             /** @description What is other than planned. */
-            change: components["schemas"]["Change"];
+            change: components["schemas"]["DepartureKind"];
             /** @description Why, at most 300 characters. */
             reason: string;
+        };
+        /** @description What is other than planned. */
+        DepartureKind: {
+            /** @enum {string} */
+            was: "left-out";
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /**
+             * Format: double
+             * @description Down, as a share of the height.
+             */
+            down: number;
+            /**
+             * Format: double
+             * @description To the right, as a share of the width.
+             */
+            right: number;
+            /** @enum {string} */
+            was: "moved";
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @description Its middle. */
+            at: components["schemas"]["Spot"];
+            /** @description Its colour. */
+            lab: components["schemas"]["Lab"];
+            /** @description What it is called. */
+            name: string;
+            /** @description Its width and height, each 0.005..=0.8 of the picture's. */
+            size: components["schemas"]["Extent"];
+            /** @enum {string} */
+            was: "added";
         };
         /** @description What follows from a piece. */
         Derived: {
@@ -2566,6 +2573,19 @@ export interface components {
          * @enum {string}
          */
         Exception: "far-glow" | "snow" | "low-sun" | "night" | "backlight";
+        /** @description How large something is. */
+        Extent: {
+            /**
+             * Format: double
+             * @description Share of the picture's width.
+             */
+            across: number;
+            /**
+             * Format: double
+             * @description Share of its height.
+             */
+            down: number;
+        };
         /** @description How a zone stands in the light. What nobody said is `None`. */
         Facts: {
             /**
@@ -2855,27 +2875,7 @@ export interface components {
             /** @description What it does, in a sentence. */
             words: string;
             /** @description Every zone under it. */
-            zones: [
-                number,
-                {
-                    /** @description The colour. */
-                    lab: components["schemas"]["Lab"];
-                    /** @description For the screen. */
-                    screen: components["schemas"]["Srgb8"];
-                    /** @description Across: warmer (+) or cooler (−) than the picture's own neutral. */
-                    temperature: components["schemas"]["Temperature"];
-                    /**
-                     * Format: double
-                     * @description Up and down, 0..=10.
-                     */
-                    value: number;
-                    /** @description The grey of the same value, for looking at values only. */
-                    values_only: components["schemas"]["Srgb8"];
-                    /** @description One value, warmer or cooler than the picture's neutral, for looking at warm and cool only. */
-                    warm_cool: components["schemas"]["Srgb8"];
-                    wide?: components["schemas"]["DisplayP3"] | null;
-                }
-            ][];
+            zones: components["schemas"]["ZoneMark"][];
         };
         /** @description A target that runs from its own colour to another along a direction. */
         Graded: {
@@ -3277,11 +3277,8 @@ export interface components {
         LampFrom: "left" | "right" | "above" | "below" | "front" | "behind";
         /** @description One pigment laid thin under everything in a few levels: a plan of the values before the colours. */
         LayIn: {
-            /** @description How much lies in each zone: 1 light, 2 middle, 3 full. Zones that are not named stay bare. */
-            levels: [
-                number,
-                number
-            ][];
+            /** @description How much lies in each zone. Zones that are not named stay bare. */
+            levels: components["schemas"]["Level"][];
             /** @description Which pigment of the set. */
             pigment: components["schemas"]["PigmentId"];
         };
@@ -3297,27 +3294,7 @@ export interface components {
             /** @description What of it will show in the end, in a sentence. */
             shows: string;
             /** @description Every zone when only it lies there. */
-            zones: [
-                number,
-                {
-                    /** @description The colour. */
-                    lab: components["schemas"]["Lab"];
-                    /** @description For the screen. */
-                    screen: components["schemas"]["Srgb8"];
-                    /** @description Across: warmer (+) or cooler (−) than the picture's own neutral. */
-                    temperature: components["schemas"]["Temperature"];
-                    /**
-                     * Format: double
-                     * @description Up and down, 0..=10.
-                     */
-                    value: number;
-                    /** @description The grey of the same value, for looking at values only. */
-                    values_only: components["schemas"]["Srgb8"];
-                    /** @description One value, warmer or cooler than the picture's neutral, for looking at warm and cool only. */
-                    warm_cool: components["schemas"]["Srgb8"];
-                    wide?: components["schemas"]["DisplayP3"] | null;
-                }
-            ][];
+            zones: components["schemas"]["ZoneMark"][];
         };
         /** @description Something no time is left for. */
         LeftOut: {
@@ -3350,6 +3327,16 @@ export interface components {
             words: string;
             /** @description Zones mixed from it, in the order of the mixes. */
             zones: components["schemas"]["ZoneId"][];
+        };
+        /** @description How much of a lay-in lies in a zone. */
+        Level: {
+            /**
+             * Format: int32
+             * @description 1 light, 2 middle, 3 full.
+             */
+            level: number;
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
         };
         /** @description Whether a drawing fits its sheet. */
         Lies: {
@@ -4873,7 +4860,7 @@ export interface components {
              * @description Days by which the latest piece misses its date; 0 when all dates are kept.
              */
             late_days: number;
-            /** @description Whether no order of work is done sooner. */
+            /** @description Whether no order of work is done sooner by more than a quarter of an hour. */
             proved: boolean;
             /** @description The sessions, soonest first. */
             sessions: components["schemas"]["SessionPlan"][];
@@ -5642,7 +5629,7 @@ export interface components {
          * @description Number of a zone inside its piece, from 1.
          */
         ZoneId: number;
-        /** @description A zone and its colour. */
+        /** @description A zone with its mark. */
         ZoneMark: {
             /** @description Its colour. */
             mark: components["schemas"]["Mark"];

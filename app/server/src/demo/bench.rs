@@ -3,7 +3,7 @@
 use super::{Colour, Named, Part, in_the_light, map_values, name_colours, name_masses, put_set, take_in, zone_at};
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
-use jiff::civil::DateTime;
+use jiff::{Span, Zoned};
 use lean_media::{GroundId, Medium};
 use lean_picture::spot::Spot;
 use lean_piece::change::{KeepStudies, SetEasel, SetIntent, SetSessions, SetWall, UseBox};
@@ -37,7 +37,7 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     let mut intent = store.piece(id)?.piece.intent;
     intent.purpose = "to hang over the stair, seen in passing".into();
     intent.for_whom = "the house on the stair".into();
-    intent.due = Some("2025-03-22".into());
+    intent.due = Some(days_from_now(55));
     intent.fit.edge = Some(Millimetres(20.0));
     store.apply(id, None, Command::SetIntent(SetIntent { intent }))?;
     store.apply(id, None, Command::SetWall(SetWall { wall: Some(stair(store)?), what: "the wall over the stair".into() }))?;
@@ -71,30 +71,40 @@ fn half_way(store: &Store, id: PieceId, oils: &PaintBox) -> Result<(), Problem> 
     };
     store.apply(id, None, Command::SetEasel(SetEasel { easel, what: "how it is carried out".into() }))?;
     let piece = store.piece(id)?.piece;
-    let Some(at) = at_the_easel(&piece, oils, DateTime::constant(2025, 1, 26, 9, 0, 0, 0)).map_err(Problem::internal)? else {
+    let Some(at) = at_the_easel(&piece, oils, Zoned::now().datetime()).map_err(Problem::internal)? else {
         return Ok(());
     };
     let laid: Vec<ZoneId> = piece.sessions.iter().flat_map(|s| s.zones.clone()).collect();
     let sheet = |t: &TaskId| t.zone.is_none() && t.stage <= Stage::LayIn;
     let done = at.tasks.iter().map(|t| t.id).filter(|t| sheet(t) || t.zone.is_some_and(|z| laid.contains(&z)));
-    let evening = |t: &TaskId| if sheet(t) { "2025-01-18T19:30" } else { "2025-01-25T20:10" };
-    let easel = Easel { done: done.map(|task| Done { at: Some(evening(&task).into()), task }).collect(), ..piece.easel };
+    let evening =
+        |t: &TaskId| if sheet(t) { format!("{}T19:30", days_from_now(FIRST)) } else { format!("{}T20:10", days_from_now(SECOND)) };
+    let easel = Easel { done: done.map(|task| Done { at: Some(evening(&task)), task }).collect(), ..piece.easel };
     store.apply(id, None, Command::SetEasel(SetEasel { easel, what: "what is done".into() }))?;
     Ok(())
 }
 
-/// Two winter evenings at it.
+/// Days from now of its two sessions: paint of the second is still wet.
+const FIRST: i64 = -9;
+const SECOND: i64 = -2;
+
+fn days_from_now(days: i64) -> String {
+    let today = Zoned::now().date();
+    today.checked_add(Span::new().days(days)).unwrap_or(today).to_string()
+}
+
+/// Two evenings at it.
 fn sessions(piece: &Piece) -> Vec<Session> {
     let zones = |places: &[(f64, f64)]| places.iter().filter_map(|p| zone_at(piece, *p)).collect();
     vec![
         Session {
-            on: "2025-01-18".into(),
+            on: days_from_now(FIRST),
             minutes: 75,
             did: "Ground tone wiped thin, drawing set with a brush, wall and bench top laid in.".into(),
             zones: zones(&[(0.275, 0.396), (0.927, 0.808)]),
         },
         Session {
-            on: "2025-01-25".into(),
+            on: days_from_now(SECOND),
             minutes: 110,
             did: "Darks under the bench; shelf and plane blocked in, mug left.".into(),
             zones: zones(&[(0.491, 0.959), (0.897, 0.275), (0.357, 0.681)]),

@@ -2,7 +2,7 @@
 
 use super::work::{keep, ready};
 use crate::extract::{Json as In, Path, Query};
-use crate::jobs::{JobView, MadeStudy, ZoneMark};
+use crate::jobs::{JobView, MadeStudy};
 use crate::pictures::png;
 use crate::problem::Problem;
 use crate::state::Studio;
@@ -14,7 +14,7 @@ use axum::response::{IntoResponse, Response};
 use lean_picture::{Picture, decode};
 use lean_piece::{HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, Study, StudyMix, StudyNumber, WishedColour};
 use lean_plan::lamps::{UnderLamp, under_lamps};
-use lean_plan::mark::Mark;
+use lean_plan::mark::{Mark, ZoneMark};
 use lean_plan::mixes::mixes_of;
 use lean_plan::planned::{self, painted_mixes, painted_study};
 use lean_plan::studies::kept::{made_anew, with_one};

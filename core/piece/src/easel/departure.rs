@@ -13,7 +13,7 @@ pub const MOST_DEPARTURES: usize = 40;
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case", tag = "was")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Change {
+pub enum DepartureKind {
     /// A zone is not painted; what lies round it goes on.
     LeftOut {
         /// Which.
@@ -34,11 +34,21 @@ pub enum Change {
         name: String,
         /// Its middle.
         at: Spot,
-        /// Its width and height, as shares of the picture's, 0.005..=0.8.
-        size: (f64, f64),
+        /// Its width and height, each 0.005..=0.8 of the picture's.
+        size: Extent,
         /// Its colour.
         lab: Lab,
     },
+}
+
+/// How large something is.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Extent {
+    /// Share of the picture's width.
+    pub across: f64,
+    /// Share of its height.
+    pub down: f64,
 }
 
 /// A departure from the plan.
@@ -46,7 +56,7 @@ pub enum Change {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Departure {
     /// What is other than planned.
-    pub change: Change,
+    pub change: DepartureKind,
     /// Why, at most 300 characters.
     pub reason: String,
 }
@@ -58,17 +68,17 @@ impl Departure {
             return Err(format!("The reason has {long} characters; {} fit.", crate::intent::MOST_WORDS));
         }
         match &self.change {
-            Change::LeftOut { .. } => Ok(()),
-            Change::Moved { right, down, .. } if (-1.0..=1.0).contains(right) && (-1.0..=1.0).contains(down) => Ok(()),
-            Change::Moved { .. } => Err("A zone is moved by shares of the picture, from −1 to 1.".into()),
-            Change::Added { name, at, size, lab } => {
+            DepartureKind::LeftOut { .. } => Ok(()),
+            DepartureKind::Moved { right, down, .. } if (-1.0..=1.0).contains(right) && (-1.0..=1.0).contains(down) => Ok(()),
+            DepartureKind::Moved { .. } => Err("A zone is moved by shares of the picture, from −1 to 1.".into()),
+            DepartureKind::Added { name, at, size, lab } => {
                 let words = name.trim().chars().count();
                 if !(1..=MOST_NAME).contains(&words) {
                     return Err(format!("Say in 1 to {MOST_NAME} characters what was added."));
                 }
                 let within = |n: f64| (0.0..=1.0).contains(&n);
                 let sized = |n: f64| (0.005..=0.8).contains(&n);
-                let sound = within(at.x) && within(at.y) && sized(size.0) && sized(size.1) && (0.0..=100.0).contains(&lab.l);
+                let sound = within(at.x) && within(at.y) && sized(size.across) && sized(size.down) && (0.0..=100.0).contains(&lab.l);
                 let coloured = lab.a.abs() <= 200.0 && lab.b.abs() <= 200.0;
                 if sound && coloured { Ok(()) } else { Err("What was added lies outside the picture, or is no colour.".into()) }
             }

@@ -4,7 +4,7 @@ mod departure;
 mod photo;
 mod task;
 
-pub use departure::{Change as DepartureKind, Departure, MOST_DEPARTURES};
+pub use departure::{Departure, DepartureKind, Extent, MOST_DEPARTURES};
 pub use photo::{Corners, MOST_PHOTOS, ProgressPhoto};
 pub use task::{Done, Order, Stage, TaskId};
 
@@ -44,14 +44,25 @@ pub struct PreliminaryDrawing {
     pub after_lay_in: bool,
 }
 
+/// How much of a lay-in lies in a zone.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Level {
+    /// Which zone.
+    pub zone: ZoneId,
+    /// 1 light, 2 middle, 3 full.
+    #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 3))]
+    pub level: u8,
+}
+
 /// One pigment laid thin under everything in a few levels: a plan of the values before the colours.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LayIn {
     /// Which pigment of the set.
     pub pigment: PigmentId,
-    /// How much lies in each zone: 1 light, 2 middle, 3 full. Zones that are not named stay bare.
-    pub levels: Vec<(ZoneId, u8)>,
+    /// How much lies in each zone. Zones that are not named stay bare.
+    pub levels: Vec<Level>,
 }
 
 /// A thin film over all of the finished piece.
@@ -181,7 +192,7 @@ impl Easel {
         if let Some(g) = self.glaze.as_ref().filter(|g| !(0.02..=1.0).contains(&g.strength)) {
             return Err(format!("A glaze of strength {} is out of range: from 0.02, a breath, to 1, a full film.", g.strength));
         }
-        if self.lay_in.as_ref().is_some_and(|l| l.levels.iter().any(|(_, level)| !(1..=3).contains(level))) {
+        if self.lay_in.as_ref().is_some_and(|l| l.levels.iter().any(|l| !(1..=3).contains(&l.level))) {
             return Err("A lay-in has three levels, 1 light to 3 full.".into());
         }
         if self.orders.len() + self.skipped.len() + self.done.len() > MOST_KEPT {
@@ -205,7 +216,7 @@ impl Easel {
 
     /// The level of the lay-in in a zone; 0 where it stays bare.
     pub fn level_of(&self, zone: ZoneId) -> u8 {
-        self.lay_in.as_ref().and_then(|l| l.levels.iter().find(|(z, _)| *z == zone)).map_or(0, |(_, level)| *level)
+        self.lay_in.as_ref().and_then(|l| l.levels.iter().find(|l| l.zone == zone)).map_or(0, |l| l.level)
     }
 }
 
@@ -225,7 +236,8 @@ mod tests {
         assert!(hours(60, 0).check().unwrap_err().contains("every 0 days"));
         let glaze = |strength| Easel { glaze: Some(Glaze { pigment: "ochre".into(), strength }), ..ok.clone() };
         assert!(glaze(0.0).check().is_err() && glaze(0.1).check().is_ok());
-        let level = Easel { lay_in: Some(LayIn { pigment: "ochre".into(), levels: vec![(ZoneId(1), 4)] }), ..ok.clone() };
+        let level =
+            Easel { lay_in: Some(LayIn { pigment: "ochre".into(), levels: vec![Level { zone: ZoneId(1), level: 4 }] }), ..ok.clone() };
         assert!(level.check().is_err());
     }
 }

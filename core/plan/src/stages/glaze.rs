@@ -1,7 +1,7 @@
 //! One thin glaze over everything, predicted before it is dared: what it draws together and what values it takes.
 
 use super::laid::{Far, Surface};
-use crate::mark::Mark;
+use crate::mark::{Mark, ZoneMark};
 use crate::mixes::{ZoneMix, mixes_of};
 use crate::wording::value_off;
 use lean_colour::Lab;
@@ -23,7 +23,7 @@ pub struct GlazeOffer {
     /// The glaze.
     pub glaze: Glaze,
     /// Every zone under it.
-    pub zones: Vec<(ZoneId, Mark)>,
+    pub zones: Vec<ZoneMark>,
     /// By how much colours draw together: the share by which their mean distance in hue and chroma shrinks, 0..=1.
     pub unity: f64,
     /// Steps of value the zone that loses most loses.
@@ -67,10 +67,13 @@ pub fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], glaze: Glaz
     let unity = 1.0 - apart(piece, &then, |t| t.2) / apart(piece, &then, |t| t.1).max(1e-9);
     let mut lost: Vec<(f64, ZoneId)> = then.iter().map(|(z, now, then)| (then.value().0 - now.value().0, *z)).collect();
     lost.sort_by(|a, b| b.0.abs().total_cmp(&a.0.abs()));
-    let moves =
-        lost.iter().filter(|(dv, _)| dv.abs() >= 0.1).take(5).filter_map(|(dv, z)| {
-            Some(format!("{}: {}", crate::wording::capital(&piece.zone_label(*z)), value_off(*dv)?.replace("too ", "")))
-        });
+    let moves = lost.iter().filter(|(dv, _)| dv.abs() >= 0.1).take(5).filter_map(|(dv, z)| {
+        Some(format!(
+            "{}: {}",
+            crate::wording::capital(&piece.zone_label(*z)),
+            value_off(*dv)?.replace("too dark", "darker").replace("too light", "lighter")
+        ))
+    });
     let value_lost = lost.first().map_or(0.0, |l| l.0.abs());
     let name = paint_box.find(&glaze.pigment)?.name.clone();
     let words = format!(
@@ -87,7 +90,7 @@ pub fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], glaze: Glaz
     let neutral = piece.neutral();
     Some(GlazeOffer {
         glaze,
-        zones: then.iter().map(|(z, _, lab)| (*z, Mark::of(*lab, neutral))).collect(),
+        zones: then.iter().map(|(zone, _, lab)| ZoneMark { zone: *zone, mark: Mark::of(*lab, neutral) }).collect(),
         unity: unity.max(0.0),
         value_lost,
         moves: moves.collect(),

@@ -11,7 +11,7 @@ use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, ZoneId};
 
 /// Share of a zone in which what lies beneath shows between strokes of covering paint. A choice.
-pub const SHOWS: f64 = 0.06;
+pub const SHOWS: f64 = 0.03;
 
 /// How far a zone is.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -96,6 +96,10 @@ impl<'a> Surface<'a> {
         let mut all = beneath.clone();
         if mix.layers.is_empty() {
             all.extend(mix.general(self.medium, &|id| self.paint_box.find(id))?);
+            // Bare ground between strokes is closed; a tone or lay-in is let stand.
+            if beneath.is_empty() {
+                return glazed(all);
+            }
             return fused(&[(1.0 - SHOWS, glazed(all)?), (SHOWS, glazed(beneath)?)], 1.0).ok();
         }
         for l in mix.layers.iter().take(far.layers) {

@@ -1,11 +1,11 @@
 //! The value lay-in, a plan of its own: which pigment of the set, how much in each zone, and what of it will show.
 
 use super::laid::{Far, Surface};
-use crate::mark::Mark;
+use crate::mark::{Mark, ZoneMark};
 use crate::mixes::{ZoneMix, mixes_of};
 use lean_colour::Lab;
 use lean_media::PigmentId;
-use lean_piece::easel::LayIn;
+use lean_piece::easel::{LayIn, Level};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, ZoneId};
 use lean_recipes::cost::STEP;
@@ -19,7 +19,7 @@ pub struct LayInOffer {
     /// The lay-in.
     pub lay_in: LayIn,
     /// Every zone when only it lies there.
-    pub zones: Vec<(ZoneId, Mark)>,
+    pub zones: Vec<ZoneMark>,
     /// By how much the whole miss rises, in steps of value or as much; below 0 where it helps.
     pub raises: f64,
     /// What of it will show in the end, in a sentence.
@@ -28,6 +28,11 @@ pub struct LayInOffer {
 
 /// Steps of value apart that light and dark of a lay-in must be to be a plan. A choice.
 const TELLS: f64 = 1.2;
+/// Least share of the picture that a lay-in covers, that its two deeper levels cover, and that each of at least three levels (bare ground is one)
+/// has: less is no plan of values. Choices.
+const COVERS: f64 = 0.45;
+const DEEPER: f64 = 0.12;
+const EACH: f64 = 0.06;
 /// Most offers.
 const OFFERS: usize = 4;
 
@@ -39,6 +44,11 @@ pub fn offers(piece: &Piece, paint_box: &PaintBox) -> Vec<LayInOffer> {
     offers.sort_by(|a, b| a.raises.total_cmp(&b.raises));
     offers.truncate(OFFERS);
     offers
+}
+
+/// Whether levels on these shares of the picture, bare first, are a plan of its values.
+fn tells(shares: &[f64; 4]) -> bool {
+    shares[1..].iter().sum::<f64>() >= COVERS && shares[2] + shares[3] >= DEEPER && shares.iter().filter(|s| **s >= EACH).count() >= 3
 }
 
 fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], id: &PigmentId) -> Option<LayInOffer> {
@@ -75,13 +85,16 @@ fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], id: &PigmentId)
             sum
         })
         .collect();
+    let mut areas = vec![0.0];
+    zones.iter().for_each(|z| areas.push(areas[areas.len() - 1] + z.reading.area));
+    let area = |from: usize, to: usize| (areas[to] - areas[from]) / areas[n].max(1e-9);
     let between = |level: usize, from: usize, to: usize| if to > from { sums[level][to] - sums[level][from] } else { 0.0 };
     let mut best: Option<(f64, [usize; 3])> = None;
     for a in 0..=n {
         for b in a..=n {
             for c in b..=n {
                 let adds = between(0, 0, a) + between(1, a, b) + between(2, b, c) + between(3, c, n);
-                let told = a < n && (b > a || c > b) && c < n;
+                let told = tells(&[area(0, a), area(a, b), area(b, c), area(c, n)]);
                 if told && adds.is_finite() && best.is_none_or(|x| adds < x.0) {
                     best = Some((adds, [a, b, c]));
                 }
@@ -90,7 +103,7 @@ fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], id: &PigmentId)
     }
     let (adds, [a, b, c]) = best?;
     let level = |i: usize| u8::from(i >= a) + u8::from(i >= b) + u8::from(i >= c);
-    let levels: Vec<(ZoneId, u8)> = zones.iter().enumerate().filter(|(i, _)| level(*i) > 0).map(|(i, z)| (z.id, level(i))).collect();
+    let levels = zones.iter().enumerate().filter(|(i, _)| level(*i) > 0).map(|(i, z)| Level { zone: z.id, level: level(i) }).collect();
     let look = |i: usize| surface.colour(None, Far { toned, level: level(i), layers: 0, glazed: false });
     let looks: Vec<(ZoneId, Lab)> = zones.iter().enumerate().filter_map(|(i, z)| Some((z.id, look(i)?))).collect();
     let values: Vec<f64> = looks.iter().map(|l| l.1.value().0).collect();
@@ -109,7 +122,7 @@ fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], id: &PigmentId)
     let neutral = piece.neutral();
     Some(LayInOffer {
         lay_in: LayIn { pigment: id.clone(), levels },
-        zones: looks.into_iter().map(|(z, lab)| (z, Mark::of(lab, neutral))).collect(),
+        zones: looks.into_iter().map(|(zone, lab)| ZoneMark { zone, mark: Mark::of(lab, neutral) }).collect(),
         raises: adds / total.max(1e-9) / STEP,
         shows,
     })

@@ -7,6 +7,9 @@ use lean_piece::{Piece, ZoneId};
 use lean_schedule::{Apart, Job, Lag, Minutes, Plan, Sittings};
 use std::collections::HashMap;
 
+/// Waits shorter than this, in minutes, are none. A choice.
+const SHORT: u32 = 4;
+
 /// What waits for what, by the places of tasks in their list.
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct Links {
@@ -47,7 +50,9 @@ impl Linking<'_> {
     }
 
     fn over(&self, before: usize, after: usize) -> Lag {
-        Lag { before, after, wait: self.tasks[before].drying.over }
+        let wait = self.tasks[before].drying.over;
+        // A minute or two is waited for while the next pen is found.
+        Lag { before, after, wait: if wait.0 < SHORT { Minutes(0) } else { wait } }
     }
 
     /// Ground tone, drawing and lay-in in their order, and after them all first layers.

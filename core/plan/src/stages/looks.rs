@@ -4,9 +4,10 @@ use super::laid::{Far, Surface, far};
 use super::tasks::Task;
 use crate::mark::Mark;
 use crate::mixes::ZoneMix;
-use crate::wording::steps;
+use crate::wording::grammar::{is_plural, subject, verb};
+use crate::wording::{capital, steps};
+use lean_colour::Lab;
 use lean_colour::neighbours::{Border, over_zones, shown_alone};
-use lean_colour::{Lab, Value};
 use lean_piece::easel::{Stage, TaskId};
 use lean_piece::{Piece, ZoneId};
 use serde::Serialize;
@@ -135,7 +136,7 @@ impl<'a> Looks<'a> {
     }
 
     fn sentence(&self, i: usize, off: f64, own: f64, now: &[Lab], zones: &[ZoneNow]) -> String {
-        let label = crate::wording::capital(&self.piece.zone_label(self.piece.zones[i].id));
+        let label = self.piece.zone_label(self.piece.zones[i].id);
         let side = if off > 0.0 { "light" } else { "dark" };
         let much = steps(off.abs());
         if own.abs() >= off.abs() / 2.0 && zones[i].to_come > 0 {
@@ -143,12 +144,17 @@ impl<'a> Looks<'a> {
                 1 => "one more layer comes".to_owned(),
                 n => format!("{n} more layers come"),
             };
-            return format!("{label} is {much} too {side} for now: {come}.");
+            return format!("{} {much} too {side} for now: {come}.", subject(&label));
         }
-        match self.neighbour_that_mends(i, now) {
-            Some(other) => format!("{label} looks {much} too {side} until {} is in.", self.piece.zone_label(self.piece.zones[other].id)),
-            None => format!("{label} looks {much} too {side} until all round it is in."),
-        }
+        let looks = if is_plural(&label) { "look" } else { "looks" };
+        let until = match self.neighbour_that_mends(i, now) {
+            Some(other) => {
+                let other = self.piece.zone_label(self.piece.zones[other].id);
+                format!("{other} {} in", verb(&other, 1))
+            }
+            None => "all round it is in".to_owned(),
+        };
+        format!("{} {looks} {much} too {side} until {until}.", capital(&label))
     }
 
     /// The unfinished neighbour whose finishing brings a zone nearest to how it will look.
@@ -167,10 +173,4 @@ impl<'a> Looks<'a> {
         });
         mended.filter(|(off, _)| *off < 0.7 * before).min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, j)| j)
     }
-}
-
-/// How much a value is off in steps, light positive.
-pub fn steps_off(now: Lab, wanted: Lab) -> f64 {
-    let v = |l: Lab| -> Value { l.value() };
-    v(now).0 - v(wanted).0
 }

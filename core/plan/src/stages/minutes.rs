@@ -1,5 +1,6 @@
 //! How long a piece of work takes a hand.
 
+use super::tasks::BIG;
 use lean_media::Medium;
 use lean_piece::Piece;
 use lean_piece::easel::Stage;
@@ -41,7 +42,9 @@ fn care(stage: Stage) -> f64 {
 pub fn minutes(piece: &Piece, stage: Stage, share: f64, times: u8, pace: f64) -> Minutes {
     let size = piece.brief.size;
     let area = size.width.0 * size.height.0 / 100.0 * share;
-    let each = area / laid_in_a_minute(piece.brief.medium) * care(stage);
+    // Over a big shape any layer goes broadly.
+    let care = if share >= BIG && stage == Stage::Parts { care(Stage::BigShapes) } else { care(stage) };
+    let each = area / laid_in_a_minute(piece.brief.medium) * care;
     let all = pace * (to_begin(piece.brief.medium) + f64::from(times.max(1)) * each);
     Minutes(all.round().clamp(1.0, 6000.0) as u32)
 }

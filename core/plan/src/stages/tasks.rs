@@ -14,7 +14,7 @@ use lean_recipes::{MixLayer, telling};
 use lean_schedule::Minutes;
 
 /// Share of the picture from which a zone is a big shape, and below which it may be an accent. Choices.
-const BIG: f64 = 0.05;
+pub(super) const BIG: f64 = 0.05;
 const SMALL: f64 = 0.03;
 /// Steps from the darkest of the plan within which something small is a dark accent. A choice.
 const DARKEST: f64 = 0.6;

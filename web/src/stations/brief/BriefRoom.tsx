@@ -50,6 +50,25 @@ export function BriefRoom() {
           placeholder="a gift, a wall, a sheet of practice"
           onBlur={(e) => e.currentTarget.value !== intent.purpose && setIntent({ purpose: e.currentTarget.value })}
         />
+        <div className={styles.two}>
+          <TextInput
+            key={intent.for_whom}
+            label="For whom"
+            defaultValue={intent.for_whom}
+            maxLength={80}
+            onBlur={(e) => e.currentTarget.value !== intent.for_whom && setIntent({ for_whom: e.currentTarget.value })}
+          />
+          <TextInput
+            key={intent.due ?? "no day"}
+            type="date"
+            label="Ready by"
+            defaultValue={intent.due ?? ""}
+            onBlur={(e) =>
+              (e.currentTarget.value || null) !== (intent.due ?? null) &&
+              setIntent({ due: e.currentTarget.value || null })
+            }
+          />
+        </div>
         <NativeSelect
           label="Medium"
           value={brief.medium}

@@ -1,64 +1,72 @@
 import { Link } from "react-router";
+import { useEasel } from "../../api/useEasel";
 import { Station } from "../../bench/Bench";
-import { useBench, zoneName } from "../../bench/context";
-import { Plan } from "../../lenses/picture/Plan";
-import { useGround } from "../../lenses/stroke/useGround";
-import { LogCard, minutesWord } from "./LogCard";
+import { useBench } from "../../bench/context";
+import { Rooms, useRoom } from "../../bench/Rooms";
+import { HowCard } from "./how/HowCard";
+import { HowRoom } from "./how/HowRoom";
+import { LogCard } from "./log/LogCard";
+import { NowCard } from "./now/NowCard";
+import { NowRoom } from "./now/NowRoom";
 import styles from "./Piece.module.css";
 
-/** The piece itself: in which order it is laid, how far it is, and what was done when. */
-export function Piece() {
-  return <Station name="Piece" surface={<Surface />} card={<LogCard />} />;
-}
+const ROOMS = [
+  ["now", "the piece now"],
+  ["how", "how it is built"],
+  ["log", "sessions"],
+] as const;
 
-function Surface() {
-  const bench = useBench();
-  const { view, look } = bench;
-  const ground = useGround();
-  const { mixes, order } = view.derived;
+/** The piece itself: what to do next, what it should look like, what was done. */
+export function Piece() {
+  const room = useRoom(ROOMS);
+  const { view } = useBench();
+  const easel = useEasel();
+  const at = easel.data?.at;
   if (!view.derived.shapes.length) {
     return (
-      <p className={styles.first}>
-        There are no zones to lay yet. <Link to="../subject">Begin with the subject.</Link>
-      </p>
+      <Station
+        name="Piece"
+        surface={
+          <p className={styles.first}>
+            There are no zones to lay yet. <Link to="../subject">Begin with the subject.</Link>
+          </p>
+        }
+        card={<p>The piece is carried out here, stage by stage.</p>}
+      />
     );
   }
-  const worked = new Set(view.piece.sessions.flatMap((s) => s.zones));
-  const laid = view.derived.shapes
-    .filter((s) => worked.has(s.zone))
-    .map((s) => [s.zone, mixes.find((m) => m.zone === s.zone)?.given ?? s.target] as const);
+  if (easel.data && !at) {
+    return (
+      <Station
+        name="Piece"
+        surface={
+          <p className={styles.first}>
+            There is no set yet to lay it with. <Link to="../lean-set">Find the lean set.</Link>
+          </p>
+        }
+        card={<LogCard />}
+      />
+    );
+  }
   return (
-    <div className={styles.surface}>
-      <div className={styles.plan}>
-        <Plan marks={new Map(laid)} ground={ground} look={look} label="The piece so far" outlined />
-      </div>
-      <div className={styles.order}>
-        <h2>Order of work</h2>
-        <p>{order.words}</p>
-        <ol>
-          {order.zones.map((z) => (
-            <li key={z}>
-              <button
-                type="button"
-                className="plain"
-                aria-pressed={bench.zone === z}
-                onClick={() => bench.selectZone(z)}
-              >
-                <span className="figures">{z}</span> {zoneName(view, z)}
-                {worked.has(z) && <i>laid</i>}
-              </button>
-            </li>
-          ))}
-        </ol>
-        <p className={styles.total}>
-          {view.piece.sessions.length
-            ? `${minutesWord(total(view.piece.sessions))} in ${view.piece.sessions.length} ${view.piece.sessions.length === 1 ? "session" : "sessions"}`
-            : "Nothing logged yet"}
-          {view.piece.intent.minutes ? `, of ${minutesWord(view.piece.intent.minutes)} it may take` : ""}.
-        </p>
-      </div>
-    </div>
+    <Station
+      name="Piece"
+      surface={
+        <>
+          <Rooms rooms={ROOMS} />
+          {at && room === "how" && <HowRoom />}
+          {at && room !== "how" && <NowRoom at={at} />}
+        </>
+      }
+      card={
+        at && room === "how" ? (
+          <HowCard at={at} />
+        ) : room === "log" ? (
+          <LogCard />
+        ) : at ? (
+          <NowCard at={at} follows={easel.data?.follows ?? null} />
+        ) : null
+      }
+    />
   );
 }
-
-const total = (sessions: { minutes: number }[]) => sessions.reduce((sum, s) => sum + s.minutes, 0);

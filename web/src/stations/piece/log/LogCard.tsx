@@ -1,16 +1,11 @@
 import { NumberInput, Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
-import { useBench, zoneName } from "../../bench/context";
-import styles from "./Piece.module.css";
+import type { Schemas } from "../../../api/client";
+import { useBench, zoneName } from "../../../bench/context";
+import { minutesWord } from "../lasting";
+import styles from "./Log.module.css";
 
 type Session = Schemas["Session"];
-
-/** Minutes in hours and minutes. */
-export function minutesWord(minutes: number): string {
-  const [h, m] = [Math.floor(minutes / 60), minutes % 60];
-  return [h && `${h} h`, (m || !h) && `${m} min`].filter(Boolean).join(" ");
-}
 
 function today(): string {
   const now = new Date();
