@@ -11,6 +11,7 @@ pub mod cut_apart;
 pub mod decode;
 pub mod frame;
 pub mod kept_map;
+pub mod laid_over;
 pub mod line_drawing;
 pub mod measure;
 pub mod outline;

@@ -27,6 +27,7 @@ pub mod order_of_work;
 pub mod paints;
 pub mod paper;
 pub mod planned;
+pub mod progress;
 pub mod requests;
 #[cfg(test)]
 mod staged;

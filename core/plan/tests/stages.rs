@@ -88,6 +88,17 @@ fn lights_come_last_and_accents_after_the_big_shapes() {
 }
 
 #[test]
+fn after_the_big_shapes_the_parts_are_still_bare() {
+    let (mut piece, _) = six(Medium::Oil);
+    piece.zones[3].reading.area = 0.04;
+    let view = at(&piece);
+    let big = view.looks.iter().find(|l| l.stage == Some(Stage::BigShapes)).unwrap();
+    let bare = |z: u16| big.zones.iter().find(|n| n.zone == ZoneId(z)).unwrap().bare;
+    assert!(bare(4) && !bare(1) && !bare(6));
+    assert!(view.looks.last().unwrap().zones.iter().all(|z| !z.bare && z.to_come == 0));
+}
+
+#[test]
 fn what_is_done_is_not_done_again_and_its_drying_is_waited_for() {
     let (mut piece, _) = six(Medium::Watercolour);
     let first = at(&piece).tasks.into_iter().find(|t| t.id.zone.is_some()).unwrap();

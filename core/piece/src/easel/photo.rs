@@ -27,6 +27,8 @@ pub struct ProgressPhoto {
     /// Corners set by hand; none where they are looked for.
     #[cfg_attr(feature = "schema", schema(value_type = Option<Vec<Spot>>))]
     pub corners: Option<Corners>,
+    /// Where a grey card lies in the photo; none without one.
+    pub card: Option<Spot>,
     /// The stage it shows, said by hand; none where it is recognised.
     pub stage: Option<Stage>,
 }
@@ -37,6 +39,9 @@ impl ProgressPhoto {
             return Err(format!("\"{}\" is no time. Write it as 2025-01-18T19:40.", self.at));
         }
         let within = |s: &Spot| (-0.5..=1.5).contains(&s.x) && (-0.5..=1.5).contains(&s.y);
+        if self.card.as_ref().is_some_and(|c| !(0.0..=1.0).contains(&c.x) || !(0.0..=1.0).contains(&c.y)) {
+            return Err("The grey card lies outside the photo. Point at it again.".into());
+        }
         match &self.corners {
             Some(corners) if !corners.iter().all(within) => {
                 Err("A corner lies far outside the photo. Set it at the corner of the picture.".into())

@@ -81,7 +81,7 @@ fn left(id: i64, planned: &Piece, paint_box: &PaintBox) -> (i64, Piece, Vec<Task
     let mixes = mixes_of(&piece, Some(paint_box));
     let all = tasks(&piece, paint_box, &mixes, &order_of_work(&piece).zones);
     let surface = Surface::of(&piece, paint_box);
-    let looks = Looks::of(&piece, &mixes, &surface);
+    let looks = Looks::of(&piece, &mixes, &surface, &all);
     let (tasks, _) = shortened(&piece, &looks, all);
     // Orders that contradict each other since zones were changed do not close the calendar.
     if !links::can_be_kept(&piece, &tasks) {

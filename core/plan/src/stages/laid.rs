@@ -124,14 +124,14 @@ impl<'a> Surface<'a> {
     }
 }
 
-/// How far a zone is when all of `done` is.
-pub fn far(piece: &Piece, zone: ZoneId, is_done: &dyn Fn(TaskId) -> bool, layers: usize) -> Far {
-    let laid =
-        (0..layers.max(1) as u8).take_while(|n| Stage::ALL.iter().any(|s| is_done(TaskId { stage: *s, zone: Some(zone), layer: *n })));
+/// How far a zone is when those of `tasks` are done that `is_done` says: its layers count from the ground up as far as none is missing.
+pub fn far(piece: &Piece, zone: ZoneId, tasks: &[TaskId], is_done: &dyn Fn(TaskId) -> bool) -> Far {
+    let lies = |layer: u8| tasks.iter().any(|t| t.zone == Some(zone) && t.layer == layer && is_done(*t));
+    let whole = |stage: Stage| tasks.contains(&TaskId::whole(stage)) && is_done(TaskId::whole(stage));
     Far {
-        toned: piece.easel.tone.is_some() && is_done(TaskId::whole(Stage::GroundTone)),
-        level: if is_done(TaskId::whole(Stage::LayIn)) { piece.easel.level_of(zone) } else { 0 },
-        layers: laid.count(),
-        glazed: piece.easel.glaze.is_some() && is_done(TaskId::whole(Stage::Glaze)),
+        toned: piece.easel.tone.is_some() && whole(Stage::GroundTone),
+        level: if whole(Stage::LayIn) { piece.easel.level_of(zone) } else { 0 },
+        layers: (0..u8::MAX).take_while(|n| lies(*n)).count(),
+        glazed: piece.easel.glaze.is_some() && whole(Stage::Glaze),
     }
 }

@@ -49,17 +49,19 @@ pub struct Looks<'a> {
     piece: &'a Piece,
     mixes: &'a [ZoneMix],
     surface: &'a Surface<'a>,
+    tasks: Vec<TaskId>,
     borders: Vec<Border>,
     last: Vec<Lab>,
 }
 
 impl<'a> Looks<'a> {
-    /// The looks of a piece whose surface is built that way.
-    pub fn of(piece: &'a Piece, mixes: &'a [ZoneMix], surface: &'a Surface<'a>) -> Self {
+    /// The looks of a piece whose surface is built that way, by these tasks.
+    pub fn of(piece: &'a Piece, mixes: &'a [ZoneMix], surface: &'a Surface<'a>, tasks: &[Task]) -> Self {
+        let tasks = tasks.iter().map(|t| t.id).collect();
         let at = |id: u16| piece.zones.iter().position(|z| z.id.0 == id);
         let borders = piece.geometry().borders.iter();
         let borders = borders.filter_map(|(a, b, n)| Some(Border { one: at(*a)?, other: at(*b)?, length: *n as f64 })).collect();
-        let mut looks = Self { piece, mixes, surface, borders, last: Vec::new() };
+        let mut looks = Self { piece, mixes, surface, tasks, borders, last: Vec::new() };
         looks.last = piece.zones.iter().map(|z| looks.colour(z.id, &|_| true)).collect();
         looks
     }
@@ -69,12 +71,11 @@ impl<'a> Looks<'a> {
     }
 
     fn layers(&self, zone: ZoneId) -> usize {
-        self.mix(zone).map_or(0, |m| if m.mix.is_bare_ground() { 0 } else { m.mix.layers.len().max(1) })
+        self.tasks.iter().filter(|t| t.zone == Some(zone)).count()
     }
 
     fn far(&self, zone: ZoneId, is_done: &dyn Fn(TaskId) -> bool) -> Far {
-        let far = far(self.piece, zone, is_done, self.layers(zone));
-        Far { layers: far.layers.min(self.layers(zone)), ..far }
+        far(self.piece, zone, &self.tasks, is_done)
     }
 
     /// The colour of a zone when all of `is_done` is. Where the ground does not take what lies beneath the mix, the mix alone.

@@ -158,10 +158,11 @@ pub fn at_the_easel(planned: &Piece, paint_box: &PaintBox, now: DateTime) -> Res
         return Ok(None);
     }
     let surface = Surface::of(piece, paint_box);
-    let looks = Looks::of(piece, &mixes, &surface);
     let order: Vec<ZoneId> = order_of_work(piece).zones;
     let all = tasks::tasks(piece, paint_box, &mixes, &order);
-    let (tasks, left_out) = shortened::shortened(piece, &looks, all);
+    let whole = Looks::of(piece, &mixes, &surface, &all);
+    let (tasks, left_out) = shortened::shortened(piece, &whole, all);
+    let looks = Looks::of(piece, &mixes, &surface, &tasks);
     let sessions = timed(&[Left { piece, tasks: &tasks }], now, piece.easel.hours)?;
     let first = sessions.sessions.first().and_then(|s| s.slots.first().map(|slot| (slot.task, s, slot)));
     let day = |on: &str| on.parse().map_or(0, |d: jiff::civil::Date| now.date().until(d).map_or(0, |s| s.get_days())).unsigned_abs();
@@ -189,7 +190,8 @@ pub fn look_at(piece: &Piece, paint_box: &PaintBox, stage: Option<Stage>) -> Opt
         return None;
     }
     let surface = Surface::of(piece, paint_box);
-    let looks = Looks::of(piece, &mixes, &surface);
+    let tasks = tasks::tasks(piece, paint_box, &mixes, &order_of_work(piece).zones);
+    let looks = Looks::of(piece, &mixes, &surface, &tasks);
     Some(match stage {
         Some(s) => looks.at(stage, &|t| t.stage <= s),
         None => looks.at(None, &|t| piece.easel.is_done(t)),

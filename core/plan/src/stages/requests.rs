@@ -127,7 +127,7 @@ pub fn photo(piece: &Piece, at: usize, changed: Option<lean_piece::easel::Progre
     };
     match changed {
         Some(new) => {
-            easel.photos[at] = lean_piece::easel::ProgressPhoto { corners: new.corners, stage: new.stage, ..old };
+            easel.photos[at] = lean_piece::easel::ProgressPhoto { corners: new.corners, card: new.card, stage: new.stage, ..old };
             Ok(command(easel, "how a photo lies over the plan"))
         }
         None => {
