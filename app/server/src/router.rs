@@ -1,7 +1,7 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, easel, field_notes, grounds, instruments, jobs, maps, others, pieces, readings, reference, sheet,
+    borrowed, boxes, cards, damaged, easel, field_notes, grounds, instruments, jobs, maps, others, pieces, progress, readings, reference, sheet,
     studies, studio, wall, wheel, work, zones,
 };
 use crate::state::Studio;
@@ -98,6 +98,10 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(easel::offers))
         .routes(routes!(easel::look))
         .routes(routes!(easel::all))
+        .routes(routes!(progress::put))
+        .routes(routes!(progress::simulate))
+        .routes(routes!(progress::read))
+        .routes(routes!(progress::look))
         .routes(routes!(wheel::read))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))

@@ -1,9 +1,12 @@
 //! "Bench by the north window".
 
 use super::{Colour, Named, Part, in_the_light, map_values, name_colours, name_masses, put_set, take_in, zone_at};
-use crate::pictures::TakenIn;
+use crate::handlers::progress::{simulated, with_photo};
+use crate::pictures::{TakenIn, png};
 use crate::problem::Problem;
 use jiff::{Span, Zoned};
+use lean_colour::moves::with_value;
+use lean_colour::{Lab, Value};
 use lean_media::{GroundId, Medium};
 use lean_picture::spot::Spot;
 use lean_piece::change::{KeepStudies, SetEasel, SetIntent, SetSessions, SetWall, UseBox};
@@ -81,8 +84,25 @@ fn half_way(store: &Store, id: PieceId, oils: &PaintBox) -> Result<(), Problem> 
         |t: &TaskId| if sheet(t) { format!("{}T19:30", days_from_now(FIRST)) } else { format!("{}T20:10", days_from_now(SECOND)) };
     let easel = Easel { done: done.map(|task| Done { at: Some(evening(&task)), task }).collect(), ..piece.easel };
     store.apply(id, None, Command::SetEasel(SetEasel { easel, what: "what is done".into() }))?;
+    photographed(store, id, oils)
+}
+
+/// A photo after the second evening: the plane has come out too dark. Made by the simulated camera.
+fn photographed(store: &Store, id: PieceId, oils: &PaintBox) -> Result<(), Problem> {
+    let piece = store.piece(id)?.piece;
+    let hand = |z: ZoneId, lab: Lab| match piece.zone(z).is_some_and(|z| z.name == "plane") {
+        true => with_value(lab, Value((lab.value().0 - TOO_DARK).max(0.0))),
+        false => lab,
+    };
+    let photo = png(&simulated(&piece, oils, &hand)?)?;
+    let TakenIn { digest, full, .. } = TakenIn::keep(store, &photo)?;
+    let at = format!("{}T20:20", days_from_now(SECOND));
+    store.apply(id, None, with_photo(piece, digest, "bench-second-evening.png".into(), full, at))?;
     Ok(())
 }
+
+/// Steps by which the plane came out too dark.
+const TOO_DARK: f64 = 0.7;
 
 /// Days from now of its two sessions: paint of the second is still wet.
 const FIRST: i64 = -9;

@@ -12,6 +12,7 @@ pub mod jobs;
 pub mod maps;
 pub mod others;
 pub mod pieces;
+pub mod progress;
 pub mod readings;
 pub mod reference;
 pub mod sheet;

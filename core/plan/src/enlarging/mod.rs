@@ -1,0 +1,7 @@
+//! Enlarging: a grid on photo and piece alike, and a tracing at true size over several pages.
+
+mod grid;
+mod tracing;
+
+pub use grid::{Grid, draw as draw_grid, fitting, gridded};
+pub use tracing::{From, pages};

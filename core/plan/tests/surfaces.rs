@@ -1,0 +1,124 @@
+//! Surfaces and enlarging: siblings, variation, broken colour, what stays bare; grids and tracings measured.
+
+mod made_up;
+
+use lean_colour::difference::ciede2000;
+use lean_media::Medium;
+use lean_piece::*;
+use lean_plan::enlarging::{From, fitting, pages};
+use lean_plan::mixes::mixes_of;
+use lean_plan::paper::Mark;
+use lean_plan::surfaces::broken::largest_dab;
+use lean_plan::surfaces::reserved::reserved;
+use lean_plan::surfaces::siblings::{APART, WITHIN};
+use lean_plan::surfaces::surfaces;
+use made_up::six;
+
+const ACROSS_A_ROOM: Millimetres = Millimetres(2500.0);
+
+#[test]
+fn siblings_are_of_one_value_and_no_two_alike() {
+    for medium in Medium::ALL {
+        let (piece, b) = six(medium);
+        for zone in [3, 4] {
+            let s = surfaces(&piece, &b, ZoneId(zone), 4, ACROSS_A_ROOM).unwrap();
+            let wanted = piece.wanted(piece.zone(ZoneId(zone)).unwrap()).value().0;
+            for (i, a) in s.siblings.iter().enumerate() {
+                assert!((a.mark.value.0 - wanted).abs() <= WITHIN + 1e-9, "{medium:?}: {}", a.recipe);
+                for other in &s.siblings[i + 1..] {
+                    assert!(ciede2000(a.mark.lab, other.mark.lab) >= APART, "{medium:?}: {} and {}", a.recipe, other.recipe);
+                }
+            }
+            if medium == Medium::Oil {
+                assert_eq!(s.siblings.len(), 4, "oil mixes anything");
+            }
+        }
+    }
+}
+
+#[test]
+fn a_varied_zone_holds_the_whole_set_with_one_ruling_or_says_what_it_cannot() {
+    let (piece, b) = six(Medium::Oil);
+    let s = surfaces(&piece, &b, ZoneId(4), 3, ACROSS_A_ROOM).unwrap();
+    let total: f64 = s.variation.iter().map(|m| m.share).sum();
+    assert!((total - 1.0).abs() < 1e-9 && s.variation[0].share >= 0.6);
+    for id in &piece.chosen.pigments {
+        let name = &b.find(id).unwrap().name;
+        let held = s.variation.iter().any(|m| m.recipe.contains(name.as_str()));
+        assert!(held != s.left_out.contains(id), "{name}: {:?}", s.variation);
+    }
+    assert!(surfaces(&piece, &b, ZoneId(99), 3, ACROSS_A_ROOM).is_err());
+}
+
+#[test]
+fn dabs_fuse_to_the_target_by_the_sum_of_their_light() {
+    let (piece, b) = six(Medium::Oil);
+    let mut seen = 0;
+    for z in &piece.zones {
+        let Some(broken) = surfaces(&piece, &b, z.id, 2, ACROSS_A_ROOM).unwrap().broken else { continue };
+        seen += 1;
+        let shares: f64 = broken.dabs.iter().map(|d| d.share).sum();
+        assert!((shares - 1.0).abs() < 1e-9 && (2..=3).contains(&broken.dabs.len()));
+        let mean = |f: fn(lean_colour::Xyz) -> f64| broken.dabs.iter().map(|d| d.share * f(d.mark.lab.xyz())).sum::<f64>();
+        let fused = lean_colour::Xyz { x: mean(|c| c.x), y: mean(|c| c.y), z: mean(|c| c.z) }.lab();
+        assert!(ciede2000(fused, broken.fused.lab) < 0.01 && ciede2000(fused, piece.wanted(z)) <= 4.0);
+        assert!(broken.dabs.windows(2).all(|d| ciede2000(d[0].mark.lab, d[1].mark.lab) >= 14.0), "dabs differ plainly");
+    }
+    assert!(seen >= 2, "middle tones can be broken: {seen}");
+    // An arc minute and a half at two and a half metres is a little over a millimetre.
+    assert!((largest_dab(ACROSS_A_ROOM).0 - 1.09).abs() < 0.01);
+    assert!(lean_media::broken::fuses(largest_dab(ACROSS_A_ROOM).0, ACROSS_A_ROOM.0));
+}
+
+#[test]
+fn bare_paper_is_said_to_be_reserved() {
+    let (mut piece, b) = six(Medium::Watercolour);
+    piece.zones[0].target = piece.ground().lab;
+    let kept = reserved(&piece, &mixes_of(&piece, Some(&b)));
+    assert!(kept.iter().any(|r| r.zone == ZoneId(1) && r.words.contains("mask it")), "{kept:?}");
+}
+
+#[test]
+fn a_grid_has_the_same_squares_on_print_and_piece() {
+    let (piece, _) = six(Medium::Oil);
+    let print = Size { width: Millimetres(120.0), height: Millimetres(90.0) };
+    let g = fitting(&piece, 6, print).unwrap();
+    assert_eq!((g.across, g.down), (6, 5));
+    assert!((g.on_piece.0 - 40.0).abs() < 1e-9 && (g.on_print.0 - 20.0).abs() < 1e-9);
+    assert_eq!(g.lines_across.len(), 5);
+    assert!(fitting(&piece, 1, print).is_err() && fitting(&piece, 99, print).is_err());
+}
+
+#[test]
+fn a_tracing_is_true_in_size_joined_by_crosses_and_goes_round_deep_edges() {
+    let (mut piece, _) = six(Medium::Oil);
+    piece.brief.size = Size { width: Millimetres(500.0), height: Millimetres(375.0) };
+    let sheets = pages(&piece, None, From::Outlines, PageFormat::A4, 0).unwrap();
+    let (rim, overlap) = (8.0, 8.0);
+    // Joined with their overlap the pages hold the whole of it.
+    let first = &sheets[0];
+    let columns = if first.width > first.height { 2 } else { 3 };
+    let inner = (first.width - 2.0 * rim, first.height - 2.0 * rim);
+    assert!(columns as f64 * (inner.0 - overlap) + overlap >= 500.0 - 1e-9, "{columns} pages of {}", first.width);
+    // The outer frame is as long as the piece is wide, added up over the pages of the first row without their overlap.
+    let top = |s: &lean_plan::paper::Sheet| {
+        s.marks
+            .iter()
+            .filter_map(|m| match m {
+                Mark::Line { ends: [x0, y0, x1, y1], width } if *width == 0.3 && (y0 - rim).abs() < 1e-6 && (y1 - rim).abs() < 1e-6 => Some((x1 - x0).abs()),
+                _ => None,
+            })
+            .sum::<f64>()
+    };
+    let row: f64 = sheets.iter().take(columns).map(top).sum();
+    assert!((row - overlap * (columns - 1) as f64 - 500.0).abs() < 0.01, "{row}");
+    let crosses = |s: &lean_plan::paper::Sheet| s.marks.iter().filter(|m| matches!(m, Mark::Line { width, .. } if *width == 0.2)).count();
+    assert!(sheets.iter().all(|s| crosses(s) >= 4));
+    piece.intent.fit.edge = Some(Millimetres(30.0));
+    let deep = pages(&piece, None, From::Outlines, PageFormat::A3, 4).unwrap();
+    let row: f64 = deep.iter().take(2).map(top).sum();
+    assert!(row > 540.0, "the edges are part of it: {row}");
+    assert!(pages(&piece, None, From::Reference, PageFormat::A4, 0).unwrap_err().contains("no reference"));
+    piece.brief.size = Size { width: Millimetres(3000.0), height: Millimetres(3000.0) };
+    assert!(pages(&piece, None, From::Outlines, PageFormat::A5, 0).unwrap_err().contains("larger paper"));
+}
