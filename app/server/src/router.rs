@@ -1,8 +1,8 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, easel, field_notes, grounds, instruments, jobs, maps, others, pieces, progress, readings, reference, sheet,
-    studies, studio, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, easel, enlarging, field_notes, grounds, instruments, jobs, maps, others, pieces, progress, readings,
+    reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
@@ -28,7 +28,15 @@ const MOST_BYTES: usize = 256 << 20;
         description = "Few pigments, values first: the API of the bench. Problems are RFC 9457 documents.",
         license(name = "MIT OR Apache-2.0")
     ),
-    components(schemas(reference::Look, sheet::WhichCopy, lean_plan::paints::card::CardKind))
+    components(schemas(
+        reference::Look,
+        sheet::WhichCopy,
+        lean_plan::paints::card::CardKind,
+        lean_plan::enlarging::From,
+        enlarging::Under,
+        lean_piece::PageFormat,
+        lean_piece::easel::Stage
+    ))
 )]
 struct Api;
 
@@ -102,6 +110,10 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(progress::simulate))
         .routes(routes!(progress::read))
         .routes(routes!(progress::look))
+        .routes(routes!(surfaces::read))
+        .routes(routes!(enlarging::read))
+        .routes(routes!(enlarging::grid))
+        .routes(routes!(enlarging::tracing))
         .routes(routes!(wheel::read))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))

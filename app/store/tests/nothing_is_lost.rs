@@ -75,7 +75,11 @@ fn a_picture_dropped_on_planes_can_be_taken_back() {
 fn a_session_of_zones_alone_survives_a_new_picture_taken_back() {
     let store = Store::in_memory().unwrap();
     let session = Session { on: "2025-01-14".into(), minutes: 30, did: String::new(), zones: vec![ZoneId(1), ZoneId(2)] };
-    there_and_back(&store, &bare(), vec![picture(&store), Command::SetSessions(SetSessions { sessions: vec![session] }), picture(&store)]);
+    there_and_back(
+        &store,
+        &bare(),
+        vec![picture(&store), Command::SetSessions(SetSessions { sessions: vec![session], done: None }), picture(&store)],
+    );
 }
 
 #[test]

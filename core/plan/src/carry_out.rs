@@ -114,7 +114,8 @@ impl Request {
             }
             Self::LayPlanes { planes } => crate::zones::from_planes(piece, planes)?,
             Self::SetWished { wished } => Command::SetWished(SetWished { wished }),
-            Self::SetSessions { sessions } => Command::SetSessions(SetSessions { sessions }),
+            Self::SetSessions { sessions } => Command::SetSessions(SetSessions { sessions, done: None }),
+            Self::LogSession { session, tasks, at } => stages::logged(piece, session, &tasks, at).into(),
             Self::SetChoice { locked, excluded } => {
                 owned(&locked)?;
                 owned(&excluded)?;

@@ -171,6 +171,15 @@ pub enum Request {
         /// All sessions.
         sessions: Vec<Session>,
     },
+    /// Log a session just ended, with the tasks that were done in it.
+    LogSession {
+        /// The session.
+        session: Session,
+        /// What was done.
+        tasks: Vec<TaskId>,
+        /// When it ended, in local time as `2025-01-18T19:40`; `None` when nobody knows any more.
+        at: Option<String>,
+    },
     /// Say which pigments must and must not be in a set.
     SetChoice {
         /// Must be in.

@@ -6,9 +6,10 @@ use lean_picture::frame::Crop;
 use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::{
     ChangeZones, ChooseSet, ChooseStudy, KeepChart, KeepSearch, KeepStudies, LayPlanes, LayZones, MarkReference, RenameZone, SetAim,
-    SetBrief, SetChoice, SetCompositions, SetDemands, SetDismissed, SetImportance, SetIntent, SetLighting, SetMixing, SetOthers,
+    SetBrief, SetChoice, SetCompositions, SetDemands, SetDismissed, SetEasel, SetImportance, SetIntent, SetLighting, SetMixing, SetOthers,
     SetReference, SetSessions, SetSheet, SetTarget, SetWall, SetWished, UseBox,
 };
+use lean_piece::easel::{Departure, DepartureKind, Done, Easel, Stage, TaskId};
 use lean_piece::intent::Intent;
 use lean_piece::intent::schools::{Question, School};
 use lean_piece::light::{Falling, Lamp, LampFrom, Lighting, Tint};
@@ -63,7 +64,8 @@ fn command() -> impl Strategy<Value = Command> {
             brief: Brief { medium: if wet { Medium::Watercolour } else { Medium::Oil }, ..brief(&t) }
         })),
         (1u32..2000, "20[0-9]{2}-0[1-9]-[0-3][0-9]").prop_map(|(minutes, on)| Command::SetSessions(SetSessions {
-            sessions: vec![Session { on, minutes, did: "lay-in".into(), zones: vec![ZoneId(1)] }]
+            sessions: vec![Session { on, minutes, did: "lay-in".into(), zones: vec![ZoneId(1)] }],
+            done: None
         })),
         (zone.clone(), name).prop_map(|(zone, name)| Command::RenameZone(RenameZone { zone, name })),
         (zone.clone(), lab).prop_map(|(zone, target)| Command::SetTarget(SetTarget { zone, target })),
@@ -121,12 +123,20 @@ fn command() -> impl Strategy<Value = Command> {
                 minutes: 20,
                 did: String::new(),
                 zones: zones.into_iter().map(ZoneId).collect()
-            }]
+            }],
+            done: None
         })),
         (0u32..3, 0u32..3).prop_map(|(width, height)| Command::SetCompositions(SetCompositions {
             compositions: Some(Compositions { digest: "c".into(), file_name: "c.jpg".into(), width, height, cut: vec![], chosen: None })
         })),
         Just(Command::SetCompositions(SetCompositions { compositions: None })),
+        (1u16..5, 0u8..3, any::<bool>()).prop_map(|(zone, layer, out)| {
+            let zone = ZoneId(zone);
+            let task = TaskId { stage: Stage::Parts, zone: Some(zone), layer };
+            let departures = if out { vec![Departure { change: DepartureKind::LeftOut { zone }, reason: "r".into() }] } else { vec![] };
+            let done = vec![Done { task, at: Some("2025-01-18T19:40".into()) }];
+            Command::SetEasel(SetEasel { easel: Easel { done, departures, ..Easel::default() }, what: "e".into() })
+        }),
         Just(Command::KeepSearch(KeepSearch { search: None, chosen: ChosenSet { pigments: vec!["z".into()] } })),
         Just(Command::KeepStudies(KeepStudies { studies: vec![], chosen: None })),
         Just(Command::SetWall(SetWall { wall: None, what: "no wall".into() })),

@@ -105,7 +105,9 @@ fn a_tracing_is_true_in_size_joined_by_crosses_and_goes_round_deep_edges() {
         s.marks
             .iter()
             .filter_map(|m| match m {
-                Mark::Line { ends: [x0, y0, x1, y1], width } if *width == 0.3 && (y0 - rim).abs() < 1e-6 && (y1 - rim).abs() < 1e-6 => Some((x1 - x0).abs()),
+                Mark::Line { ends: [x0, y0, x1, y1], width } if *width == 0.3 && (y0 - rim).abs() < 1e-6 && (y1 - rim).abs() < 1e-6 => {
+                    Some((x1 - x0).abs())
+                }
                 _ => None,
             })
             .sum::<f64>()

@@ -789,6 +789,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/easel/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Takes in a photo of the piece on its way. */
+        put: operations["put_progress_photo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/easel/photos/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a photo of the piece as it should look now with the simulated camera: for trying things out where there is no painting. */
+        post: operations["simulate_progress_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/easel/photos/{at}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo of the piece compared with its stage. */
+        get: operations["read_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/easel/photos/{at}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo of the piece on its way, as JPEG. */
+        get: operations["view_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/enlarging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The grid of a piece, and how many pages its tracing takes. */
+        get: operations["read_enlarging"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/enlarging/grid.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The reference, the plan or the chosen study under a numbered grid, as PDF. */
+        get: operations["print_grid"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/enlarging/tracing.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A tracing at true size over as many pages as it takes, as PDF. */
+        get: operations["print_tracing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/ladder.pdf": {
         parameters: {
             query?: never;
@@ -1297,6 +1416,23 @@ export interface paths {
         put?: never;
         /** Makes a study of several hues anew with other shares or hues. Runs as a job. */
         post: operations["move_shares"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/surfaces/{zone}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What can be planned for the surface of a zone with the set in use. */
+        get: operations["read_surfaces"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1854,6 +1990,22 @@ export interface components {
             size: components["schemas"]["Size"];
             /** @description Title, 1..=80 characters. */
             title: string;
+        };
+        /** @description Dabs that fuse. */
+        Broken: {
+            /** @description The dabs with their shares, most first. */
+            dabs: components["schemas"]["ToldMix"][];
+            /**
+             * Format: double
+             * @description How far that is from what is wanted, CIEDE2000.
+             */
+            difference: number;
+            /** @description What they give from afar. */
+            fused: components["schemas"]["Mark"];
+            /** @description Largest dab that still fuses at the viewing distance. */
+            largest: components["schemas"]["Millimetres"];
+            /** @description What they do side by side, in a sentence. */
+            words: string;
         };
         /** @description How large a brush to lay the places with. */
         Brush: {
@@ -2560,6 +2712,13 @@ export interface components {
             /** @description Where. */
             zone: components["schemas"]["ZoneId"];
         };
+        /** @description A grid, and what a tracing takes. */
+        EnlargingView: {
+            /** @description The grid on piece and print. */
+            grid: components["schemas"]["Grid"];
+            /** @description Pages of a tracing on this paper; none where it takes too many. */
+            pages?: number | null;
+        };
         /** @description What one entry of a list was taken for. */
         Entry: {
             pigment?: components["schemas"]["PigmentId"] | null;
@@ -2700,6 +2859,13 @@ export interface components {
             why: string;
             /** @description Zones it speaks of; may be empty. */
             zones: components["schemas"]["ZoneId"][];
+        };
+        /** @description One thing looked at before stopping. */
+        FinishingCheck: {
+            /** @description Whether it is as it should be. */
+            sound: boolean;
+            /** @description What was found, in a sentence. */
+            words: string;
         };
         /** @description How the piece lies on its sheet or canvas. */
         Fit: {
@@ -2918,6 +3084,29 @@ export interface components {
              */
             left: number;
             lifted?: components["schemas"]["Lifted"] | null;
+        };
+        /** @description A grid over a picture. */
+        Grid: {
+            /**
+             * Format: int32
+             * @description Squares across.
+             */
+            across: number;
+            /**
+             * Format: int32
+             * @description Squares down.
+             */
+            down: number;
+            /** @description Where lines lie on the piece, measured from its left edge. */
+            lines_across: components["schemas"]["Millimetres"][];
+            /** @description Where lines lie on the piece, measured from its upper edge. */
+            lines_down: components["schemas"]["Millimetres"][];
+            /** @description Side of a square on the piece. */
+            on_piece: components["schemas"]["Millimetres"];
+            /** @description Side of a square on the printed reference or study. */
+            on_print: components["schemas"]["Millimetres"];
+            /** @description How it is drawn, in a sentence. */
+            words: string;
         };
         /** @description A surface to work on. Everything about it is modelled (invented for the product), not measured. */
         Ground: {
@@ -4183,10 +4372,37 @@ export interface components {
             /** @description Value at each of 120 places, from one end to the other. */
             values: number[];
         };
+        /** @description A photo compared with its stage. */
+        Progress: {
+            /** @description Corners of the picture in the photo, from its top left clockwise. */
+            corners: components["schemas"]["Spot"][];
+            /** @description Whether it is time to stop: only when the piece is nearly done. */
+            finishing: components["schemas"]["FinishingCheck"][];
+            /**
+             * Format: double
+             * @description How well it lies over the plan, 0..=1.
+             */
+            fit: number;
+            /** @description What to do next, most needed first. */
+            next: string[];
+            /**
+             * Format: double
+             * @description How far it is off its stage in all, in steps of value.
+             */
+            off: number;
+            /** @description Relations that moved, in sentences. */
+            relations: string[];
+            stage?: components["schemas"]["Stage"] | null;
+            /** @description What it was compared with and how it was lit, in sentences. */
+            words: string;
+            /** @description Every zone that is in sight. */
+            zones: components["schemas"]["ZoneSeen"][];
+        };
         /** @description A photo of the piece on its way. */
         ProgressPhoto: {
             /** @description When it was taken in, in local time as `2025-01-18T19:40`. */
             at: string;
+            card?: components["schemas"]["Spot"] | null;
             /** @description Corners set by hand; none where they are looked for. */
             corners?: components["schemas"]["Spot"][] | null;
             /** @description SHA-256 of the photo. */
@@ -4204,6 +4420,13 @@ export interface components {
              * @description Pixels across.
              */
             width: number;
+        };
+        /** @description A photo compared, and what it says beside the one before. */
+        ProgressView: {
+            /** @description Whether the last session still gained something, in a sentence; empty for the first photo. */
+            gain: string;
+            /** @description The comparison. */
+            progress: components["schemas"]["Progress"];
         };
         /** @description Width to height of a piece against that of its reference. */
         Proportion: {
@@ -4522,6 +4745,15 @@ export interface components {
             /** @description All sessions. */
             sessions: components["schemas"]["Session"][];
         } | {
+            /** @description When it ended, in local time as `2025-01-18T19:40`; `None` when nobody knows any more. */
+            at?: string | null;
+            /** @enum {string} */
+            do: "log-session";
+            /** @description The session. */
+            session: components["schemas"]["Session"];
+            /** @description What was done. */
+            tasks: components["schemas"]["TaskId"][];
+        } | {
             /** @enum {string} */
             do: "set-choice";
             /** @description Must not be in. */
@@ -4648,6 +4880,13 @@ export interface components {
             /** @enum {string} */
             do: "set-progress-photo";
             photo?: components["schemas"]["ProgressPhoto"] | null;
+        };
+        /** @description A zone that is kept free. */
+        Reserved: {
+            /** @description Why and how, in a sentence. */
+            words: string;
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
         };
         /** @description The zone whose mix is the riskiest. */
         Riskiest: {
@@ -5207,6 +5446,25 @@ export interface components {
             /** @description Why, in a sentence. */
             sentence: string;
         };
+        /** @description What can be planned for the surface of one zone. */
+        Surfaces: {
+            broken?: components["schemas"]["Broken"] | null;
+            /** @description Pigments of the set that no relative near enough holds. */
+            left_out: components["schemas"]["PigmentId"][];
+            /** @description Mixes for things that repeat, no two alike; fewer than asked where the set holds no more. */
+            siblings: components["schemas"]["ToldMix"][];
+            /** @description The ruling mix and its relatives: all pigments of the set together. */
+            variation: components["schemas"]["ToldMix"][];
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        };
+        /** @description The surface of a zone, and what of the whole piece stays bare. */
+        SurfacesView: {
+            /** @description Zones that stay bare ground. */
+            reserved: components["schemas"]["Reserved"][];
+            /** @description The zone's. */
+            surfaces: components["schemas"]["Surfaces"];
+        };
         /** @description What lies under the meter: what was put down, on which ground. */
         Swatch: {
             /** @description On which ground. */
@@ -5360,6 +5618,18 @@ export interface components {
          * @enum {string}
          */
         Tint: "warm" | "cool" | "neutral";
+        /** @description A mix with its recipe in words. */
+        ToldMix: {
+            /** @description Its colour. */
+            mark: components["schemas"]["Mark"];
+            /** @description What goes in, on one line. */
+            recipe: string;
+            /**
+             * Format: double
+             * @description Share of the surface it covers, 0..=1.
+             */
+            share: number;
+        };
         /** @description A colour that travelling light would give a zone. */
         Travels: {
             /** @description What would be done. */
@@ -5684,6 +5954,19 @@ export interface components {
             mark: components["schemas"]["Mark"];
             /** @description Layers that are still to come. */
             to_come: number;
+            /** @description Which. */
+            zone: components["schemas"]["ZoneId"];
+        };
+        /** @description A zone in the photo against its stage. */
+        ZoneSeen: {
+            /** @description Whether it is off enough to be spoken of. */
+            off: boolean;
+            /** @description What it reads, with the light taken out. */
+            read: components["schemas"]["Mark"];
+            /** @description How, in a sentence. */
+            sentence: string;
+            /** @description What it should be at this stage. */
+            wanted: components["schemas"]["Mark"];
             /** @description Which. */
             zone: components["schemas"]["ZoneId"];
         };
@@ -7948,6 +8231,316 @@ export interface operations {
             };
         };
     };
+    put_progress_photo: {
+        parameters: {
+            query: {
+                /** @description Name it was dropped under. */
+                file_name?: string;
+                /** @description The painter's own time, as `2025-01-18T19:40`. */
+                at: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    simulate_progress_photo: {
+        parameters: {
+            query: {
+                /** @description Name it was dropped under. */
+                file_name?: string;
+                /** @description The painter's own time, as `2025-01-18T19:40`. */
+                at: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                at: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    view_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                at: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_enlarging: {
+        parameters: {
+            query?: {
+                /** @description Squares along the longer side, 2 to 24; 0 for a tracing without a grid. */
+                squares?: number;
+                /** @description Paper. */
+                format?: components["schemas"]["PageFormat"];
+                /** @description What lies under the grid. */
+                under?: components["schemas"]["Under"];
+                /** @description What is traced. */
+                from?: components["schemas"]["From"];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EnlargingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_grid: {
+        parameters: {
+            query?: {
+                /** @description Squares along the longer side, 2 to 24; 0 for a tracing without a grid. */
+                squares?: number;
+                /** @description Paper. */
+                format?: components["schemas"]["PageFormat"];
+                /** @description What lies under the grid. */
+                under?: components["schemas"]["Under"];
+                /** @description What is traced. */
+                from?: components["schemas"]["From"];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_tracing: {
+        parameters: {
+            query?: {
+                /** @description Squares along the longer side, 2 to 24; 0 for a tracing without a grid. */
+                squares?: number;
+                /** @description Paper. */
+                format?: components["schemas"]["PageFormat"];
+                /** @description What lies under the grid. */
+                under?: components["schemas"]["Under"];
+                /** @description What is traced. */
+                from?: components["schemas"]["From"];
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     print_ladder: {
         parameters: {
             query?: never;
@@ -9373,6 +9966,49 @@ export interface operations {
                 };
             };
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_surfaces: {
+        parameters: {
+            query?: {
+                /** @description How many siblings, 2 to 12; four when left out. */
+                count?: number;
+                /** @description From how far the piece is seen, in millimetres, 200 to 20000; two and a half metres when left out. */
+                distance?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+                zone: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurfacesView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -153,6 +153,8 @@ export function useChanges(id: number) {
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/borrow-light", { params: { path }, body: { base_revision, from } })),
       ),
+    /** Anything else that answers with the piece. */
+    answered: (call: () => Promise<PieceView>) => post(call),
     /** Takes in a file that belongs to the piece: the wall, another reference, a sheet of compositions. */
     put: (what: "wall" | "others" | "compositions", file: File) =>
       post(async () => {

@@ -56,7 +56,7 @@ pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Pro
     put_set(store, id, oils, SET, &tables)?;
     let studies = make(&store.piece(id)?.piece, oils, &tables, &StudyKind::ALL[..3], &Unwatched, &|_| {})?;
     store.apply(id, None, Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(1)) }))?;
-    store.apply(id, None, Command::SetSessions(SetSessions { sessions: sessions(&store.piece(id)?.piece) }))?;
+    store.apply(id, None, Command::SetSessions(SetSessions { sessions: sessions(&store.piece(id)?.piece), done: None }))?;
     half_way(store, id, oils)
 }
 

@@ -67,7 +67,7 @@ fn letter(i: u32) -> String {
 }
 
 /// The marks of a grid over a rectangle of a page: lines, letters above and numbers beside it.
-pub fn draw(grid: &Grid, [x, y, w, h]: [f64; 4], side: f64) -> Vec<Mark> {
+fn draw(grid: &Grid, [x, y, w, h]: [f64; 4], side: f64) -> Vec<Mark> {
     const LINE: f64 = 0.18;
     let mut marks = Vec::new();
     for i in 0..=grid.across {
@@ -89,18 +89,30 @@ pub fn draw(grid: &Grid, [x, y, w, h]: [f64; 4], side: f64) -> Vec<Mark> {
     marks
 }
 
-/// A page with a picture under its grid, as large as the page holds.
-pub fn gridded(piece: &Piece, picture: &Picture, count: u32, format: PageFormat, title: &str) -> Result<Sheet, String> {
-    const MARGIN: f64 = 14.0;
+/// Paper round a print.
+const MARGIN: f64 = 14.0;
+/// Room for the heading.
+const HEAD: f64 = 10.0;
+
+/// The size of the page, and of the piece printed on it as large as it goes.
+pub fn printed(piece: &Piece, format: PageFormat) -> ((f64, f64), Size) {
     let size = piece.brief.size;
     let (mut pw, mut ph) = paper(format);
     if size.width.0 > size.height.0 {
         (pw, ph) = (ph, pw);
     }
-    let scale = ((pw - 2.0 * MARGIN) / size.width.0).min((ph - 2.0 * MARGIN - 10.0) / size.height.0);
-    let (w, h) = (size.width.0 * scale, size.height.0 * scale);
-    let grid = fitting(piece, count, Size { width: Millimetres(w), height: Millimetres(h) })?;
-    let rect = [(pw - w) / 2.0, MARGIN + 10.0, w, h];
+    let scale = ((pw - 2.0 * MARGIN) / size.width.0).min((ph - 2.0 * MARGIN - HEAD) / size.height.0);
+    ((pw, ph), Size { width: Millimetres(size.width.0 * scale), height: Millimetres(size.height.0 * scale) })
+}
+
+/// A page with a picture under its grid, as large as the page holds.
+///
+/// # Errors
+/// When the count of squares is out of range.
+pub fn gridded(piece: &Piece, picture: &Picture, count: u32, format: PageFormat, title: &str) -> Result<Sheet, String> {
+    let ((pw, ph), print) = printed(piece, format);
+    let grid = fitting(piece, count, print)?;
+    let rect = [(pw - print.width.0) / 2.0, MARGIN + HEAD, print.width.0, print.height.0];
     let mut sheet = Sheet { width: pw, height: ph, title: format!("{} – {title}", piece.brief.title), marks: Vec::new() };
     sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN - 2.0, size: 4.2, bold: true, text: piece.brief.title.clone() });
     for (i, line) in crate::paper::wrapped(&grid.words, pw - 2.0 * MARGIN, 2.8).into_iter().take(2).enumerate() {

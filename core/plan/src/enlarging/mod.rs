@@ -3,5 +3,5 @@
 mod grid;
 mod tracing;
 
-pub use grid::{Grid, draw as draw_grid, fitting, gridded};
+pub use grid::{Grid, fitting, gridded, printed};
 pub use tracing::{From, pages};

@@ -45,7 +45,11 @@ pub fn pages(piece: &Piece, reference: Option<&Picture>, from: From, format: Pag
     // Whichever way round takes fewer pages.
     let ((pw, ph), (columns, rows)) = if across.0 * across.1 < upright.0 * upright.1 { ((ph, pw), across) } else { ((pw, ph), upright) };
     if columns * rows > MOST {
-        return Err(format!("It would take {} pages of {}; {MOST} are the most. Take larger paper.", columns * rows, crate::paper::name(format)));
+        return Err(format!(
+            "It would take {} pages of {}; {MOST} are the most. Take larger paper.",
+            columns * rows,
+            crate::paper::name(format)
+        ));
     }
     let grid = (count > 0).then(|| fitting(piece, count, piece.brief.size)).transpose()?;
     let drawing = match from {
@@ -107,19 +111,18 @@ struct Window {
 impl Window {
     /// A run of points as lines on the page, cut at its window.
     fn lines(&self, points: &[(f64, f64)], width: f64) -> Vec<Mark> {
-        points.windows(2).filter_map(|w| self.cut(w[0], w[1])).map(|[x0, y0, x1, y1]| Mark::Line { ends: [x0, y0, x1, y1], width }).collect()
+        points
+            .windows(2)
+            .filter_map(|w| self.cut(w[0], w[1]))
+            .map(|[x0, y0, x1, y1]| Mark::Line { ends: [x0, y0, x1, y1], width })
+            .collect()
     }
 
     /// A line cut at the window (Liang & Barsky 1984), on the page.
     fn cut(&self, (x0, y0): (f64, f64), (x1, y1): (f64, f64)) -> Option<[f64; 4]> {
         let (dx, dy) = (x1 - x0, y1 - y0);
         let (mut from, mut to) = (0.0f64, 1.0f64);
-        let sides = [
-            (-dx, x0 - self.left),
-            (dx, self.left + self.width - x0),
-            (-dy, y0 - self.top),
-            (dy, self.top + self.height - y0),
-        ];
+        let sides = [(-dx, x0 - self.left), (dx, self.left + self.width - x0), (-dy, y0 - self.top), (dy, self.top + self.height - y0)];
         for (p, q) in sides {
             if p == 0.0 {
                 if q < 0.0 {
@@ -149,7 +152,13 @@ impl Window {
         let (pw, ph) = ((width * PER_MM) as u32, (height * PER_MM) as u32);
         let mirrored = |at: f64, length: f64| {
             let t = at / length;
-            let t = if t < 0.0 { -t } else if t > 1.0 { 2.0 - t } else { t };
+            let t = if t < 0.0 {
+                -t
+            } else if t > 1.0 {
+                2.0 - t
+            } else {
+                t
+            };
             t.clamp(0.0, 1.0 - 1e-9)
         };
         let mut rgb = Vec::with_capacity((pw * ph * 3) as usize);

@@ -3,10 +3,10 @@
 use super::{at_the_easel, name};
 use jiff::civil::DateTime;
 use lean_media::PigmentId;
-use lean_piece::change::SetEasel;
+use lean_piece::change::{SetEasel, SetSessions};
 use lean_piece::easel::{Departure, DepartureKind, Done, Easel, Order, TaskId};
 use lean_piece::paint_box::PaintBox;
-use lean_piece::{MOST_NAME, Piece, Refusal};
+use lean_piece::{MOST_NAME, Piece, Refusal, Session};
 
 fn command(easel: Easel, what: &str) -> SetEasel {
     SetEasel { easel, what: what.chars().take(MOST_NAME).collect() }
@@ -51,6 +51,15 @@ pub fn did(piece: &Piece, task: TaskId, done: bool, at: Option<String>) -> SetEa
         easel.done.push(Done { task, at });
     }
     command(easel, &called(piece, task))
+}
+
+/// A session just ended, with what was done in it.
+pub fn logged(piece: &Piece, session: Session, tasks: &[TaskId], at: Option<String>) -> SetSessions {
+    let mut sessions = piece.sessions.clone();
+    sessions.push(session);
+    let mut done: Vec<Done> = piece.easel.done.iter().filter(|d| !tasks.contains(&d.task)).cloned().collect();
+    done.extend(tasks.iter().map(|task| Done { task: *task, at: at.clone() }));
+    SetSessions { sessions, done: Some(done) }
 }
 
 /// A task is left out, or not after all.

@@ -50,7 +50,13 @@ pub struct Surfaces {
 ///
 /// # Errors
 /// When there is no such zone, or no set.
-pub fn surfaces(piece: &Piece, paint_box: &PaintBox, zone: ZoneId, count: usize, distance: lean_piece::Millimetres) -> Result<Surfaces, String> {
+pub fn surfaces(
+    piece: &Piece,
+    paint_box: &PaintBox,
+    zone: ZoneId,
+    count: usize,
+    distance: lean_piece::Millimetres,
+) -> Result<Surfaces, String> {
     let of = piece.zone(zone).ok_or("That zone is not there any more.")?;
     let set = pigments_of(paint_box, &piece.chosen.pigments);
     if set.is_empty() {

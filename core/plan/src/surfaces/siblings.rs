@@ -10,7 +10,7 @@ pub const WITHIN: f64 = 0.25;
 /// CIEDE2000 by which siblings differ at least. A choice.
 pub const APART: f64 = 2.5;
 /// CIEDE2000 by which they may differ from what is wanted. A choice.
-const AWAY: f64 = 14.0;
+const AWAY: f64 = 8.0;
 /// Recipes looked at.
 const LOOKED_AT: usize = 600;
 

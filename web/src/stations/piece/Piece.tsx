@@ -5,14 +5,20 @@ import { useBench } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
 import { HowCard } from "./how/HowCard";
 import { HowRoom } from "./how/HowRoom";
+import { LargeCard, LargeRoom } from "./large/LargeRoom";
 import { LogCard } from "./log/LogCard";
 import { NowCard } from "./now/NowCard";
 import { NowRoom } from "./now/NowRoom";
 import styles from "./Piece.module.css";
+import { PhotoCard, PhotoRoom } from "./photo/PhotoRoom";
+import { SurfacesCard, SurfacesRoom } from "./surfaces/SurfacesRoom";
 
 const ROOMS = [
   ["now", "the piece now"],
   ["how", "how it is built"],
+  ["photo", "progress photo"],
+  ["surfaces", "surfaces"],
+  ["large", "enlarging"],
   ["log", "sessions"],
 ] as const;
 
@@ -44,7 +50,7 @@ export function Piece() {
             There is no set yet to lay it with. <Link to="../lean-set">Find the lean set.</Link>
           </p>
         }
-        card={<LogCard />}
+        card={<LogCard at={null} />}
       />
     );
   }
@@ -55,14 +61,23 @@ export function Piece() {
         <>
           <Rooms rooms={ROOMS} />
           {at && room === "how" && <HowRoom />}
-          {at && room !== "how" && <NowRoom at={at} />}
+          {room === "photo" && <PhotoRoom />}
+          {room === "surfaces" && <SurfacesRoom />}
+          {room === "large" && <LargeRoom />}
+          {at && (room === "now" || room === "log") && <NowRoom at={at} />}
         </>
       }
       card={
         at && room === "how" ? (
           <HowCard at={at} />
+        ) : room === "photo" ? (
+          <PhotoCard />
+        ) : room === "surfaces" ? (
+          <SurfacesCard />
+        ) : room === "large" ? (
+          <LargeCard />
         ) : room === "log" ? (
-          <LogCard />
+          <LogCard at={at ?? null} />
         ) : at ? (
           <NowCard at={at} follows={easel.data?.follows ?? null} />
         ) : null

@@ -7,6 +7,8 @@ import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { useRoom } from "../../room/useRoom";
+import { shortDay } from "../piece/lasting";
+import { Due } from "./Due";
 import styles from "./Studio.module.css";
 
 /** The door: pieces to go on with, and a new one. */
@@ -51,6 +53,7 @@ export function Studio() {
                     <span>
                       {mediumName(p.medium)} · {p.zones ? `${p.zones} zones` : "no picture yet"}
                       {p.studies ? ` · ${p.studies} studies` : ""}
+                      {p.due ? ` · due ${shortDay(p.due)}` : ""}
                     </span>
                     <span>
                       {new Date(p.changed).toLocaleDateString(undefined, {
@@ -68,7 +71,10 @@ export function Studio() {
             <DamagedRecord key={`${d.what}${d.id}`} record={d} />
           ))}
         </section>
-        <NewPiece />
+        <div>
+          <NewPiece />
+          <Due />
+        </div>
       </div>
       <footer>
         <button type="button" className="act" onClick={nextRoom}>

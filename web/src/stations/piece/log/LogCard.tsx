@@ -1,32 +1,35 @@
 import { NumberInput, Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
+import { type AtTheEasel, keyOf, localNow } from "../../../api/useEasel";
 import { useBench, zoneName } from "../../../bench/context";
-import { minutesWord } from "../lasting";
+import { Act } from "../../../kit/Act";
+import { Card, Note } from "../../../kit/Section";
+import { dayWord, minutesWord } from "../lasting";
 import styles from "./Log.module.css";
 
 type Session = Schemas["Session"];
 
-function today(): string {
-  const now = new Date();
-  const two = (n: number) => String(n).padStart(2, "0");
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-}
-
 /** What was done when, and the session just ended. */
-export function LogCard() {
+export function LogCard({ at }: { at: AtTheEasel | null }) {
   const { view, changes } = useBench();
-  const { sessions } = view.piece;
+  const { sessions, intent } = view.piece;
   const set = (next: (now: Session[]) => Session[]) =>
     changes.requestNow((v) => ({ do: "set-sessions", sessions: next(v.piece.sessions) }));
+  const total = sessions.reduce((sum, s) => sum + s.minutes, 0);
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>Sessions</h2>
-      {sessions.length === 0 && <p>Log what you did, and the picture shows how far the piece is.</p>}
+      <Note>
+        {sessions.length
+          ? `${minutesWord(total)} in ${sessions.length} ${sessions.length === 1 ? "session" : "sessions"}`
+          : "Nothing logged yet"}
+        {intent.minutes ? `, of ${minutesWord(intent.minutes)} it may take` : ""}.
+      </Note>
       <ol className={styles.sessions}>
         {sessions.map((s, i) => (
           <li key={`${s.on}-${i}`}>
-            <b>{new Date(`${s.on}T12:00`).toLocaleDateString(undefined, { dateStyle: "long" })}</b>
+            <b>{dayWord(s.on, "long")}</b>
             <span className="figures">{minutesWord(s.minutes)}</span>
             <button
               type="button"
@@ -42,8 +45,8 @@ export function LogCard() {
           </li>
         ))}
       </ol>
-      <NewSession onLog={(s) => set((now) => [...now, s])} />
-    </div>
+      <NewSession at={at} />
+    </Card>
   );
 }
 
@@ -53,19 +56,26 @@ function Laid({ zones }: { zones: number[] }) {
   return <i>{known.map((z) => zoneName(view, z)).join(", ")}</i>;
 }
 
-/** The session just ended. It stays in the form when it is refused. */
-function NewSession({ onLog }: { onLog: (s: Session) => Promise<unknown> }) {
-  const { view } = useBench();
-  const [on, setOn] = useState(today);
+/** The session just ended, with what was done in it. It stays in the form when it is refused. */
+function NewSession({ at }: { at: AtTheEasel | null }) {
+  const { changes } = useBench();
+  const [on, setOn] = useState(() => localNow().slice(0, 10));
   const [minutes, setMinutes] = useState<number | string>(60);
   const [did, setDid] = useState("");
-  const [zones, setZones] = useState<number[]>([]);
-  const log = () =>
-    onLog({ on, minutes: Number(minutes), did, zones }).then((done) => {
-      if (!done) return;
-      setDid("");
-      setZones([]);
-    });
+  const [done, setDone] = useState<string[]>([]);
+  const open = at?.tasks.filter((t) => !t.done && !t.later) ?? [];
+  const log = () => {
+    const tasks = open.filter((t) => done.includes(keyOf(t.id))).map((t) => t.id);
+    const zones = [...new Set(tasks.flatMap((t) => (t.zone ? [t.zone] : [])))];
+    const ended = on === localNow().slice(0, 10) ? localNow() : `${on}T20:00`;
+    changes
+      .request({ do: "log-session", session: { on, minutes: Number(minutes), did, zones }, tasks, at: ended })
+      .then((ok) => {
+        if (!ok) return;
+        setDid("");
+        setDone([]);
+      });
+  };
   return (
     <form
       className={styles.log}
@@ -86,22 +96,29 @@ function NewSession({ onLog }: { onLog: (s: Session) => Promise<unknown> }) {
         minRows={2}
         onChange={(e) => setDid(e.currentTarget.value)}
       />
-      <fieldset className={styles.zones}>
-        <legend>Zones laid or taken further</legend>
-        {view.derived.order.zones.map((z) => (
-          <label key={z}>
-            <input
-              type="checkbox"
-              checked={zones.includes(z)}
-              onChange={() => setZones((now) => (now.includes(z) ? now.filter((x) => x !== z) : [...now, z]))}
-            />
-            {zoneName(view, z)}
-          </label>
-        ))}
-      </fieldset>
-      <button type="submit" className="act main">
+      {open.length > 0 && (
+        <fieldset className={styles.zones}>
+          <legend>Done in it</legend>
+          {open.map((t) => (
+            <label key={keyOf(t.id)}>
+              <input
+                type="checkbox"
+                checked={done.includes(keyOf(t.id))}
+                onChange={() =>
+                  setDone((now) => {
+                    const key = keyOf(t.id);
+                    return now.includes(key) ? now.filter((k) => k !== key) : [...now, key];
+                  })
+                }
+              />
+              {t.id.zone ? `${t.id.zone} · ${t.title}` : t.title}
+            </label>
+          ))}
+        </fieldset>
+      )}
+      <Act main submit>
         Log it
-      </button>
+      </Act>
     </form>
   );
 }

@@ -102,13 +102,13 @@ function NewDeparture({ onClose }: { onClose: () => void }) {
         if (made) changes.request({ do: "depart", departure: { change: made, reason } }).then((ok) => ok && onClose());
       }}
     >
-      <p>
+      <Acts>
         {WAYS.map(([w, label]) => (
           <Act key={w} pressed={way === w} onDo={() => setWay(w)}>
             {label}
           </Act>
         ))}
-      </p>
+      </Acts>
       {zone === null ? (
         <Note>Choose {way === "added" ? "a zone whose colour it has" : "the zone"} on the picture.</Note>
       ) : (

@@ -70,6 +70,7 @@ function Task({ at, task, isNext, onNext }: { at: AtTheEasel; task: TaskLine; is
         )}
         {!isNext && at.next && <Act onDo={onNext}>What is next</Act>}
       </Acts>
+      <Note>Order of work: {view.derived.order.words}.</Note>
       {(view.piece.easel.orders.length > 0 || view.piece.easel.skipped.length > 0) && (
         <p>
           The order is your own.{" "}

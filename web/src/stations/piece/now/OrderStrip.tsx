@@ -8,6 +8,8 @@ import { useTask } from "./useTask";
 /** Pixels to a minute, and the least width of a task. */
 const MINUTE = 2.6;
 const LEAST = 26;
+/** Minutes of drying drawn under a task; longer ones lie between sessions. */
+const SHOWN = 240;
 
 type SessionPlan = AtTheEasel["sessions"]["sessions"][number];
 
@@ -20,7 +22,7 @@ export function OrderStrip({ at }: { at: AtTheEasel }) {
     <section className={styles.strip} aria-label="Order strip">
       {done.length > 0 && (
         <div className={styles.session}>
-          <h3>done</h3>
+          <p>done</p>
           <ol>
             {done.map((t) => (
               <Block key={keyOf(t.id)} at={at} task={t} minutes={0} />
@@ -34,9 +36,9 @@ export function OrderStrip({ at }: { at: AtTheEasel }) {
       {finished && (
         <div className={styles.end} data-late={late_days > 0}>
           {last && last.on !== finished && <Drying from={last.on} to={finished} />}
-          <h3>
+          <p>
             {last?.on === finished ? "finished" : "dry"} {shortDay(finished)}
-          </h3>
+          </p>
         </div>
       )}
       {!finished && <p className={styles.end}>All is done.</p>}
@@ -62,10 +64,10 @@ function Session({ at, session, before }: { at: AtTheEasel; session: SessionPlan
     <>
       {before && <Drying from={before.on} to={session.on} />}
       <div className={styles.session}>
-        <h3 title={dayWord(session.on, "long")}>
+        <p title={dayWord(session.on, "long")}>
           {shortDay(session.on)} <span className="figures">{minutesWord(session.minutes)}</span>
           {session.waits > 0 && <i>, {lasting(session.waits)} of waiting</i>}
-        </h3>
+        </p>
         <ol>
           {session.slots.map((slot, i) => {
             const task = at.tasks.find((t) => sameTask(t.id, slot.task));
@@ -95,6 +97,7 @@ function Block({ at, task, minutes, idle = 0 }: { at: AtTheEasel; task: TaskLine
   const { task: shown, choose } = useTask(at);
   const [over, setOver] = useState(false);
   const colour = useColour(at, task);
+  const visible = task.id.zone ?? SHEET[task.id.stage] ?? "·";
   const wet = task.drying.beside || task.drying.over;
   const drop = (text: string) => {
     setOver(false);
@@ -110,7 +113,7 @@ function Block({ at, task, minutes, idle = 0 }: { at: AtTheEasel; task: TaskLine
         data-light={colour ? colour.value > 5 : undefined}
         data-over={over}
         aria-pressed={sameTask(shown?.id, task.id)}
-        aria-label={`${task.title}, ${task.done ? "done" : minutesWord(minutes)}`}
+        aria-label={`${visible}: ${task.title}, ${task.done ? "done" : minutesWord(minutes)}`}
         title={`${task.title}, ${minutesWord(task.minutes)}`}
         draggable={!task.done}
         onDragStart={(e) => e.dataTransfer.setData("text/plain", keyOf(task.id))}
@@ -125,9 +128,11 @@ function Block({ at, task, minutes, idle = 0 }: { at: AtTheEasel; task: TaskLine
         }}
         onClick={() => choose(task.id)}
       >
-        {task.id.zone ?? SHEET[task.id.stage] ?? "·"}
+        {visible}
       </button>
-      {!task.done && wet > 0 && <i className={styles.wet} style={{ width: Math.min(60, wet * MINUTE) }} />}
+      {!task.done && wet > 0 && wet < SHOWN && (
+        <i className={styles.wet} style={{ width: Math.min(60, wet * MINUTE) }} />
+      )}
     </li>
   );
 }

@@ -1,0 +1,139 @@
+import { NumberInput } from "@mantine/core";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, api, Refused, type Schemas } from "../../../api/client";
+import { capital, seen, useBench, zoneName } from "../../../bench/context";
+import { shown, unitWord } from "../../../bench/lengths";
+import { Act } from "../../../kit/Act";
+import { Card, Note, Section, Warning } from "../../../kit/Section";
+import { Plan } from "../../../lenses/picture/Plan";
+import { paintedPlan } from "../../../lenses/picture/Planned";
+import { useGround } from "../../../lenses/stroke/useGround";
+import styles from "./Surfaces.module.css";
+
+type Told = Schemas["ToldMix"];
+
+/** The plan, with its zones to be chosen. */
+export function SurfacesRoom() {
+  const { view, look, flat } = useBench();
+  const ground = useGround();
+  const marks = new Map(view.derived.mixes.map((m) => [m.zone, m.given] as const));
+  return (
+    <Plan
+      marks={marks}
+      ground={ground}
+      look={look}
+      label="The plan in its mixes"
+      painted={flat ? undefined : paintedPlan(view)}
+      vivid
+    />
+  );
+}
+
+/** What the chosen zone can be made of: siblings, relatives with one ruling, dabs that fuse. */
+export function SurfacesCard() {
+  const { view, zone, selectZone } = useBench();
+  const [count, setCount] = useState(4);
+  const [metres, setMetres] = useState(2.5);
+  const found = useQuery({
+    queryKey: ["surfaces", view.id, view.revision, zone, count, metres],
+    queryFn: () =>
+      answer(
+        api.GET("/api/pieces/{id}/surfaces/{zone}", {
+          params: { path: { id: view.id, zone: zone ?? 0 }, query: { count, distance: metres * 1000 } },
+        }),
+      ),
+    enabled: zone !== null,
+    retry: false,
+    placeholderData: (before) => before,
+  });
+  if (zone === null) {
+    return (
+      <Card>
+        <h2>Surfaces</h2>
+        <p>Choose a zone on the picture: windows, stones, leaves, a wash that drifts.</p>
+        <Act main onDo={() => selectZone(view.piece.zones[0]?.id ?? null)}>
+          Begin with {view.piece.zones[0] && zoneName(view, view.piece.zones[0].id)}
+        </Act>
+      </Card>
+    );
+  }
+  const s = found.data?.surfaces;
+  return (
+    <Card>
+      <h2>{capital(zoneName(view, zone))}</h2>
+      {found.error instanceof Refused && <Warning>{found.error.problem.detail}</Warning>}
+      {s && (
+        <>
+          <Section title="Siblings">
+            <NumberInput
+              label="How many that repeat"
+              value={count}
+              min={2}
+              max={12}
+              onChange={(n) => Number(n) >= 2 && Number(n) <= 12 && setCount(Number(n))}
+            />
+            <Mixes of={s.siblings} />
+            {s.siblings.length < count && (
+              <Note>
+                {s.siblings.length === 1 ? "This set holds only one" : `This set holds only ${s.siblings.length}`} of
+                this value that differ.
+              </Note>
+            )}
+            <Note>All within a quarter step of value; no two alike.</Note>
+          </Section>
+          <Section title="Variation inside it">
+            <Mixes of={s.variation} shares />
+            {s.left_out.length > 0 && <Note>No relative near enough holds {s.left_out.join(", ")}.</Note>}
+          </Section>
+          <Section title="Broken colour">
+            <NumberInput
+              label="Seen from, metres"
+              value={metres}
+              min={0.2}
+              max={20}
+              step={0.5}
+              onChange={(n) => Number(n) >= 0.2 && Number(n) <= 20 && setMetres(Number(n))}
+            />
+            {s.broken ? (
+              <>
+                <Mixes of={s.broken.dabs} shares />
+                <Note>
+                  Dabs up to {shown(s.broken.largest, view.piece.intent.units)} {unitWord(view.piece.intent.units)} fuse
+                  at that distance. {s.broken.words}
+                </Note>
+              </>
+            ) : (
+              <Note>No plainly different mixes of this set fuse to this colour.</Note>
+            )}
+          </Section>
+        </>
+      )}
+      {found.data && found.data.reserved.length > 0 && (
+        <Section title="Stays bare">
+          <ul>
+            {found.data.reserved.map((r) => (
+              <li key={r.zone}>{r.words}</li>
+            ))}
+          </ul>
+        </Section>
+      )}
+    </Card>
+  );
+}
+
+function Mixes({ of, shares }: { of: Told[]; shares?: boolean }) {
+  const { look } = useBench();
+  return (
+    <ul className={styles.mixes}>
+      {of.map((m) => (
+        <li key={m.recipe}>
+          <i style={{ background: seen(m.mark, look) }} />
+          <span>
+            {shares && <b className="figures">{Math.round(m.share * 100)} %</b>} {m.recipe}
+          </span>
+        </li>
+      ))}
+    </ul>
+  );
+}
