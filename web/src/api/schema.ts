@@ -1905,6 +1905,8 @@ export interface components {
             begin_by?: string | null;
             /** @description Every pigment of the set, with what wants it. */
             in_hand: components["schemas"]["InHand"][];
+            /** @description Layers against what the ground takes, in a sentence; empty where nothing lies in layers. */
+            layers: string;
             /** @description What the time limit leaves no time for. */
             left_out: components["schemas"]["LeftOut"][];
             /** @description The picture after every stage. */
@@ -2675,6 +2677,11 @@ export interface components {
             hours: components["schemas"]["Hours"];
             /** @default null */
             lay_in: components["schemas"]["LayIn"] | null;
+            /**
+             * @description The painter works with the left hand.
+             * @default false
+             */
+            left_handed: boolean;
             /**
              * @description Where the painter changed the order.
              * @default []
@@ -5571,6 +5578,8 @@ export interface components {
             minutes: number;
             /** @description Pigments of this layer. */
             pigments: components["schemas"]["PigmentId"][];
+            /** @description What the hand would smudge, and how to guard it; empty otherwise. */
+            smudges: string;
             /** @description What to do, in a few words. */
             title: string;
         };

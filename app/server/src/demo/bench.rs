@@ -10,11 +10,12 @@ use lean_colour::{Lab, Value};
 use lean_media::{GroundId, Medium};
 use lean_picture::spot::Spot;
 use lean_piece::change::{KeepStudies, SetEasel, SetIntent, SetSessions, SetWall, UseBox};
-use lean_piece::easel::{Air, Done, DrawnWith, Easel, Hours, PreliminaryDrawing, Stage, TaskId};
+use lean_piece::easel::{Air, Departure, DepartureKind, Done, DrawnWith, Easel, Hours, PreliminaryDrawing, Stage, TaskId};
 use lean_piece::light::{Distance, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::{Candidate, Heard, Measure, Panels, Wall};
 use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Session, Size, StudyNumber, ZoneId};
+use lean_plan::stages::requests::depart;
 use lean_plan::stages::{at_the_easel, lay_in};
 use lean_plan::studies::{StudyKind, make};
 use lean_plan::wall::loudness;
@@ -84,7 +85,19 @@ fn half_way(store: &Store, id: PieceId, oils: &PaintBox) -> Result<(), Problem> 
         |t: &TaskId| if sheet(t) { format!("{}T19:30", days_from_now(FIRST)) } else { format!("{}T20:10", days_from_now(SECOND)) };
     let easel = Easel { done: done.map(|task| Done { at: Some(evening(&task)), task }).collect(), ..piece.easel };
     store.apply(id, None, Command::SetEasel(SetEasel { easel, what: "what is done".into() }))?;
-    photographed(store, id, oils)
+    photographed(store, id, oils)?;
+    left_out(store, id)
+}
+
+/// The tins in shade were left out, with the reason.
+fn left_out(store: &Store, id: PieceId) -> Result<(), Problem> {
+    let piece = store.piece(id)?.piece;
+    let Some(zone) = piece.zones.iter().find(|z| z.name == "tins in shade").map(|z| z.id) else { return Ok(()) };
+    let change = DepartureKind::LeftOut { zone };
+    let command = depart(&piece, Departure { change, reason: "too small to tell at this size".into() })
+        .map_err(|e| Problem::internal(e.to_string()))?;
+    store.apply(id, None, command.into())?;
+    Ok(())
 }
 
 /// A photo after the second evening: the plane has come out too dark. Made by the simulated camera.

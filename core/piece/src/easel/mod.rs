@@ -147,6 +147,9 @@ pub struct Easel {
     /// Whether it was decided to burnish.
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub burnish: bool,
+    /// The painter works with the left hand.
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub left_handed: bool,
     /// The air it dries in.
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub air: Air,

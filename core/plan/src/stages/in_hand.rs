@@ -1,5 +1,6 @@
 //! While a pigment is up: every zone that wants it, largest first, and one more use that would tie the picture.
 
+use super::smudging::middle;
 use super::tasks::Task;
 use crate::mixes::ZoneMix;
 use lean_colour::difference::ciede2000;
@@ -54,13 +55,6 @@ pub fn in_hand(piece: &Piece, mixes: &[ZoneMix], tasks: &[Task]) -> Vec<InHand> 
             InHand { pigment: pigment.clone(), wants, nearly, echo: echo(piece, mixes, &used) }
         })
         .collect()
-}
-
-/// The middle of a zone, by its largest place, in shares of the picture.
-fn middle(piece: &Piece, zone: ZoneId) -> Option<(f64, f64)> {
-    let (w, h) = piece.zone_map.as_ref()?.size();
-    let place = piece.geometry().places_of(zone.0).first()?;
-    Some((f64::from(place.label_at.0) / f64::from(w), f64::from(place.label_at.1) / f64::from(h)))
 }
 
 /// A pigment that is used on one side only is tied to the other by a touch of it where it costs least: in a quiet zone of its own

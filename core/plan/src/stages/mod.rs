@@ -15,6 +15,7 @@ pub mod looks;
 mod minutes;
 pub mod requests;
 pub mod shortened;
+mod smudging;
 pub mod tasks;
 pub mod timetable;
 
@@ -29,7 +30,7 @@ use drying::DryingLine;
 use in_hand::{InHand, in_hand};
 use jiff::civil::DateTime;
 use laid::Surface;
-use lean_media::PigmentId;
+use lean_media::{Medium, PigmentId};
 use lean_piece::easel::{Stage, TaskId};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, ZoneId};
@@ -56,6 +57,8 @@ pub struct TaskLine {
     pub drying: DryingLine,
     /// A decision that cannot be taken back stands before it; empty otherwise.
     pub gate: String,
+    /// What the hand would smudge, and how to guard it; empty otherwise.
+    pub smudges: String,
     /// No day is planned for it.
     pub later: bool,
     /// Whether it is done.
@@ -110,6 +113,8 @@ pub struct AtTheEasel {
     pub next_in: u32,
     /// What is still wet.
     pub wet: Vec<Wet>,
+    /// Layers against what the ground takes, in a sentence; empty where nothing lies in layers.
+    pub layers: String,
     /// The picture after every stage.
     pub looks: Vec<StageLook>,
     /// The picture as it is now.
@@ -176,6 +181,7 @@ pub fn at_the_easel(planned: &Piece, paint_box: &PaintBox, now: DateTime) -> Res
         next: first.map(|(task, ..)| task),
         next_in: first.map_or(0, |(_, s, slot)| day(&s.on) * 1440 + slot.begins),
         wet: wet(piece, &tasks, now),
+        layers: layers(piece, &tasks),
         looks: looks.after_each(&tasks),
         now: looks.at(None, &|t| piece.easel.is_done(t)),
         in_hand: in_hand(piece, &mixes, &tasks),
@@ -217,6 +223,7 @@ fn line(piece: &Piece, mixes: &[crate::mixes::ZoneMix], t: &Task) -> TaskLine {
         minutes: t.minutes.0,
         drying: t.drying.into(),
         gate: t.gate.clone(),
+        smudges: smudging::smudges(piece, t),
         later: t.later,
         done: piece.easel.is_done(t.id),
     }
@@ -235,6 +242,28 @@ fn wet(piece: &Piece, tasks: &[Task], now: DateTime) -> Vec<Wet> {
         (wet.over > 0).then_some(wet)
     };
     tasks.iter().filter_map(still).collect()
+}
+
+/// The most layers any zone gets, its lay-in and the glaze counted, against what the ground takes.
+fn layers(piece: &Piece, tasks: &[Task]) -> String {
+    let takes = piece.ground().takes;
+    let (takes, what) = match piece.brief.medium {
+        Medium::SoftPastel => (takes.pastel, "of pastel"),
+        Medium::Pencil => (takes.pencil, "of pencil"),
+        Medium::Marker => (takes.ink, "of ink"),
+        Medium::Watercolour => (takes.wash, "washes"),
+        Medium::Oil => (takes.paint, "of paint"),
+    };
+    let over_all = tasks.iter().filter(|t| matches!(t.id.stage, Stage::GroundTone | Stage::Glaze)).count();
+    let of = |z: ZoneId| tasks.iter().filter(|t| t.id.zone == Some(z)).count() + usize::from(piece.easel.level_of(z) > 0) + over_all;
+    let Some((most, zone)) = piece.zones.iter().map(|z| (of(z.id), z.id)).max_by_key(|m| m.0).filter(|m| m.0 > 0) else {
+        return String::new();
+    };
+    let label = piece.zone_label(zone);
+    match most > usize::from(takes) {
+        true => format!("The ground takes {takes} layers {what}; {label} would get {most}. Leave one out, or take another ground."),
+        false => format!("At most {most} layers lie on each other, in {label}; the ground takes {takes} {what}."),
+    }
 }
 
 fn words(piece: &Piece, sessions: &Sessions, now: DateTime) -> String {

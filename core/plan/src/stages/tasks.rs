@@ -118,7 +118,8 @@ impl Making<'_> {
         if let Some(lay_in) = &easel.lay_in {
             let bare = piece.zones.len() - lay_in.levels.len().min(piece.zones.len());
             let left = if bare > 0 { format!(" {bare} of the zones stay bare.") } else { String::new() };
-            let how = format!("Values only, in {}: three levels, thin, no edges sharpened.{left}", self.name(&lay_in.pigment));
+            let lean = if piece.brief.medium == Medium::Oil { " Lean: no oil is added, fat goes over it." } else { "" };
+            let how = format!("Values only, in {}: three levels, thin, no edges sharpened.{lean}{left}", self.name(&lay_in.pigment));
             all.push(Task { title: "Lay in the values".into(), how, ..whole(Stage::LayIn, 0.7, alone(&lay_in.pigment)) });
         }
         if let Some(glaze) = &easel.glaze {

@@ -24,6 +24,7 @@ export function HowCard({ at }: { at: AtTheEasel }) {
         {minutesWord(left)} of work are left, as modelled
         {view.piece.sessions.length > 0 && " and set right by what you logged"}.
       </Note>
+      {at.layers && <Note>{at.layers}</Note>}
       <Section title="Drawing">
         <NativeSelect
           label="Made with"
@@ -53,6 +54,9 @@ export function HowCard({ at }: { at: AtTheEasel }) {
           ]}
           onChange={(e) => set({ tone: e.currentTarget.value || null })}
         />
+        <Tick on={easel.left_handed} onTick={(left_handed) => set({ left_handed })}>
+          you paint with the left hand
+        </Tick>
         <NativeSelect
           label="Guarded in the end by"
           value={easel.guard}

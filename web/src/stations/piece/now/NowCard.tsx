@@ -3,6 +3,7 @@ import { type AtTheEasel, localNow, sameTask, type TaskLine } from "../../../api
 import { capital, useBench, zoneName } from "../../../bench/context";
 import { Act } from "../../../kit/Act";
 import { Acts, Card, Note, Section, Warning } from "../../../kit/Section";
+import { Cautions } from "../../../lenses/Cautions";
 import { lasting, minutesWord, withDays } from "../lasting";
 import { Departures } from "./Departures";
 import { InHand } from "./InHand";
@@ -10,6 +11,7 @@ import { useTask } from "./useTask";
 
 /** What to do now, what is still wet, what looks wrong and comes right, and what else wants the pigment in hand. */
 export function NowCard({ at, follows }: { at: AtTheEasel; follows: Schemas["Follows"] | null }) {
+  const { box } = useBench();
   const { task, isNext, choose } = useTask(at);
   return (
     <Card>
@@ -19,6 +21,7 @@ export function NowCard({ at, follows }: { at: AtTheEasel; follows: Schemas["Fol
       <InHand at={at} />
       <LeftOut at={at} />
       <Departures follows={follows} />
+      <Cautions cautions={box?.cautions ?? []} />
     </Card>
   );
 }
@@ -47,6 +50,7 @@ function Task({ at, task, isNext, onNext }: { at: AtTheEasel; task: TaskLine; is
       </div>
       <p>{task.how}</p>
       {task.gate && <Warning>{task.gate}</Warning>}
+      {task.smudges && <Warning>{task.smudges}</Warning>}
       <Note>
         {minutesWord(task.minutes)} of work
         {task.drying.over > 0 && `; ${lasting(task.drying.over)} until the next layer may go over it`}

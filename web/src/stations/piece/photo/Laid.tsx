@@ -1,5 +1,5 @@
 import { useElementSize } from "@mantine/hooks";
-import { useRef, useState } from "react";
+import { type RefObject, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../../api/client";
 import { useMap } from "../../../api/useMap";
@@ -19,17 +19,19 @@ export function Laid({ at, photo, progress }: { at: number; photo: Photo; progre
   const shapes = useMap(view.derived.map);
   const { ref, width, height } = useElementSize();
   const [dragged, setDragged] = useState<Spot[] | null>(null);
+  const [card, setCard] = useState<Spot | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const address = `/api/pieces/${view.id}/easel/photos/${at}/view?of=${photo.digest.slice(0, 12)}`;
   const w = Math.max(0, Math.min(width, (height * photo.width) / photo.height));
   const h = (w * photo.height) / photo.width;
   if (search.get("back") === "1") return <SteppedBack address={address} />;
   const corners = dragged ?? photo.corners ?? progress?.corners ?? WHOLE;
-  const keep = (next: Spot[]) => {
+  const keep = (change: Partial<Photo>) => {
     setDragged(null);
+    setCard(null);
     changes.requestNow((v) => {
       const now = v.piece.easel.photos[at];
-      return now ? { do: "set-progress-photo", at, photo: { ...now, corners: next } } : null;
+      return now ? { do: "set-progress-photo", at, photo: { ...now, ...change } } : null;
     });
   };
   const moved = (i: number, to: Spot) => corners.map((c, n) => (n === i ? to : c));
@@ -65,35 +67,71 @@ export function Laid({ at, photo, progress }: { at: number; photo: Photo; progre
             ))}
           </svg>
           {corners.map((c, i) => (
-            <button
-              key={i}
-              type="button"
-              className={styles.corner}
-              style={{ left: c.x * w, top: c.y * h }}
-              aria-label={`Corner ${NAMES[i]}`}
-              onKeyDown={(e) => {
-                const step = e.shiftKey ? 0.02 : 0.004;
-                const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[
-                  e.key
-                ];
-                if (!by) return;
-                e.preventDefault();
-                e.stopPropagation();
-                setDragged(moved(i, { x: c.x + (by[0] ?? 0), y: c.y + (by[1] ?? 0) }));
-              }}
-              onBlur={() => dragged && keep(dragged)}
-              onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
-              onPointerMove={(e) => {
-                const box = frame.current?.getBoundingClientRect();
-                if (!box || !e.currentTarget.hasPointerCapture(e.pointerId)) return;
-                setDragged(moved(i, { x: (e.clientX - box.left) / w, y: (e.clientY - box.top) / h }));
-              }}
-              onPointerUp={() => dragged && keep(dragged)}
+            <Handle
+              key={NAMES[i]}
+              name={`Corner ${NAMES[i]}`}
+              at={c}
+              size={[w, h]}
+              frame={frame}
+              onMove={(to) => setDragged(moved(i, to))}
+              onEnd={() => dragged && keep({ corners: dragged })}
             />
           ))}
+          {photo.card && (
+            <Handle
+              name="Grey card"
+              at={card ?? photo.card}
+              size={[w, h]}
+              frame={frame}
+              onMove={setCard}
+              onEnd={() => card && keep({ card })}
+            />
+          )}
         </div>
       )}
     </div>
+  );
+}
+
+/** A mark on the photo that is dragged, or moved by the arrow keys. */
+function Handle({
+  name,
+  at,
+  size: [w, h],
+  frame,
+  onMove,
+  onEnd,
+}: {
+  name: string;
+  at: Spot;
+  size: [number, number];
+  frame: RefObject<HTMLDivElement | null>;
+  onMove: (to: Spot) => void;
+  onEnd: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      className={styles.corner}
+      style={{ left: at.x * w, top: at.y * h }}
+      aria-label={name}
+      onKeyDown={(e) => {
+        const step = e.shiftKey ? 0.02 : 0.004;
+        const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, -step], ArrowDown: [0, step] }[e.key];
+        if (!by) return;
+        e.preventDefault();
+        e.stopPropagation();
+        onMove({ x: at.x + (by[0] ?? 0), y: at.y + (by[1] ?? 0) });
+      }}
+      onBlur={onEnd}
+      onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
+      onPointerMove={(e) => {
+        const box = frame.current?.getBoundingClientRect();
+        if (!box || !e.currentTarget.hasPointerCapture(e.pointerId)) return;
+        onMove({ x: (e.clientX - box.left) / w, y: (e.clientY - box.top) / h });
+      }}
+      onPointerUp={onEnd}
+    />
   );
 }
 

@@ -1,7 +1,8 @@
+import { NativeSelect } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { answer, api, Refused } from "../../../api/client";
-import { localNow } from "../../../api/useEasel";
+import { localNow, type Stage, useEasel } from "../../../api/useEasel";
 import { useBench } from "../../../bench/context";
 import { useNotice } from "../../../bench/notice";
 import { Act } from "../../../kit/Act";
@@ -122,6 +123,7 @@ export function PhotoCard() {
   const { at, photo, choose } = usePhoto();
   const progress = useProgress(at);
   const put = usePut();
+  const easel = useEasel();
   const [search, setSearch] = useSearchParams();
   const stepBack = search.get("back") === "1";
   const names = (z: number) => view.piece.zones.find((o) => o.id === z)?.name || `zone ${z}`;
@@ -203,11 +205,25 @@ export function PhotoCard() {
         >
           step back: small, in greys and mirrored, beside the study
         </Tick>
+        <NativeSelect
+          label="It shows"
+          value={photo.stage ?? ""}
+          data={[
+            { value: "", label: "what is recognised" },
+            ...(easel.data?.at?.stages ?? []).map((s) => ({
+              value: s.stage,
+              label: `the piece after ${s.name.toLowerCase()}`,
+            })),
+          ]}
+          onChange={(e) => set({ stage: (e.currentTarget.value || null) as Stage | null })}
+        />
+        <Tick on={!!photo.card} onTick={(on) => set({ card: on ? { x: 0.5, y: 0.04 } : null })}>
+          a grey card lies in it: drag its mark onto it
+        </Tick>
         <Acts>
           <FilePick onPick={(f) => put.file(f)}>Another photo</FilePick>
           <Act onDo={put.simulated}>Simulated camera</Act>
           {photo.corners && <Act onDo={() => set({ corners: null })}>Find the corners again</Act>}
-          {photo.stage && <Act onDo={() => set({ stage: null })}>Recognise the stage</Act>}
           <Act onDo={() => changes.request({ do: "set-progress-photo", at, photo: null })}>Take it off</Act>
         </Acts>
         {view.piece.easel.photos.length > 1 && (
