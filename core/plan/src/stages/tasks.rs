@@ -1,7 +1,7 @@
 //! What there is to do: every layer of every zone in its stage, and what is done to all of the sheet.
 
 use super::drying::{Drying, drying};
-use super::minutes::{minutes, pace};
+use super::minutes::{BIG, minutes, pace};
 use crate::mixes::ZoneMix;
 use lean_media::forms::Act;
 use lean_media::{Medium, Pigment, PigmentId};
@@ -13,8 +13,7 @@ use lean_piece::{Importance, Piece, Zone, ZoneId};
 use lean_recipes::{MixLayer, telling};
 use lean_schedule::Minutes;
 
-/// Share of the picture from which a zone is a big shape, and below which it may be an accent. Choices.
-pub(super) const BIG: f64 = 0.05;
+/// Share of the picture below which a zone may be an accent. A choice.
 const SMALL: f64 = 0.03;
 /// Steps from the darkest of the plan within which something small is a dark accent. A choice.
 const DARKEST: f64 = 0.6;
