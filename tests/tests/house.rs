@@ -141,3 +141,23 @@ fn core_stays_pure() {
         }
     }
 }
+
+/// The API has one list of names: two types of one name would describe each other there.
+#[test]
+fn no_two_types_of_the_api_share_a_name() {
+    let type_of = Regex::new(r"(?s)((?:#\[[^\n]*\]\n)+)pub (?:struct|enum) (\w+)").expect("a pattern");
+    let mut seen: BTreeMap<String, PathBuf> = BTreeMap::new();
+    let mut files = Vec::new();
+    for folder in ["core", "app"] {
+        sources(&root().join(folder), &mut files);
+    }
+    for file in files {
+        let text = std::fs::read_to_string(&file).expect("a readable source");
+        for found in type_of.captures_iter(&text).filter(|f| f[1].contains("ToSchema")) {
+            if let Some(other) = seen.insert(found[2].to_owned(), file.clone()) {
+                panic!("{} is in {} and in {}", &found[2], other.display(), file.display());
+            }
+        }
+    }
+    assert!(seen.len() > 200, "{} types found", seen.len());
+}

@@ -149,7 +149,10 @@ async fn a_departure_is_kept_with_its_reason_and_what_follows_is_asked() {
         "[...document.querySelectorAll('[aria-label=\"Order strip\"] button')].some(b => b.getAttribute('aria-label').includes('Mug'))";
     page.until("nobody paints it any more", &format!("!({left})")).await;
     assert_eq!(page.axe().await, Vec::<String>::new());
-    page.value("(() => { document.querySelector('aside button[aria-label=\"Take back: mug and shavings left out\"]').click(); return 1 })()").await;
+    page.value(
+        "(() => { document.querySelector('aside button[aria-label=\"Take back: mug and shavings left out\"]').click(); return 1 })()",
+    )
+    .await;
     page.until("it is painted after all", left).await;
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     page.close().await;

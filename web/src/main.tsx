@@ -20,6 +20,7 @@ const Bench = lazy(() => import("./bench/Bench").then((m) => ({ default: m.Bench
 const Brief = lazy(() => import("./stations/brief/Brief").then((m) => ({ default: m.Brief })));
 const Subject = lazy(() => import("./stations/subject/Subject").then((m) => ({ default: m.Subject })));
 const Light = lazy(() => import("./stations/light/Light").then((m) => ({ default: m.Light })));
+const Drills = lazy(() => import("./stations/drills/Drills").then((m) => ({ default: m.Drills })));
 const FieldNotes = lazy(() => import("./stations/field/FieldNotes").then((m) => ({ default: m.FieldNotes })));
 const FieldNote = lazy(() => import("./stations/field/FieldNote").then((m) => ({ default: m.FieldNote })));
 const LeanSet = lazy(() => import("./stations/lean-set/LeanSet").then((m) => ({ default: m.LeanSet })));
@@ -48,6 +49,7 @@ const router = createBrowserRouter([
           { path: "box", element: <BoxStation /> },
         ],
       },
+      { path: "/drills", element: <Drills /> },
       { path: "/field", element: <FieldNotes /> },
       { path: "/field/:id", element: <FieldNote /> },
       { path: "*", element: <Navigate to="/" replace /> },

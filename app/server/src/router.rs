@@ -1,8 +1,8 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, easel, enlarging, field_notes, grounds, instruments, jobs, maps, others, pieces, progress, readings,
-    reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, drills, easel, enlarging, field_notes, grounds, instruments, jobs, maps, others, pieces, progress,
+    readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
@@ -32,9 +32,10 @@ const MOST_BYTES: usize = 256 << 20;
         reference::Look,
         sheet::WhichCopy,
         lean_plan::paints::card::CardKind,
-        lean_plan::enlarging::From,
-        enlarging::Under,
+        lean_plan::enlarging::TracedFrom,
+        enlarging::UnderGrid,
         lean_piece::PageFormat,
+        lean_drills::Drill,
         lean_piece::easel::Stage
     ))
 )]
@@ -114,6 +115,9 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(enlarging::read))
         .routes(routes!(enlarging::grid))
         .routes(routes!(enlarging::tracing))
+        .routes(routes!(drills::read))
+        .routes(routes!(drills::question))
+        .routes(routes!(drills::answer))
         .routes(routes!(wheel::read))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))

@@ -7,6 +7,7 @@
 
 mod boxes;
 mod damaged;
+mod drills;
 mod errors;
 mod field_notes;
 mod grounds;

@@ -79,6 +79,13 @@ fn steps() -> Vec<M<'static>> {
         changed   TEXT NOT NULL
     ) STRICT;",
         ),
+        M::up(
+            "CREATE TABLE drills (
+        id        INTEGER PRIMARY KEY AUTOINCREMENT,
+        body      TEXT NOT NULL,
+        changed   TEXT NOT NULL
+    ) STRICT;",
+        ),
     ]
 }
 

@@ -35,7 +35,7 @@ pub struct Patch {
 /// A question. What is right is not in it.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Question {
+pub struct DrillQuestion {
     /// Which drill.
     pub drill: Drill,
     /// How far apart what is to be told apart lies, in the unit of the drill.
@@ -73,12 +73,12 @@ pub(crate) enum Truth {
 const TRIES: usize = 400;
 
 /// A question of a size; `None` where the Box or the pieces hold no material for it.
-pub fn ask(drill: Drill, material: &Material, size: f64, seed: u64) -> Option<Question> {
+pub fn ask(drill: Drill, material: &Material, size: f64, seed: u64) -> Option<DrillQuestion> {
     made(drill, material, size, seed).map(|m| m.0)
 }
 
 /// A question with what is right.
-pub(crate) fn made(drill: Drill, material: &Material, size: f64, seed: u64) -> Option<(Question, Truth)> {
+pub(crate) fn made(drill: Drill, material: &Material, size: f64, seed: u64) -> Option<(DrillQuestion, Truth)> {
     let (least, most) = drill.range();
     if !size.is_finite() {
         return None;
@@ -136,8 +136,8 @@ struct Making<'a> {
 }
 
 impl Making<'_> {
-    fn question(asks: &str) -> Question {
-        Question {
+    fn question(asks: &str) -> DrillQuestion {
+        DrillQuestion {
             drill: Drill::Value,
             size: 0.0,
             seed: 0,
@@ -175,7 +175,7 @@ impl Making<'_> {
     }
 
     /// The truth, and where it stands among all choices in any order.
-    fn choose(&mut self, mut question: Question, right: Patch, others: Vec<(Patch, f64)>) -> (Question, Truth) {
+    fn choose(&mut self, mut question: DrillQuestion, right: Patch, others: Vec<(Patch, f64)>) -> (DrillQuestion, Truth) {
         let all: Vec<(Patch, Option<f64>)> = std::iter::once((right, None)).chain(others.into_iter().map(|(p, d)| (p, Some(d)))).collect();
         let all = self.chance.shuffled(all);
         let at = all.iter().position(|c| c.1.is_none()).unwrap_or(0);
@@ -184,7 +184,7 @@ impl Making<'_> {
         (question, Truth::Choice(at, off))
     }
 
-    fn value(&mut self) -> Option<(Question, Truth)> {
+    fn value(&mut self) -> Option<(DrillQuestion, Truth)> {
         let value = self.chance.between(0.8, 9.4);
         let around = self.chance.between(1.0, 9.0);
         let mut q = Self::question("Which value is the patch in the middle? 0 is black, 10 is white.");
@@ -192,7 +192,7 @@ impl Making<'_> {
         Some((q, Truth::Value(value)))
     }
 
-    fn warmer(&mut self) -> Option<(Question, Truth)> {
+    fn warmer(&mut self) -> Option<(DrillQuestion, Truth)> {
         for _ in 0..TRIES {
             let base = self.colour_of_the_box()?;
             let at = base.temperature().0;
@@ -207,7 +207,7 @@ impl Making<'_> {
         None
     }
 
-    fn surround(&mut self) -> Option<(Question, Truth)> {
+    fn surround(&mut self) -> Option<(DrillQuestion, Truth)> {
         let value = self.chance.between(3.2, 6.8);
         let (dark, light) = (self.chance.between(0.8, 1.8), self.chance.between(8.4, 9.4));
         let (first, second) = if self.chance.share() < 0.5 { (dark, light) } else { (light, dark) };
@@ -218,7 +218,7 @@ impl Making<'_> {
         Some(self.choose(q, on(value, second), others))
     }
 
-    fn predict_mix(&mut self) -> Option<(Question, Truth)> {
+    fn predict_mix(&mut self) -> Option<(DrillQuestion, Truth)> {
         const PARTS: [(u16, u16); 7] = [(1, 1), (2, 1), (1, 2), (3, 1), (1, 3), (5, 1), (1, 5)];
         for _ in 0..TRIES {
             let pair = self.pigments(2)?;
@@ -245,7 +245,7 @@ impl Making<'_> {
         None
     }
 
-    fn missing_pigment(&mut self) -> Option<(Question, Truth)> {
+    fn missing_pigment(&mut self) -> Option<(DrillQuestion, Truth)> {
         for _ in 0..TRIES {
             let set = self.pigments(3)?;
             let parts: Vec<u16> = (0..3).map(|_| 1 + self.chance.below(3) as u16).collect();
@@ -273,7 +273,7 @@ impl Making<'_> {
         None
     }
 
-    fn matched(&mut self) -> Option<(Question, Truth)> {
+    fn matched(&mut self) -> Option<(DrillQuestion, Truth)> {
         for _ in 0..TRIES {
             let set = self.pigments(3)?;
             let parts: Vec<u16> = (0..3).map(|_| 1 + self.chance.below(4) as u16).collect();
@@ -289,7 +289,7 @@ impl Making<'_> {
         None
     }
 
-    fn order(&mut self) -> Option<(Question, Truth)> {
+    fn order(&mut self) -> Option<(DrillQuestion, Truth)> {
         const OF: usize = 5;
         let room = 8.6 - self.size * (OF - 1) as f64;
         let from = self.chance.between(0.8, 0.8 + room.max(0.1));
@@ -300,7 +300,7 @@ impl Making<'_> {
         Some((q, Truth::Order(order)))
     }
 
-    fn picture_light(&mut self) -> Option<(Question, Truth)> {
+    fn picture_light(&mut self) -> Option<(DrillQuestion, Truth)> {
         let mut pairs: Vec<(f64, i64, ZoneId, ZoneId, f64)> = Vec::new();
         for (id, piece) in self.material.pieces.iter().filter(|(_, p)| p.reference.as_ref().is_some_and(|r| !r.lines)) {
             for (i, a) in piece.zones.iter().enumerate() {

@@ -5,7 +5,7 @@ mod made_up;
 use lean_colour::difference::ciede2000;
 use lean_media::Medium;
 use lean_piece::*;
-use lean_plan::enlarging::{From, fitting, pages};
+use lean_plan::enlarging::{TracedFrom, fitting, pages};
 use lean_plan::mixes::mixes_of;
 use lean_plan::paper::Mark;
 use lean_plan::surfaces::broken::largest_dab;
@@ -93,7 +93,7 @@ fn a_grid_has_the_same_squares_on_print_and_piece() {
 fn a_tracing_is_true_in_size_joined_by_crosses_and_goes_round_deep_edges() {
     let (mut piece, _) = six(Medium::Oil);
     piece.brief.size = Size { width: Millimetres(500.0), height: Millimetres(375.0) };
-    let sheets = pages(&piece, None, From::Outlines, PageFormat::A4, 0).unwrap();
+    let sheets = pages(&piece, None, TracedFrom::Outlines, PageFormat::A4, 0).unwrap();
     let (rim, overlap) = (8.0, 8.0);
     // Joined with their overlap the pages hold the whole of it.
     let first = &sheets[0];
@@ -117,10 +117,10 @@ fn a_tracing_is_true_in_size_joined_by_crosses_and_goes_round_deep_edges() {
     let crosses = |s: &lean_plan::paper::Sheet| s.marks.iter().filter(|m| matches!(m, Mark::Line { width, .. } if *width == 0.2)).count();
     assert!(sheets.iter().all(|s| crosses(s) >= 4));
     piece.intent.fit.edge = Some(Millimetres(30.0));
-    let deep = pages(&piece, None, From::Outlines, PageFormat::A3, 4).unwrap();
+    let deep = pages(&piece, None, TracedFrom::Outlines, PageFormat::A3, 4).unwrap();
     let row: f64 = deep.iter().take(2).map(top).sum();
     assert!(row > 540.0, "the edges are part of it: {row}");
-    assert!(pages(&piece, None, From::Reference, PageFormat::A4, 0).unwrap_err().contains("no reference"));
+    assert!(pages(&piece, None, TracedFrom::Reference, PageFormat::A4, 0).unwrap_err().contains("no reference"));
     piece.brief.size = Size { width: Millimetres(3000.0), height: Millimetres(3000.0) };
-    assert!(pages(&piece, None, From::Outlines, PageFormat::A5, 0).unwrap_err().contains("larger paper"));
+    assert!(pages(&piece, None, TracedFrom::Outlines, PageFormat::A5, 0).unwrap_err().contains("larger paper"));
 }

@@ -306,6 +306,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the eye stands, and which drill comes next. */
+        get: operations["read_drills"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judges an answer and keeps it. A match that goes on is kept only when it ends. */
+        post: operations["answer_drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drills/question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A question of the drill that comes next, or of one that is named, at the size where it teaches most. */
+        get: operations["ask_drill"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/easel/calendar": {
         parameters: {
             query?: never;
@@ -1878,6 +1929,27 @@ export interface components {
             /** @description Which. */
             school: components["schemas"]["School"];
         };
+        /** @description An answer to a question. */
+        AnswerGiven: {
+            /** @description Which drill. */
+            drill: components["schemas"]["Drill"];
+            /** @description The answer. */
+            given: components["schemas"]["Given"];
+            /** @description The painter's own day, as `2025-01-14`. */
+            on: string;
+            /** @description The Box it was made from. */
+            paint_box: string;
+            /**
+             * Format: int64
+             * @description Which of all questions.
+             */
+            seed: number;
+            /**
+             * Format: double
+             * @description The question's size.
+             */
+            size: number;
+        };
         /** @description A question as the screen shows it. */
         Asked: {
             /** @description The schools. */
@@ -1888,6 +1960,15 @@ export interface components {
             title: string;
             /** @description The usual one in this medium. */
             usual: components["schemas"]["School"];
+        };
+        /** @description A question, and the Box it was made from. */
+        AskedQuestion: {
+            /** @description Names of the pigments whose parts are asked for. */
+            names: string[];
+            /** @description The Box it was made from. */
+            paint_box: string;
+            /** @description The question. */
+            question: components["schemas"]["DrillQuestion"];
         };
         /** @description A spot of the picture. */
         At: {
@@ -2589,6 +2670,47 @@ export interface components {
          * @enum {string}
          */
         DrawnWith: "pencil" | "charcoal" | "brush" | "nothing";
+        /**
+         * @description A kind of question.
+         * @enum {string}
+         */
+        Drill: "value" | "warmer" | "surround" | "predict-mix" | "missing-pigment" | "match" | "order" | "picture-light";
+        /** @description A question. What is right is not in it. */
+        DrillQuestion: {
+            /** @description What is asked. */
+            asks: string;
+            /** @description What is chosen from or put in order; empty where a number or parts are asked for. */
+            choices: components["schemas"]["Patch"][];
+            /** @description Which drill. */
+            drill: components["schemas"]["Drill"];
+            /**
+             * Format: int64
+             * @description A piece whose reference is looked at.
+             */
+            piece?: number | null;
+            /** @description Pigments whose parts are asked for. */
+            pigments: components["schemas"]["PigmentId"][];
+            /**
+             * Format: int64
+             * @description Which of all questions of that size it is.
+             */
+            seed: number;
+            /** @description What is shown to be judged. */
+            shown: components["schemas"]["Patch"][];
+            /**
+             * Format: double
+             * @description How far apart what is to be told apart lies, in the unit of the drill.
+             */
+            size: number;
+            /** @description Two places of it. */
+            zones: components["schemas"]["ZoneId"][];
+        };
+        /** @description How the eye stands in every drill. */
+        DrillsView: {
+            next?: components["schemas"]["Drill"] | null;
+            /** @description Every drill there is material for. */
+            standings: components["schemas"]["Standing"][];
+        };
         /** @description The same in minutes, for the screen. */
         DryingLine: {
             /**
@@ -3018,6 +3140,31 @@ export interface components {
             base_revision: number;
             /** @description The zone. */
             to: components["schemas"]["ZoneId"];
+        };
+        /** @description An answer. */
+        Given: {
+            /** @enum {string} */
+            by: "value";
+            /**
+             * Format: double
+             * @description 0..=10.
+             */
+            value: number;
+        } | {
+            /** @description Which. */
+            at: number;
+            /** @enum {string} */
+            by: "choice";
+        } | {
+            /** @enum {string} */
+            by: "order";
+            /** @description Them. */
+            order: number[];
+        } | {
+            /** @enum {string} */
+            by: "parts";
+            /** @description The trials. */
+            trials: number[][];
         };
         /** @description A thin film over all of the finished piece. */
         Glaze: {
@@ -4082,6 +4229,14 @@ export interface components {
             pigment: components["schemas"]["PigmentId"];
             /** @description Only a touch: one part to twenty-four of all the rest. */
             touch?: boolean;
+        };
+        /** @description Something that is shown. */
+        Patch: {
+            /** @description Its colour. */
+            colour: components["schemas"]["Srgb8"];
+            /** @description What is written under it; empty for nothing. */
+            label: string;
+            surround?: components["schemas"]["Srgb8"] | null;
         };
         /** @description One phase of a study. */
         Phase: {
@@ -5326,6 +5481,36 @@ export interface components {
             /** @description Every zone. */
             zones: components["schemas"]["ZoneNow"][];
         };
+        /** @description How an eye stands in one drill. */
+        Standing: {
+            /** @description Answers it rests on. */
+            answers: number;
+            /**
+             * Format: double
+             * @description The doubt in that, as a factor.
+             */
+            doubt: number;
+            /** @description Which. */
+            drill: components["schemas"]["Drill"];
+            /**
+             * Format: int32
+             * @description Days until it comes again; 0 when its time has come.
+             */
+            due_in: number;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description The size it just tells apart.
+             */
+            size: number;
+            /** @description What its size is measured in. */
+            unit: string;
+            /** @description Whether hue plays no part in it. */
+            without_hue: boolean;
+            /** @description How it went, in a sentence. */
+            words: string;
+        };
         /** @description The revision a step was meant for. */
         Step: {
             /**
@@ -5732,6 +5917,24 @@ export interface components {
          * @enum {string}
          */
         Units: "cm" | "inch";
+        /** @description What comes of an answer. */
+        Verdict: {
+            /** @description Which choice was right, where there was one. */
+            choice?: number | null;
+            /** @description Whether the match goes on: not near enough yet, and trials left. */
+            goes_on: boolean;
+            /**
+             * Format: double
+             * @description How far off, in the unit of the drill.
+             */
+            off: number;
+            /** @description Whether it was right. */
+            right: boolean;
+            /** @description What each trial of a match gave. */
+            trials: components["schemas"]["Srgb8"][];
+            /** @description What was right, in a sentence. */
+            words: string;
+        };
         /** @description A photo of the place with what was measured and tried in it. */
         Wall: {
             /** @description Ways to hang it. */
@@ -6955,6 +7158,145 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_drills: {
+        parameters: {
+            query: {
+                /** @description The painter's own day, as `2025-01-14`. */
+                on: string;
+                /** @description Which Box questions are made from; the first when left out. */
+                paint_box?: string;
+                /** @description Which drill; the one that comes next when left out. */
+                drill?: components["schemas"]["Drill"];
+                /** @description Which of all its questions. */
+                seed?: number;
+                /** @description Only drills without hue. */
+                without_hue?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answer_drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerGiven"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Verdict"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_drill: {
+        parameters: {
+            query: {
+                /** @description The painter's own day, as `2025-01-14`. */
+                on: string;
+                /** @description Which Box questions are made from; the first when left out. */
+                paint_box?: string;
+                /** @description Which drill; the one that comes next when left out. */
+                drill?: components["schemas"]["Drill"];
+                /** @description Which of all its questions. */
+                seed?: number;
+                /** @description Only drills without hue. */
+                without_hue?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedQuestion"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

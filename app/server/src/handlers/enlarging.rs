@@ -10,7 +10,7 @@ use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use lean_picture::Picture;
 use lean_piece::{PageFormat, Piece};
-use lean_plan::enlarging::{self, From, Grid, fitting, gridded, pages};
+use lean_plan::enlarging::{self, Grid, TracedFrom, fitting, gridded, pages};
 use lean_plan::planned::{painted_mixes, painted_study, painted_targets};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -18,7 +18,7 @@ use utoipa::{IntoParams, ToSchema};
 /// What lies under a grid.
 #[derive(Clone, Copy, Debug, Default, Deserialize, PartialEq, Eq, ToSchema)]
 #[serde(rename_all = "kebab-case")]
-pub enum Under {
+pub enum UnderGrid {
     /// The reference.
     #[default]
     Reference,
@@ -37,9 +37,9 @@ pub struct Enlarged {
     /// Paper.
     format: Option<PageFormat>,
     /// What lies under the grid.
-    under: Option<Under>,
+    under: Option<UnderGrid>,
     /// What is traced.
-    from: Option<From>,
+    from: Option<TracedFrom>,
 }
 
 const SQUARES: u32 = 6;
@@ -61,7 +61,7 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Q
             let piece = s.store.piece(id)?.piece;
             let (_, print) = enlarging::printed(&piece, e.format.unwrap_or(piece.sheet.page));
             let grid = fitting(&piece, e.squares.unwrap_or(SQUARES), print).map_err(Problem::unusable)?;
-            let pages = pages(&piece, None, From::Outlines, e.format.unwrap_or(piece.sheet.page), 0).ok().map(|p| p.len());
+            let pages = pages(&piece, None, TracedFrom::Outlines, e.format.unwrap_or(piece.sheet.page), 0).ok().map(|p| p.len());
             Ok(Json(EnlargingView { grid, pages }))
         })
         .await
@@ -91,9 +91,9 @@ pub async fn grid(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Q
                 if mixes.is_empty() { painted_targets(piece, ACROSS) } else { painted_mixes(piece, &mixes, ACROSS) }
             };
             let (picture, title) = match e.under.unwrap_or_default() {
-                Under::Reference => (reference(s, piece)?, "reference under its grid"),
-                Under::Plan => (plan(), "plan under its grid"),
-                Under::Study => {
+                UnderGrid::Reference => (reference(s, piece)?, "reference under its grid"),
+                UnderGrid::Plan => (plan(), "plan under its grid"),
+                UnderGrid::Study => {
                     let study = piece.chosen_study.and_then(|n| piece.studies.iter().find(|s| s.number == n));
                     (study.and_then(|s| painted_study(piece, s, ACROSS)), "study under its grid")
                 }
@@ -113,7 +113,7 @@ pub async fn tracing(State(studio): State<Studio>, Path(id): Path<i64>, Query(e)
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
             let from = e.from.unwrap_or_default();
-            let picture = if from == From::Reference { reference(s, &piece)? } else { None };
+            let picture = if from == TracedFrom::Reference { reference(s, &piece)? } else { None };
             let format = e.format.unwrap_or(piece.sheet.page);
             let sheets = enlarging::pages(&piece, picture.as_ref(), from, format, e.squares.unwrap_or(0)).map_err(Problem::unusable)?;
             pdf(&sheets, "tracing.pdf")

@@ -4,4 +4,4 @@ mod grid;
 mod tracing;
 
 pub use grid::{Grid, fitting, gridded, printed};
-pub use tracing::{From, pages};
+pub use tracing::{TracedFrom, pages};

@@ -12,7 +12,7 @@ use std::sync::Arc;
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum From {
+pub enum TracedFrom {
     /// Outlines of the zones at the chosen brush.
     #[default]
     Outlines,
@@ -32,9 +32,9 @@ const CROSS: f64 = 3.0;
 ///
 /// # Errors
 /// When there is nothing to trace, or it takes too many pages.
-pub fn pages(piece: &Piece, reference: Option<&Picture>, from: From, format: PageFormat, count: u32) -> Result<Vec<Sheet>, String> {
+pub fn pages(piece: &Piece, reference: Option<&Picture>, from: TracedFrom, format: PageFormat, count: u32) -> Result<Vec<Sheet>, String> {
     let map = piece.map().ok_or("There are no zones to trace yet.")?;
-    if from == From::Reference && reference.is_none() {
+    if from == TracedFrom::Reference && reference.is_none() {
         return Err("There is no reference to trace. Trace the outlines instead.".into());
     }
     let edge = Millimetres::or_none(piece.intent.fit.edge);
@@ -53,8 +53,8 @@ pub fn pages(piece: &Piece, reference: Option<&Picture>, from: From, format: Pag
     }
     let grid = (count > 0).then(|| fitting(piece, count, piece.brief.size)).transpose()?;
     let drawing = match from {
-        From::Outlines => rings(piece, map, edge),
-        From::Reference => Vec::new(),
+        TracedFrom::Outlines => rings(piece, map, edge),
+        TracedFrom::Reference => Vec::new(),
     };
     let (tw, th) = (pw - 2.0 * RIM, ph - 2.0 * RIM);
     let mut sheets = Vec::new();
@@ -63,7 +63,7 @@ pub fn pages(piece: &Piece, reference: Option<&Picture>, from: From, format: Pag
             let (left, top) = (column as f64 * (tw - OVERLAP), row as f64 * (th - OVERLAP));
             let mut sheet = Sheet { width: pw, height: ph, title: format!("{} – tracing", piece.brief.title), marks: Vec::new() };
             let window = Window { left, top, width: tw, height: th };
-            if let (From::Reference, Some(picture)) = (from, reference) {
+            if let (TracedFrom::Reference, Some(picture)) = (from, reference) {
                 sheet.marks.extend(window.picture(picture, (edge, piece.brief.size.width.0, piece.brief.size.height.0)));
             }
             for ring in &drawing {

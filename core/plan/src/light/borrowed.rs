@@ -14,7 +14,7 @@ use serde::{Deserialize, Serialize};
 /// Steps from the lit passage of a picture to one role.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Step {
+pub struct LightStep {
     /// Steps of value, negative when darker than the lit passage.
     pub value: f64,
     /// Units of temperature, negative when cooler.
@@ -26,15 +26,15 @@ pub struct Step {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Lifted {
     /// To where things turn away.
-    pub halftone: Step,
+    pub halftone: LightStep,
     /// Into the shadow.
-    pub shadow: Step,
+    pub shadow: LightStep,
     /// To what is lit back by a neighbour.
-    pub reflected: Step,
+    pub reflected: LightStep,
     /// To where things touch.
-    pub contact: Step,
+    pub contact: LightStep,
     /// Up to the highlight.
-    pub highlight: Step,
+    pub highlight: LightStep,
 }
 
 /// Lifts the light of a picture whose zones have roles. Roles it does not have are taken between those it has.
@@ -46,15 +46,15 @@ pub fn lift(source: &Piece) -> Result<Lifted, String> {
     let missing = |what: &str| format!("\"{}\" has no zone marked as {what}. Give its zones their light roles first.", source.brief.title);
     let lit = mean(Role::Lit).ok_or_else(|| missing("lit"))?;
     let shadow = mean(Role::Shadow).ok_or_else(|| missing("shadow"))?;
-    let step = |(v, t): (f64, f64)| Step { value: v - lit.0, temperature: t - lit.1 };
+    let step = |(v, t): (f64, f64)| LightStep { value: v - lit.0, temperature: t - lit.1 };
     let dark = step(shadow);
-    let share = |s: f64| Step { value: dark.value * s, temperature: dark.temperature * s };
+    let share = |s: f64| LightStep { value: dark.value * s, temperature: dark.temperature * s };
     Ok(Lifted {
         halftone: mean(Role::Halftone).map_or(share(0.45), step),
         shadow: dark,
         reflected: mean(Role::Reflected).map_or(share(0.7), step),
-        contact: mean(Role::Contact).map_or(Step { value: dark.value * 1.4, temperature: dark.temperature }, step),
-        highlight: mean(Role::Highlight).map_or(Step { value: 1.0, temperature: 0.0 }, step),
+        contact: mean(Role::Contact).map_or(LightStep { value: dark.value * 1.4, temperature: dark.temperature }, step),
+        highlight: mean(Role::Highlight).map_or(LightStep { value: 1.0, temperature: 0.0 }, step),
     })
 }
 
@@ -101,7 +101,7 @@ pub fn lay(piece: &Piece, light: &Lifted) -> Vec<(ZoneId, Lab)> {
         .map(|z| {
             let local = z.facts.local.unwrap_or(z.reading.lab);
             let step = match z.facts.role {
-                Some(Role::Lit) => Step::default(),
+                Some(Role::Lit) => LightStep::default(),
                 Some(Role::Halftone) => light.halftone,
                 Some(Role::Shadow) => light.shadow,
                 Some(Role::Reflected) => light.reflected,

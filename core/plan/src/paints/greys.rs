@@ -34,13 +34,13 @@ pub struct GreyOver {
     /// Share of the colour's chroma that is left, 0..=1 or more.
     pub left: f64,
     /// A lighter pigment that lifts it again; `None` where none does.
-    pub lifted: Option<Lifted>,
+    pub lifted: Option<LiftedAgain>,
 }
 
 /// What lifts a colour that was greyed.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Lifted {
+pub struct LiftedAgain {
     /// Which pigment, laid over it.
     pub by: PigmentId,
     /// What it becomes.
@@ -88,7 +88,7 @@ fn laid(medium: Medium, ground: &Ground, form: &Form, of: &[&Pigment]) -> Option
 }
 
 /// The lighter pigment that, laid over it once more, lifts it the most.
-fn lifted(paint_box: &PaintBox, ground: &Ground, form: &Form, colour: &Pigment, grey: &Pigment, from: Lab) -> Option<Lifted> {
+fn lifted(paint_box: &PaintBox, ground: &Ground, form: &Form, colour: &Pigment, grey: &Pigment, from: Lab) -> Option<LiftedAgain> {
     let medium = paint_box.medium;
     let once = forms::swatch(medium)?;
     let tried = paint_box.pigments.iter().filter(|p| p.id != colour.id && p.id != grey.id && !p.owned.used_up).filter_map(|p| {
@@ -98,7 +98,7 @@ fn lifted(paint_box: &PaintBox, ground: &Ground, form: &Form, colour: &Pigment, 
         Some((p.id.clone(), lab))
     });
     let best = tried.max_by(|a, b| a.1.l.total_cmp(&b.1.l))?;
-    (best.1.value().0 >= from.value().0 + 0.15).then(|| Lifted { by: best.0, becomes: Mark::of(best.1, Temperature(0.0)) })
+    (best.1.value().0 >= from.value().0 + 0.15).then(|| LiftedAgain { by: best.0, becomes: Mark::of(best.1, Temperature(0.0)) })
 }
 
 #[cfg(test)]

@@ -144,7 +144,7 @@ mod tests {
             let p = library::find(id).unwrap();
             drying(Medium::Oil, &panel, Air::default(), stage, 1.0, &[(p, 1.0)])
         };
-        let (umber, black) = (of("PBr7", Stage::BigShapes), of("PBk9", Stage::BigShapes));
+        let (umber, black) = (of("PBr7-burnt-umber", Stage::BigShapes), of("PBk9", Stage::BigShapes));
         assert!(umber.over.0 >= 1440 && umber.over < black.over);
         assert!(of("PBk9", Stage::LayIn).over < black.over, "thin dries first: fat over lean");
         assert_eq!(black.beside, Minutes(0), "wet beside wet");

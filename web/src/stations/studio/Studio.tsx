@@ -24,7 +24,8 @@ export function Studio() {
         <h1>Lean Swatch</h1>
         <p>Few pigments. Value first, temperature second, hue last.</p>
         <p>
-          <Link to="/field">Field notes</Link>, for a screen held in one hand.
+          <Link to="/drills">Drills for the eye</Link>, two minutes; <Link to="/field">field notes</Link>, for a screen
+          held in one hand.
         </p>
       </header>
       <div className={styles.columns}>
