@@ -5,11 +5,11 @@ use crate::kinds::Drill;
 use lean_colour::difference::ciede2000;
 use lean_colour::moves::with_temperature;
 use lean_colour::{Lab, Srgb8, Temperature, Value};
-use lean_media::layering::State;
-use lean_media::{Ground, Layering, Medium, PigmentId, ground};
+use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
+use lean_media::layering::{Binder, State};
+use lean_media::{Ground, Layer, Layering, Medium, Parts, PigmentId, ground};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, ZoneId};
-use lean_plan::stages::laid::film;
 use serde::Serialize;
 
 /// What questions are made from.
@@ -116,15 +116,21 @@ pub(crate) fn mixed(paint_box: &PaintBox, parts: &[(PigmentId, u16)]) -> Option<
         return Some(on.lab);
     }
     let layers = match paint_box.medium {
-        Medium::Oil => vec![lean_media::Layer::Paint {
-            binder: lean_media::layering::Binder::Oil,
-            of: of.iter().map(|(p, n)| (*p, lean_media::Parts(*n))).collect(),
-            film: None,
-        }],
-        Medium::Watercolour => vec![lean_media::Layer::Wash {
-            of: of.iter().map(|(p, n)| (*p, lean_media::amount::Thickness(0.3 * n / f64::from(total)))).collect(),
-        }],
-        medium => of.iter().map(|(p, n)| film(medium, p, 3.0 * (n / f64::from(total)).sqrt())).collect(),
+        Medium::Oil => vec![Layer::Paint { binder: Binder::Oil, of: of.iter().map(|(p, n)| (*p, Parts(*n))).collect(), film: None }],
+        Medium::Watercolour => vec![Layer::Wash { of: of.iter().map(|(p, n)| (*p, Thickness(0.3 * n / f64::from(total)))).collect() }],
+        Medium::Marker => {
+            of.iter().map(|(p, n)| Layer::Ink { of: vec![(*p, Dose(0.09 * n / f64::from(total)))], into_wet: false }).collect()
+        }
+        // Two layers of each, or the paper shows more than the pencil.
+        Medium::Pencil => [&of, &of]
+            .into_iter()
+            .flatten()
+            .map(|(p, n)| Layer::Pencil { of: p, pressure: Pressure(0.9 * (n / f64::from(total)).sqrt()) })
+            .collect(),
+        Medium::SoftPastel => of
+            .iter()
+            .map(|(p, n)| Layer::Pastel { of: vec![(*p, Parts(1.0))], mass: Mass(2.2 * n / f64::from(total)), rubbing: Rubbing(0.4) })
+            .collect(),
     };
     Some(Layering { ground: &on, layers }.lay(State::Dry).ok()?.reflectance.xyz().lab())
 }

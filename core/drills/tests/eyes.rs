@@ -76,6 +76,17 @@ fn every_drill_can_be_asked_of_a_box_and_answered() {
 }
 
 #[test]
+fn every_medium_mixes_enough_to_be_asked_about() {
+    for b in [lean_demo::pastels(), lean_demo::pens(), lean_demo::pencils(), lean_demo::pans()] {
+        let b = PaintBox { name: b.name, medium: b.medium, pigments: b.pigments };
+        let material = Material { paint_box: &b, pieces: &[] };
+        for drill in Drill::ALL.into_iter().filter(|d| *d != Drill::PictureLight) {
+            assert!(ask(drill, &material, drill.usual(), 4).is_some(), "{drill:?} in {:?}", b.medium);
+        }
+    }
+}
+
+#[test]
 fn a_box_of_one_pigment_has_material_for_greys_alone() {
     let mut b = oils();
     b.pigments.truncate(1);

@@ -222,9 +222,9 @@ function InPicture({ asked: { question }, verdict, onGive, piece }: Props & { pi
             return (
               shape && (
                 <g key={z}>
-                  <path d={shape.path} fill="none" stroke="#101010" strokeWidth={3} />
+                  <path d={shape.largest.path} fill="none" stroke="#101010" strokeWidth={3} />
                   <path
-                    d={shape.path}
+                    d={shape.largest.path}
                     fill="none"
                     stroke="#f4f4f4"
                     strokeWidth={1.4}
