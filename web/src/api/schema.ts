@@ -3237,7 +3237,7 @@ export interface components {
              * @description Share of the colour's chroma that is left, 0..=1 or more.
              */
             left: number;
-            lifted?: components["schemas"]["Lifted"] | null;
+            lifted?: components["schemas"]["LiftedAgain"] | null;
         };
         /** @description A grid over a picture. */
         Grid: {
@@ -3696,7 +3696,7 @@ export interface components {
             wrapped?: components["schemas"]["Size"] | null;
         };
         /** @description What lifts a colour that was greyed. */
-        Lifted: {
+        LiftedAgain: {
             /** @description What it becomes. */
             becomes: components["schemas"]["Mark"];
             /** @description Which pigment, laid over it. */
@@ -5824,6 +5824,11 @@ export interface components {
              */
             share: number;
         };
+        /**
+         * @description What is traced.
+         * @enum {string}
+         */
+        TracedFrom: "outlines" | "reference";
         /** @description A colour that travelling light would give a zone. */
         Travels: {
             /** @description What would be done. */
@@ -5903,6 +5908,11 @@ export interface components {
             /** @description Still wet. */
             wet?: boolean;
         };
+        /**
+         * @description What lies under a grid.
+         * @enum {string}
+         */
+        UnderGrid: "reference" | "plan" | "study";
         /** @description A study as one lamp shows it. */
         UnderLamp: {
             /** @description What changes most there, in sentences, the largest change first. */
@@ -8762,9 +8772,9 @@ export interface operations {
                 /** @description Paper. */
                 format?: components["schemas"]["PageFormat"];
                 /** @description What lies under the grid. */
-                under?: components["schemas"]["Under"];
+                under?: components["schemas"]["UnderGrid"];
                 /** @description What is traced. */
-                from?: components["schemas"]["From"];
+                from?: components["schemas"]["TracedFrom"];
             };
             header?: never;
             path: {
@@ -8808,9 +8818,9 @@ export interface operations {
                 /** @description Paper. */
                 format?: components["schemas"]["PageFormat"];
                 /** @description What lies under the grid. */
-                under?: components["schemas"]["Under"];
+                under?: components["schemas"]["UnderGrid"];
                 /** @description What is traced. */
-                from?: components["schemas"]["From"];
+                from?: components["schemas"]["TracedFrom"];
             };
             header?: never;
             path: {
@@ -8854,9 +8864,9 @@ export interface operations {
                 /** @description Paper. */
                 format?: components["schemas"]["PageFormat"];
                 /** @description What lies under the grid. */
-                under?: components["schemas"]["Under"];
+                under?: components["schemas"]["UnderGrid"];
                 /** @description What is traced. */
-                from?: components["schemas"]["From"];
+                from?: components["schemas"]["TracedFrom"];
             };
             header?: never;
             path: {

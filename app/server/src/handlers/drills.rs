@@ -36,8 +36,10 @@ fn day(on: &str) -> Result<Date, Problem> {
     on.parse().map_err(|_| Problem::unusable(format!("\"{on}\" is no day. Write it as 2025-01-14.")))
 }
 
-/// The Box and the pieces questions are made from.
-fn material(s: &Studio, wanted: Option<&str>) -> Result<(String, PaintBox, Vec<(i64, Piece)>), Problem> {
+/// The Box by its name, itself, and the pieces questions are made from.
+type Kept = (String, PaintBox, Vec<(i64, Piece)>);
+
+fn material(s: &Studio, wanted: Option<&str>) -> Result<Kept, Problem> {
     let boxes = s.store.boxes()?;
     let id = match wanted {
         Some(id) => BoxId(id.to_owned()),

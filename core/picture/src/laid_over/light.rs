@@ -27,7 +27,7 @@ pub struct ZoneRead {
     pub rough: f64,
     /// Share of its places that read as bare ground.
     pub bare: f64,
-    /// How many places were read.
+    /// How many places well inside it were read; what rests on few of them is mostly edge.
     pub places: usize,
 }
 
@@ -57,6 +57,15 @@ struct Place {
     light: [f64; 3],
 }
 
+/// Sums over the places of one zone in a patch.
+#[derive(Default)]
+struct PatchSum {
+    n: f64,
+    x: f64,
+    y: f64,
+    light: [f64; 3],
+}
+
 fn places(photo: &Picture, map: &ZoneMap, laid: &LaidOver) -> Vec<Place> {
     let step = (map.width.max(map.height) / SAMPLES).max(1);
     let mut all = Vec::new();
@@ -81,15 +90,18 @@ impl LightOn {
         let from_ground = bare as f64 >= ENOUGH * all.len() as f64 && bare > 30;
         let used = all.iter().filter(|p| !from_ground || expected.bare.contains(&p.zone));
         // Paint is texture about its mix: the light is told by the mean of a patch of one zone, never by single places.
-        let mut patches: BTreeMap<(u16, u8, u8), (f64, f64, f64, [f64; 3])> = BTreeMap::new();
+        let mut patches: BTreeMap<(u16, u8, u8), PatchSum> = BTreeMap::new();
         for p in used {
-            let e = patches.entry((p.zone, (p.x * PATCHES) as u8, (p.y * PATCHES) as u8)).or_default();
-            *e = (e.0 + 1.0, e.1 + p.x, e.2 + p.y, std::array::from_fn(|c| e.3[c] + p.light[c]));
+            let sum = patches.entry((p.zone, (p.x * PATCHES) as u8, (p.y * PATCHES) as u8)).or_default();
+            sum.n += 1.0;
+            sum.x += p.x;
+            sum.y += p.y;
+            (0..3).for_each(|c| sum.light[c] += p.light[c]);
         }
         let rows: Vec<(f64, f64, [f64; 3])> = patches
             .iter()
-            .filter(|(_, (n, ..))| *n >= LEAST)
-            .filter_map(|((zone, ..), (n, x, y, light))| {
+            .filter(|(_, sum)| sum.n >= LEAST)
+            .filter_map(|((zone, ..), PatchSum { n, x, y, light })| {
                 let want = linear.get(zone)?;
                 let gain = |c: usize| ((light[c] / n).max(2e-3) / want[c].max(2e-3)).ln();
                 Some((x / n - 0.5, y / n - 0.5, [gain(0), gain(1), gain(2)]))
@@ -119,8 +131,9 @@ impl LightOn {
             .into_iter()
             .map(|(zone, all)| {
                 let inner: Vec<[f64; 3]> = all.iter().filter(|(inside, _)| *inside).map(|p| p.1).collect();
-                let used: Vec<[f64; 3]> = if inner.len() >= 6 { inner } else { all.iter().map(|p| p.1).collect() };
-                (zone, zone_read(&used, ground))
+                let places = inner.len();
+                let used: Vec<[f64; 3]> = if places >= 6 { inner } else { all.iter().map(|p| p.1).collect() };
+                (zone, ZoneRead { places, ..zone_read(&used, ground) })
             })
             .collect()
     }

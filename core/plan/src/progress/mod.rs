@@ -29,6 +29,10 @@ const OFF_VALUE: f64 = 0.4;
 const OFF_COLOUR: f64 = 9.0;
 /// Share of a zone that must read as ground for it to count as not laid. A choice.
 const UNLAID: f64 = 0.6;
+/// Places well inside a zone that it takes to judge it: of thin and scattered ones a photo shows the edges. A choice.
+const READ: usize = 14;
+/// How much less a photo must be off another stage, in steps, for it not to be taken for what is done. A choice.
+const PLAINLY: f64 = 0.3;
 
 /// A zone in the photo against its stage.
 #[derive(Clone, Debug, PartialEq, Serialize)]
@@ -105,7 +109,10 @@ pub fn compared(planned: &Piece, paint_box: &PaintBox, photo: &Picture, about: &
         let read = light.read(photo, map, &laid, c.look.ground.lab);
         (off(piece, &read, &c.look), c, light.from, read)
     });
-    let (off, candidate, from, read) = judged.min_by(|a, b| a.0.total_cmp(&b.0)).ok_or("Nothing can be compared.")?;
+    // What the painter says is done is believed unless another stage fits plainly better: thin first washes are like deep ones in less light.
+    let known = |c: &Candidate| if c.look.stage.is_none() { PLAINLY } else { 0.0 };
+    let nearest = judged.min_by(|a, b| (a.0 - known(a.1)).total_cmp(&(b.0 - known(b.1))));
+    let (off, candidate, from, read) = nearest.ok_or("Nothing can be compared.")?;
     let zones = seen(piece, &read, &candidate.look);
     let nearly_done =
         all.iter().filter(|t| !t.later && !piece.easel.is_done(t.id) && candidate.look.stage.is_none_or(|s| t.id.stage > s)).count() == 0;
@@ -171,7 +178,7 @@ fn off(piece: &Piece, read: &BTreeMap<u16, ZoneRead>, look: &StageLook) -> f64 {
 fn seen(piece: &Piece, read: &BTreeMap<u16, ZoneRead>, look: &StageLook) -> Vec<ZoneSeen> {
     let neutral = piece.neutral();
     let zone = |z: &crate::stages::ZoneNow| {
-        let r = read.get(&z.zone.0).filter(|r| r.places >= 3)?;
+        let r = read.get(&z.zone.0).filter(|r| r.places >= READ)?;
         let dv = r.lab.value().0 - z.mark.lab.value().0;
         let unlaid = !z.bare && r.bare > UNLAID && ciede2000(z.mark.lab, look.ground.lab) > OFF_COLOUR;
         let off = unlaid || dv.abs() >= OFF_VALUE || ciede2000(r.lab, z.mark.lab) >= OFF_COLOUR;

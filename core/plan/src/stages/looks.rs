@@ -143,7 +143,7 @@ impl<'a> Looks<'a> {
         if own.abs() >= off.abs() / 2.0 && zones[i].to_come > 0 {
             let come = match zones[i].to_come {
                 1 => "one more layer comes".to_owned(),
-                n => format!("{n} more layers come"),
+                n => format!("{} more layers come", ["no", "one", "two", "three", "four", "five"].get(n).copied().unwrap_or("several")),
             };
             return format!("{} {much} too {side} for now: {come}.", subject(&label));
         }

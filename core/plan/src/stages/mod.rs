@@ -24,12 +24,13 @@ pub use shortened::LeftOut;
 pub use timetable::{SessionPlan, Sessions, Slot};
 
 use crate::departures::as_painted;
-use crate::mixes::mixes_of;
+use crate::mixes::{ZoneMix, mixes_of};
 use crate::order_of_work::order_of_work;
 use drying::DryingLine;
 use in_hand::{InHand, in_hand};
 use jiff::civil::DateTime;
 use laid::Surface;
+use lean_media::forms::Act;
 use lean_media::{Medium, PigmentId};
 use lean_piece::easel::{Stage, TaskId};
 use lean_piece::paint_box::PaintBox;
@@ -181,7 +182,7 @@ pub fn at_the_easel(planned: &Piece, paint_box: &PaintBox, now: DateTime) -> Res
         next: first.map(|(task, ..)| task),
         next_in: first.map_or(0, |(_, s, slot)| day(&s.on) * 1440 + slot.begins),
         wet: wet(piece, &tasks, now),
-        layers: layers(piece, &tasks),
+        layers: layers(piece, &mixes, &tasks),
         looks: looks.after_each(&tasks),
         now: looks.at(None, &|t| piece.easel.is_done(t)),
         in_hand: in_hand(piece, &mixes, &tasks),
@@ -209,9 +210,9 @@ fn stages(tasks: &[Task]) -> Vec<StageLine> {
     Stage::ALL.into_iter().filter(has).map(|stage| StageLine { stage, name: name(stage), words: what_for(stage) }).collect()
 }
 
-fn line(piece: &Piece, mixes: &[crate::mixes::ZoneMix], t: &Task) -> TaskLine {
+fn line(piece: &Piece, mixes: &[ZoneMix], t: &Task) -> TaskLine {
     let mix = t.id.zone.and_then(|z| mixes.iter().find(|m| m.zone == z));
-    let of_layer = |m: &crate::mixes::ZoneMix| match m.mix.layers.get(usize::from(t.id.layer)) {
+    let of_layer = |m: &ZoneMix| match m.mix.layers.get(usize::from(t.id.layer)) {
         Some(l) => l.of.iter().map(|p| p.pigment.clone()).collect(),
         None => m.mix.parts.iter().map(|p| p.pigment.clone()).collect(),
     };
@@ -244,8 +245,8 @@ fn wet(piece: &Piece, tasks: &[Task], now: DateTime) -> Vec<Wet> {
     tasks.iter().filter_map(still).collect()
 }
 
-/// The most layers any zone gets, its lay-in and the glaze counted, against what the ground takes.
-fn layers(piece: &Piece, tasks: &[Task]) -> String {
+/// The most layers any zone gets, its lay-in and the glaze counted, against what the ground takes; nothing where one lies alone.
+fn layers(piece: &Piece, mixes: &[ZoneMix], tasks: &[Task]) -> String {
     let takes = piece.ground().takes;
     let (takes, what) = match piece.brief.medium {
         Medium::SoftPastel => (takes.pastel, "of pastel"),
@@ -255,14 +256,20 @@ fn layers(piece: &Piece, tasks: &[Task]) -> String {
         Medium::Oil => (takes.paint, "of paint"),
     };
     let over_all = tasks.iter().filter(|t| matches!(t.id.stage, Stage::GroundTone | Stage::Glaze)).count();
-    let of = |z: ZoneId| tasks.iter().filter(|t| t.id.zone == Some(z)).count() + usize::from(piece.easel.level_of(z) > 0) + over_all;
-    let Some((most, zone)) = piece.zones.iter().map(|z| (of(z.id), z.id)).max_by_key(|m| m.0).filter(|m| m.0 > 0) else {
-        return String::new();
+    let own = |m: &ZoneMix| {
+        let adds = m.mix.layers.iter().filter(|l| matches!(l.act, Act::Lay | Act::Rub));
+        if m.mix.layers.is_empty() { 1 } else { adds.map(|l| usize::from(l.times)).sum() }
     };
-    let label = piece.zone_label(zone);
-    match most > usize::from(takes) {
-        true => format!("The ground takes {takes} layers {what}; {label} would get {most}. Leave one out, or take another ground."),
-        false => format!("At most {most} layers lie on each other, in {label}; the ground takes {takes} {what}."),
+    let extra = |m: &ZoneMix| over_all + usize::from(piece.easel.level_of(m.zone) > 0);
+    let Some(m) = mixes.iter().max_by_key(|m| own(m) + extra(m)) else { return String::new() };
+    let (most, label) = (own(m) + extra(m), piece.zone_label(m.zone));
+    match most {
+        // What a recipe asks for alone is within what the ground takes.
+        n if n > usize::from(takes) && extra(m) > 0 => {
+            format!("The ground takes {takes} layers {what}; {label} would get {n}. Leave one out, or take another ground.")
+        }
+        0 | 1 => String::new(),
+        n => format!("At most {n} layers lie on each other, in {label}; the ground takes {takes} {what}."),
     }
 }
 

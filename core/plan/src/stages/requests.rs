@@ -78,8 +78,9 @@ pub fn skip(piece: &Piece, task: TaskId, skipped: bool) -> SetEasel {
 /// When it cannot: a layer before the one it lies on, or orders that contradict each other.
 pub fn put_before(piece: &Piece, paint_box: Option<&PaintBox>, task: TaskId, before: TaskId) -> Result<SetEasel, Refusal> {
     let mut easel = piece.easel.clone();
-    easel.orders.retain(|o| !(o.task == before && o.before == task) && !(o.task == task && o.before == before));
-    easel.orders.push(Order { task, before });
+    let (new, turned) = (Order { task, before }, Order { task: before, before: task });
+    easel.orders.retain(|o| *o != new && *o != turned);
+    easel.orders.push(new);
     let tried = Piece { easel: easel.clone(), ..piece.clone() };
     if let Some(b) = paint_box {
         let (first, then) = (called(piece, task), called(piece, before));

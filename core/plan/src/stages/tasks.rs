@@ -103,9 +103,7 @@ impl Making<'_> {
     fn of_the_sheet(&self) -> Vec<Task> {
         let (piece, easel) = (self.piece, &self.piece.easel);
         let alone = |id: &PigmentId| self.paint_box.find(id).map(|p| (p, 1.0));
-        let whole = |stage, strength, of: Option<(&Pigment, f64)>| {
-            self.task(TaskId::whole(stage), 1.0, 1, (strength, of.as_ref().map_or(&[][..], std::slice::from_ref)))
-        };
+        let whole = |stage, strength, of: Option<(&Pigment, f64)>| self.task(TaskId::whole(stage), 1.0, 1, (strength, of.as_slice()));
         let mut all = Vec::new();
         if let Some(tone) = &easel.tone {
             let how = format!("{}, thin and even over all of it, wiped down until the ground still glows.", self.name(tone));
