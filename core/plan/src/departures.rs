@@ -19,6 +19,20 @@ pub fn as_painted(piece: &Piece) -> Piece {
     painted
 }
 
+/// For every zone of the plan that is not painted, the one that has grown over it most: what is seen at its place.
+pub fn grown_over_by(piece: &Piece, painted: &Piece) -> Vec<(ZoneId, ZoneId)> {
+    let (Some(before), Some(after)) = (piece.map(), painted.map()) else { return Vec::new() };
+    let gone = piece.zones.iter().map(|z| z.id).filter(|z| painted.zone(*z).is_none());
+    let most = |gone: ZoneId| {
+        let mut cells = std::collections::BTreeMap::<u16, usize>::new();
+        for (_, there) in before.labels.iter().zip(&after.labels).filter(|(was, _)| **was == gone.0) {
+            *cells.entry(*there).or_default() += 1;
+        }
+        cells.into_iter().max_by_key(|c| c.1).map(|c| (gone, ZoneId(c.0)))
+    };
+    gone.filter_map(most).collect()
+}
+
 fn depart(piece: &mut Piece, departure: &Departure) {
     let Some(map) = piece.map().cloned() else { return };
     let zone_there = |z: ZoneId| piece.zone(z).is_some();

@@ -244,6 +244,9 @@ fn departures_change_the_plan_and_are_asked_about() {
     let out = depart(&piece, DepartureKind::LeftOut { zone: ZoneId(5) });
     let painted = as_painted(&out);
     assert!(painted.zone(ZoneId(5)).is_none() && at(&out).tasks.iter().all(|t| t.id.zone != Some(ZoneId(5))));
+    let grown = lean_plan::departures::grown_over_by(&out, &painted);
+    assert_eq!(grown.len(), 1);
+    assert!(grown[0].0 == ZoneId(5) && painted.zone(grown[0].1).is_some(), "{grown:?}");
     let areas: f64 = painted.zones.iter().map(|z| z.reading.area).sum();
     assert!((areas - 1.0).abs() < 1e-9, "what lies round it goes on");
     let asked = follows(&out, &b).unwrap().asked.join(" ");

@@ -9,15 +9,16 @@ use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use jiff::civil::DateTime;
-use lean_piece::Piece;
 use lean_piece::easel::{Easel, Stage};
 use lean_piece::paint_box::PaintBox;
-use lean_plan::departures::{Follows, as_painted, follows};
+use lean_piece::{Piece, ZoneId};
+use lean_plan::departures::{Follows, as_painted, follows, grown_over_by};
+use lean_plan::mark::ZoneMark;
 use lean_plan::planned::painted_look;
 use lean_plan::stages::calendar::{Calendar, calendar};
 use lean_plan::stages::glaze::{self, GlazeOffer};
 use lean_plan::stages::lay_in::{self, LayInOffer};
-use lean_plan::stages::{AtTheEasel, StageLook, at_the_easel, look_at};
+use lean_plan::stages::{AtTheEasel, StageLook, ZoneNow, at_the_easel, look_at};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -50,6 +51,21 @@ fn with_box(s: &Studio, id: i64) -> Result<(Piece, Option<PaintBox>), Problem> {
     Ok((kept.piece, paint_box))
 }
 
+/// Zones of the plan that are not painted look like what has grown over them, so that the plan's own map can be filled.
+fn fill_looks(at: &mut AtTheEasel, gone: &[(ZoneId, ZoneId)]) {
+    for look in at.looks.iter_mut().chain([&mut at.now]) {
+        let there = |z: ZoneId| look.zones.iter().find(|n| n.zone == z).copied();
+        let more: Vec<ZoneNow> = gone.iter().filter_map(|(zone, by)| Some(ZoneNow { zone: *zone, ..there(*by)? })).collect();
+        look.zones.extend(more);
+    }
+}
+
+fn fill_marks(zones: &mut Vec<ZoneMark>, gone: &[(ZoneId, ZoneId)]) {
+    let more: Vec<ZoneMark> =
+        gone.iter().filter_map(|(zone, by)| Some(ZoneMark { zone: *zone, mark: zones.iter().find(|z| z.zone == *by)?.mark })).collect();
+    zones.extend(more);
+}
+
 /// A piece at the easel, at the painter's time.
 #[utoipa::path(get, path = "/api/pieces/{id}/easel", operation_id = "read_easel", params(("id" = i64, Path), Now), responses((status = 200, body = EaselView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(now): Query<Now>) -> Result<Json<EaselView>, Problem> {
@@ -60,7 +76,10 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(now):
             let Some(b) = paint_box else { return Ok(Json(EaselView { at: None, follows: None })) };
             // Orders that contradict each other since zones were changed do not close the easel: the usual order is shown.
             let usual = || Piece { easel: Easel { orders: Vec::new(), ..piece.easel.clone() }, ..piece.clone() };
-            let at = at_the_easel(&piece, &b, now).or_else(|_| at_the_easel(&usual(), &b, now)).map_err(Problem::unusable)?;
+            let mut at = at_the_easel(&piece, &b, now).or_else(|_| at_the_easel(&usual(), &b, now)).map_err(Problem::unusable)?;
+            if let Some(at) = &mut at {
+                fill_looks(at, &grown_over_by(&piece, &as_painted(&piece)));
+            }
             Ok(Json(EaselView { at, follows: follows(&piece, &b) }))
         })
         .await
@@ -85,7 +104,11 @@ pub async fn offers(State(studio): State<Studio>, Path(id): Path<i64>) -> Result
                 return Err(Problem::unusable("There is no set yet. Choose one at the Lean set first."));
             };
             let painted = as_painted(&piece);
-            Ok(Json(EaselOffers { lay_ins: lay_in::offers(&painted, &b), glazes: glaze::offers(&painted, &b) }))
+            let gone = grown_over_by(&piece, &painted);
+            let mut offers = EaselOffers { lay_ins: lay_in::offers(&painted, &b), glazes: glaze::offers(&painted, &b) };
+            offers.lay_ins.iter_mut().for_each(|o| fill_marks(&mut o.zones, &gone));
+            offers.glazes.iter_mut().for_each(|o| fill_marks(&mut o.zones, &gone));
+            Ok(Json(offers))
         })
         .await
 }

@@ -161,8 +161,10 @@ function ByParts({ asked: { question, names }, verdict, onGive }: Props) {
   const open = !verdict || verdict.goes_on;
   const change = (i: number, by: number) =>
     setParts((now) => now.map((n, j) => (i === j ? Math.min(20, Math.max(0, n + by)) : n)));
+  const seen = verdict?.trials.length ?? 0;
   const give = () => {
-    const next = [...trials, parts];
+    // A trial counts once its colour has come back.
+    const next = [...trials.slice(0, seen), parts];
     setTrials(next);
     onGive({ by: "parts", trials: next });
   };

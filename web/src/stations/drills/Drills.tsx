@@ -1,6 +1,6 @@
 import { NativeSelect } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { Refused } from "../../api/client";
 import { Act } from "../../kit/Act";
@@ -128,6 +128,7 @@ function Running({
   const [verdict, setVerdict] = useState<Verdict | null>(null);
   const [problem, setProblem] = useState("");
   const [left, setLeft] = useState(GO);
+  const onItsWay = useRef(false);
   const tell = useCallback((e: unknown) => setProblem(e instanceof Refused ? e.problem.detail : String(e)), []);
   const fetchNext = useCallback(() => {
     setVerdict(null);
@@ -144,13 +145,18 @@ function Running({
     setGo(null);
   };
   const give = (given: Given) => {
-    if (!question || (verdict && !verdict.goes_on)) return;
+    // An answer pressed twice is one answer.
+    if (!question || onItsWay.current || (verdict && !verdict.goes_on)) return;
+    onItsWay.current = true;
     answered(question, given)
       .then((v) => {
         setVerdict(v);
         if (!v.goes_on) setGo({ ...go, asked: go.asked + 1, right: go.right + Number(v.right) });
       })
-      .catch(tell);
+      .catch(tell)
+      .finally(() => {
+        onItsWay.current = false;
+      });
   };
   const goOn = () => (left > 0 ? fetchNext() : end());
   const done = !!verdict && !verdict.goes_on;
