@@ -140,7 +140,8 @@ pub fn gain(before: f64, now: f64) -> String {
 }
 
 fn candidates(piece: &Piece, looks: &Looks, all: &[Task], said: Option<Stage>) -> Vec<Candidate> {
-    let of = |look: StageLook| {
+    let of = |mut look: StageLook| {
+        look.zones.iter_mut().filter(|z| z.to_come == 0 && !z.bare).for_each(|z| z.mark = over_its_run(piece, z));
         let zones: BTreeMap<u16, Lab> = look.zones.iter().map(|z| (z.zone.0, z.mark.lab)).collect();
         let bare = look.zones.iter().filter(|z| z.bare).map(|z| z.zone.0).collect();
         Candidate { expected: Expected { zones, bare }, look }
@@ -156,6 +157,13 @@ fn candidates(piece: &Piece, looks: &Looks, all: &[Task], said: Option<Stage>) -
     // A sheet on which nothing is to be seen yet goes with anything.
     list.retain(|l| spread(l) > 1.0);
     list.into_iter().map(of).collect()
+}
+
+/// What a zone shows as a whole: of one that runs from colour to colour the middle of its way.
+fn over_its_run(piece: &Piece, z: &crate::stages::ZoneNow) -> Mark {
+    let Some(run) = piece.zone(z.zone).and_then(|o| o.graded) else { return z.mark };
+    let (from, to) = (z.mark.lab, piece.within_rules(run.to));
+    Mark::of(Lab::new((from.l + to.l) / 2.0, (from.a + to.a) / 2.0, (from.b + to.b) / 2.0), piece.neutral())
 }
 
 fn spread(look: &StageLook) -> f64 {
