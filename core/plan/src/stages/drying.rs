@@ -96,18 +96,6 @@ pub fn drying(medium: Medium, ground: &Ground, air: Air, stage: Stage, strength:
     }
 }
 
-/// A length of time in words: `25 min`, `2 h`, `3 days`.
-pub fn said(minutes: u32) -> String {
-    match minutes {
-        0..=89 => format!("{minutes} min"),
-        90..=1439 => format!("{} h", (f64::from(minutes) / 60.0).round()),
-        _ => match (f64::from(minutes) / DAY).round() as u32 {
-            0 | 1 => "a day".into(),
-            days => format!("{days} days"),
-        },
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -148,6 +136,5 @@ mod tests {
         assert!(umber.over.0 >= 1440 && umber.over < black.over);
         assert!(of("PBk9", Stage::LayIn).over < black.over, "thin dries first: fat over lean");
         assert_eq!(black.beside, Minutes(0), "wet beside wet");
-        assert_eq!((said(25), said(120), said(4320)), ("25 min".into(), "2 h".into(), "3 days".into()));
     }
 }

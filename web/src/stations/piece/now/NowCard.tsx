@@ -17,6 +17,9 @@ export function NowCard({ at, follows }: { at: AtTheEasel; follows: Schemas["Fol
     <Card>
       {task ? <Task at={at} task={task} isNext={isNext} onNext={() => choose(null)} /> : <h2>All is done</h2>}
       {at.words && <Warning>{withDays(at.words)}</Warning>}
+      {!at.sessions.proved && (
+        <Note>Not every order could be tried: there may be one that is done a little sooner.</Note>
+      )}
       <StillWet at={at} />
       <InHand at={at} />
       <LeftOut at={at} />
