@@ -44,6 +44,26 @@ pub const KITE: &[u8] = include_bytes!("../kite/drawing.jpg");
 /// Name it is shown under.
 pub const KITE_FILE: &str = "beetle-kite.jpg";
 
+/// Small ray-traced pictures of two years at Sluice Yard, 560 × 420 JPEGs by name: the lane, the weir and the sill in all seasons.
+pub const YEARS: [(&str, &[u8]); 16] = [
+    ("lane-autumn-late", include_bytes!("../years/lane-autumn-late.jpg")),
+    ("lane-autumn-overcast", include_bytes!("../years/lane-autumn-overcast.jpg")),
+    ("lane-spring-early", include_bytes!("../years/lane-spring-early.jpg")),
+    ("lane-summer-noon", include_bytes!("../years/lane-summer-noon.jpg")),
+    ("lane-winter-dusk", include_bytes!("../years/lane-winter-dusk.jpg")),
+    ("lane-winter-early", include_bytes!("../years/lane-winter-early.jpg")),
+    ("sill-both-green", include_bytes!("../years/sill-both-green.jpg")),
+    ("sill-lamp-red", include_bytes!("../years/sill-lamp-red.jpg")),
+    ("sill-lamp-white", include_bytes!("../years/sill-lamp-white.jpg")),
+    ("sill-window-white", include_bytes!("../years/sill-window-white.jpg")),
+    ("weir-autumn-mist", include_bytes!("../years/weir-autumn-mist.jpg")),
+    ("weir-spring-noon", include_bytes!("../years/weir-spring-noon.jpg")),
+    ("weir-spring-overcast", include_bytes!("../years/weir-spring-overcast.jpg")),
+    ("weir-summer-dusk", include_bytes!("../years/weir-summer-dusk.jpg")),
+    ("weir-summer-late", include_bytes!("../years/weir-summer-late.jpg")),
+    ("weir-winter-mist", include_bytes!("../years/weir-winter-mist.jpg")),
+];
+
 /// A Box of the demo studio.
 #[derive(Clone, Debug, PartialEq)]
 pub struct DemoBox {
@@ -90,6 +110,14 @@ pub fn pens() -> DemoBox {
 /// Twenty-four coloured pencils.
 pub fn pencils() -> DemoBox {
     read(include_str!("../boxes/pencil.json"))
+}
+
+/// Twelve of the pans, in a box for the pocket.
+pub fn field_pans() -> DemoBox {
+    let left_at_home = ["orange", "deep-indigo-mix"];
+    let all = pans();
+    let pigments = all.pigments.into_iter().filter(|p| !left_at_home.contains(&p.id.0.as_str())).collect();
+    DemoBox { name: "Pocket pans".into(), medium: all.medium, pigments }
 }
 
 /// Fourteen pans of watercolour. White is the paper.

@@ -21,6 +21,8 @@ const Brief = lazy(() => import("./stations/brief/Brief").then((m) => ({ default
 const Subject = lazy(() => import("./stations/subject/Subject").then((m) => ({ default: m.Subject })));
 const Light = lazy(() => import("./stations/light/Light").then((m) => ({ default: m.Light })));
 const Drills = lazy(() => import("./stations/drills/Drills").then((m) => ({ default: m.Drills })));
+const Journal = lazy(() => import("./stations/journal/Journal").then((m) => ({ default: m.Journal })));
+const Learnt = lazy(() => import("./stations/journal/Learnt").then((m) => ({ default: m.Learnt })));
 const FieldNotes = lazy(() => import("./stations/field/FieldNotes").then((m) => ({ default: m.FieldNotes })));
 const FieldNote = lazy(() => import("./stations/field/FieldNote").then((m) => ({ default: m.FieldNote })));
 const LeanSet = lazy(() => import("./stations/lean-set/LeanSet").then((m) => ({ default: m.LeanSet })));
@@ -49,6 +51,8 @@ const router = createBrowserRouter([
           { path: "box", element: <BoxStation /> },
         ],
       },
+      { path: "/journal", element: <Journal /> },
+      { path: "/journal/learnt", element: <Learnt /> },
       { path: "/drills", element: <Drills /> },
       { path: "/field", element: <FieldNotes /> },
       { path: "/field/:id", element: <FieldNote /> },

@@ -3,6 +3,7 @@
 use crate::problem::Problem;
 use lean_piece::StudyNumber;
 use lean_plan::mark::ZoneMark;
+use lean_plan::shared::SharedSet;
 use lean_search::SetFound;
 use lean_search::progress::Progress;
 use serde::Serialize;
@@ -31,6 +32,8 @@ pub struct JobView {
     pub found: Vec<SetFound>,
     /// Studies made so far, to be looked at before all of them are kept.
     pub made: Vec<MadeStudy>,
+    /// Sets for several pieces, smallest first.
+    pub shared: Vec<SharedSet>,
 }
 
 /// A study that was made by work still going on.
@@ -61,6 +64,11 @@ impl Job {
     /// Shows a study that was made.
     pub fn made(&self, study: MadeStudy) {
         self.view.send_modify(|v| v.made.push(study));
+    }
+
+    /// Shows the sets for several pieces.
+    pub fn shared(&self, sets: Vec<SharedSet>) {
+        self.view.send_modify(|v| v.shared = sets);
     }
 
     /// Follows what the job is doing.
@@ -116,7 +124,7 @@ impl Jobs {
     pub fn start(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
         let id = self.next.fetch_add(1, Ordering::Relaxed) + 1;
         let view =
-            JobView { id, piece, what: what.into(), share: 0.0, finished: false, problem: None, found: Vec::new(), made: Vec::new() };
+            JobView { id, piece, what: what.into(), share: 0.0, finished: false, problem: None, found: Vec::new(), made: Vec::new(), shared: Vec::new() };
         let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
         {
             let mut all = self.all.lock().unwrap_or_else(|p| p.into_inner());

@@ -1,7 +1,7 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, drills, easel, enlarging, field_notes, grounds, instruments, jobs, maps, others, pieces, progress,
+    borrowed, boxes, cards, damaged, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, maps, others, pieces, progress,
     readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
 };
 use crate::state::Studio;
@@ -36,6 +36,9 @@ const MOST_BYTES: usize = 256 << 20;
         enlarging::UnderGrid,
         lean_piece::PageFormat,
         lean_drills::Drill,
+        lean_journal::Season,
+        lean_journal::DayTime,
+        lean_piece::easel::Outcome,
         lean_piece::easel::Stage
     ))
 )]
@@ -118,6 +121,15 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(drills::read))
         .routes(routes!(drills::question))
         .routes(routes!(drills::answer))
+        .routes(routes!(journal::find::find))
+        .routes(routes!(journal::find::choices))
+        .routes(routes!(journal::learnt::read))
+        .routes(routes!(journal::learnt::csv))
+        .routes(routes!(journal::learnt::measure))
+        .routes(routes!(journal::learnt::one_set))
+        .routes(routes!(journal::lend::piece_of_study))
+        .routes(routes!(journal::lend::lend_set))
+        .routes(routes!(journal::booklet::pdf))
         .routes(routes!(wheel::read))
         .routes(routes!(work::read_additions))
         .routes(routes!(sheet::pdf))

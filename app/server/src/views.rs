@@ -152,14 +152,16 @@ pub struct PieceLine {
     pub has_reference: bool,
     /// The day it must be finished.
     pub due: Option<String>,
+    /// The day it came out, or was given up.
+    pub ended: Option<String>,
     /// When it last changed, UTC.
     pub changed: String,
 }
 
 impl From<Summary> for PieceLine {
     fn from(s: Summary) -> Self {
-        let Line { title, medium, zones, studies, has_reference, due } = s.line;
-        Self { id: s.id, title, medium, zones, studies, has_reference, due, changed: s.changed }
+        let Line { title, medium, zones, studies, has_reference, due, ended } = s.line;
+        Self { id: s.id, title, medium, zones, studies, has_reference, due, ended, changed: s.changed }
     }
 }
 

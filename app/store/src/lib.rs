@@ -11,6 +11,7 @@ mod drills;
 mod errors;
 mod field_notes;
 mod grounds;
+mod journal;
 mod maps;
 mod migrations;
 mod pictures;
@@ -24,6 +25,7 @@ pub use errors::StoreError;
 pub use field_notes::{KeptNote, NoteId};
 pub use grounds::GroundNumber;
 
+pub use journal::{Choices, Found, KeptEntry, Source};
 pub use readings::{ReadingId, Readings};
 
 pub use pieces::{Kept, Line, PieceId, Summary};
@@ -43,6 +45,7 @@ pub struct Store {
     connection: Mutex<Connection>,
     maps: maps::Maps,
     recent: recent::Recent,
+    journal: Mutex<Option<journal::Stand>>,
 }
 
 impl Store {
@@ -78,7 +81,7 @@ impl Store {
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", "ON")?;
         migrations::bring_up_to_date(&mut connection)?;
-        Ok(Self { connection: Mutex::new(connection), maps: maps::Maps::default(), recent: recent::Recent::default() })
+        Ok(Self { connection: Mutex::new(connection), maps: maps::Maps::default(), recent: recent::Recent::default(), journal: Mutex::default() })
     }
 
     /// Looks through every page of the file.
@@ -102,6 +105,11 @@ impl Store {
     pub fn limit_pages(&self, pages: u32) -> Result<(), StoreError> {
         self.lock().query_row(&format!("PRAGMA max_page_count = {pages}"), [], |_| Ok(()))?;
         Ok(())
+    }
+
+    /// How the file stood when the journal was brought up to date last.
+    fn journal_stand(&self) -> MutexGuard<'_, Option<journal::Stand>> {
+        self.journal.lock().unwrap_or_else(|poisoned| poisoned.into_inner())
     }
 
     fn lock(&self) -> MutexGuard<'_, Connection> {

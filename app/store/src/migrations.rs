@@ -86,6 +86,60 @@ fn steps() -> Vec<M<'static>> {
         changed   TEXT NOT NULL
     ) STRICT;",
         ),
+        // The journal is an index: all of it can be made again of what lies beside it.
+        M::up(
+            "CREATE TABLE journal_sources (
+        source    TEXT NOT NULL,
+        of        INTEGER NOT NULL,
+        seen      TEXT NOT NULL,
+        PRIMARY KEY (source, of)
+    ) STRICT, WITHOUT ROWID;
+    CREATE TABLE journal (
+        id        INTEGER PRIMARY KEY,
+        source    TEXT NOT NULL,
+        of        INTEGER NOT NULL,
+        kind      TEXT NOT NULL,
+        number    INTEGER NOT NULL,
+        day       TEXT NOT NULL,
+        month     INTEGER,
+        hour      INTEGER,
+        medium    TEXT,
+        ground    TEXT NOT NULL,
+        scheme    TEXT NOT NULL,
+        weather   TEXT NOT NULL,
+        light     TEXT NOT NULL,
+        subject   TEXT NOT NULL,
+        outcome   TEXT,
+        value     REAL,
+        body      TEXT NOT NULL
+    ) STRICT;
+    CREATE INDEX journal_of_source ON journal (source, of);
+    CREATE INDEX journal_by_day ON journal (day, id);
+    CREATE INDEX journal_by_kind ON journal (kind, day);
+    CREATE INDEX journal_by_value ON journal (value);
+    CREATE VIRTUAL TABLE journal_words USING fts5 (words, content='', contentless_delete=1, tokenize='unicode61 remove_diacritics 2', prefix='2 3');
+    CREATE VIRTUAL TABLE journal_colours USING rtree (id, l0, l1, a0, a1, b0, b1);
+    CREATE TABLE journal_colour_of (
+        id        INTEGER PRIMARY KEY,
+        entry     INTEGER NOT NULL,
+        l         REAL NOT NULL,
+        a         REAL NOT NULL,
+        b         REAL NOT NULL
+    ) STRICT;
+    CREATE INDEX journal_colours_of_entry ON journal_colour_of (entry);
+    CREATE TABLE journal_pigments (
+        pigment   TEXT NOT NULL,
+        entry     INTEGER NOT NULL,
+        PRIMARY KEY (pigment, entry)
+    ) STRICT, WITHOUT ROWID;
+    CREATE INDEX journal_pigments_of_entry ON journal_pigments (entry);
+    CREATE TABLE journal_measured (
+        piece     INTEGER PRIMARY KEY REFERENCES pieces(id) ON DELETE CASCADE,
+        revision  INTEGER NOT NULL,
+        body      TEXT NOT NULL
+    ) STRICT;
+    CREATE INDEX pieces_seen ON pieces (aside, id, revision);",
+        ),
     ]
 }
 

@@ -39,6 +39,8 @@ pub struct Line {
     pub has_reference: bool,
     /// The day it must be finished; `None` when there is no hurry.
     pub due: Option<String>,
+    /// The day it came out, or was given up; `None` while it is worked on.
+    pub ended: Option<String>,
 }
 
 impl Line {
@@ -51,6 +53,7 @@ impl Line {
             studies: piece.studies.len(),
             has_reference: piece.reference.is_some(),
             due: piece.intent.due.clone(),
+            ended: piece.easel.ending.as_ref().map(|e| e.on.clone()),
         }
     }
 }

@@ -181,6 +181,9 @@ pub struct Study {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub minutes: u32,
+    /// The day it was made, as `2025-01-14`; `None` in records of earlier versions.
+    #[serde(default)]
+    pub made: Option<String>,
     /// Since when its clock runs, in seconds of Unix time; `None` while it stands.
     #[serde(default)]
     pub running_since: Option<i64>,

@@ -9,6 +9,7 @@ use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
 use lean_picture::{Picture, ZoneMap};
 use lean_piece::change::{LayZones, SetReference};
+use lean_piece::intent::occasion::Occasion;
 use lean_piece::{Command, Cut, Zone, ZoneId};
 use serde::{Deserialize, Serialize};
 
@@ -268,6 +269,17 @@ fn noted(note: &FieldNote, map: &ZoneMap, mut zones: Vec<Zone>) -> Vec<Zone> {
         zone.target = with_temperature(zone.target, Temperature(side));
     }
     zones
+}
+
+/// When and in what light and weather a note was made. A time that was not written as one is left out.
+pub fn occasion(note: &FieldNote) -> Occasion {
+    let noted = Occasion {
+        subject: String::new(),
+        at: Some(note.at.clone()).filter(|at| !at.is_empty()),
+        weather: note.weather.clone(),
+        light: note.light.clone(),
+    };
+    if noted.check().is_ok() { noted } else { Occasion { at: None, ..noted } }
 }
 
 /// What a piece made of a note is called: its words, or when it was.

@@ -30,6 +30,7 @@ pub mod paper;
 pub mod planned;
 pub mod progress;
 pub mod requests;
+pub mod shared;
 #[cfg(test)]
 mod staged;
 pub mod stages;

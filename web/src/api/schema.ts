@@ -601,6 +601,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/journal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Entries of the journal that fit a search: those nearest in colour first where a colour is looked for, or else the newest first. */
+        get: operations["find_entries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/booklet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Studies of several pieces as one PDF at true size, with what is in it on its first page. */
+        get: operations["print_booklet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What there is to choose from in a search. */
+        get: operations["journal_choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/learnt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the journal shows that no one sees by hand: plots with their figures, what pigments were worth, habits. */
+        get: operations["read_learnt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measures the finished pieces that were not measured yet: their last photo against the plan, and where the time went. Runs as a job. */
+        post: operations["measure_pieces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/one-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The proved best sets that serve several pieces together, and what each piece loses against its own. Runs as a job. */
+        post: operations["one_set_for_several"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/journal/plots/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The figures of a plot as comma-separated text. */
+        get: operations["save_plot"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -970,6 +1089,23 @@ export interface paths {
         get: operations["print_ladder"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/lent-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes the set of another piece, or of one of its studies, into use: the pigments this piece's Box holds. It can be undone. */
+        post: operations["lend_set"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1450,6 +1586,23 @@ export interface paths {
         get: operations["lamps"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/studies/{number}/piece": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins a new piece from a study: the same picture and zones, the study's colours, its set. */
+        post: operations["piece_of_study"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2063,6 +2216,15 @@ export interface components {
             /** @description What is in it, lightest first. */
             pigments: components["schemas"]["PigmentView"][];
         };
+        /** @description A Box with what its pigments were worth, those most used first. */
+        BoxWorth: {
+            /** @description Name of the Box. */
+            name: string;
+            /** @description Sets and studies made from pigments of its medium. */
+            of: number;
+            /** @description Its pigments, white left out. */
+            pigments: components["schemas"]["Worth"][];
+        };
         /** @description What the piece is, before any picture. */
         Brief: {
             /** @description Surface it is made on. */
@@ -2400,6 +2562,11 @@ export interface components {
          * @enum {string}
          */
         Dampness: "dry" | "damp" | "wet";
+        /**
+         * @description A part of the day.
+         * @enum {string}
+         */
+        DayTime: "early" | "midday" | "late" | "night";
         /** @description Everything a painter may ask of a set. The default asks for the hue families of the plan and nothing else. */
         Demands: {
             /**
@@ -2783,6 +2950,8 @@ export interface components {
              */
             drawing: components["schemas"]["PreliminaryDrawing"];
             /** @default null */
+            ending: components["schemas"]["Ending"] | null;
+            /** @default null */
             glaze: components["schemas"]["Glaze"] | null;
             /**
              * @description What guards the surface in the end.
@@ -2841,6 +3010,15 @@ export interface components {
             /** @description Where. */
             zone: components["schemas"]["ZoneId"];
         };
+        /** @description A piece that is finished, or given up. */
+        Ending: {
+            /** @description The day, as `2025-01-14`. */
+            on: string;
+            /** @description How it came out. */
+            outcome: components["schemas"]["Outcome"];
+            /** @description What was learnt, at most 300 characters; may be empty. */
+            words: string;
+        };
         /** @description A grid, and what a tracing takes. */
         EnlargingView: {
             /** @description The grid on piece and print. */
@@ -2855,6 +3033,75 @@ export interface components {
             typed: string;
             /** @description What that is called, or what to type instead. */
             words: string;
+        };
+        /** @description A colour with how much of it there is. */
+        EntryColour: {
+            /** @description The colour under daylight. */
+            lab: components["schemas"]["Lab"];
+            /**
+             * Format: double
+             * @description Share of the picture, 0..=1.
+             */
+            share: number;
+        };
+        /**
+         * @description What it was.
+         * @enum {string}
+         */
+        EntryKind: "piece" | "study" | "set" | "trial" | "reading" | "session" | "departure" | "field-note";
+        /** @description Where an entry was read from. */
+        EntrySource: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @enum {string} */
+            kind: "piece";
+        } | {
+            /** @enum {string} */
+            kind: "reading";
+            /** @description The Box. */
+            paint_box: string;
+        } | {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @enum {string} */
+            kind: "note";
+        };
+        /** @description A colour for the screen, with its share. */
+        EntrySwatch: {
+            /** @description CIELAB under D65. */
+            lab: components["schemas"]["Lab"];
+            /**
+             * Format: double
+             * @description Share of the picture, 0..=1.
+             */
+            share: number;
+            /** @description For the screen. */
+            srgb: components["schemas"]["Srgb8"];
+        };
+        /** @description An entry as the wall shows it. */
+        EntryView: {
+            /** @description Its colours for the screen, the largest first. */
+            colours: components["schemas"]["EntrySwatch"][];
+            /** @description The entry. */
+            entry: components["schemas"]["JournalEntry"];
+            /**
+             * Format: int64
+             * @description Its number in the journal.
+             */
+            id: number;
+            /** @description Address of what was painted, to be seen beside it. */
+            painted?: string | null;
+            /** @description Address of its picture; none where it has none. */
+            picture?: string | null;
+            read?: components["schemas"]["Srgb8"] | null;
+            /** @description Where it was read from. */
+            source: components["schemas"]["EntrySource"];
         };
         /**
          * @description What breaks the usual order of planes and distance, so that rules about it stay silent.
@@ -3017,6 +3264,20 @@ export interface components {
             raised: string[];
             /** @description What was noticed of the plan and has gone. */
             settled: string[];
+        };
+        /** @description Pieces one set is looked for. */
+        ForSeveral: {
+            /** @description Their numbers, 1 to 12, all of one medium. */
+            pieces: number[];
+            /** @description Pigments to do without. */
+            without?: components["schemas"]["PigmentId"][];
+        };
+        /** @description What fits a search. */
+        FoundView: {
+            /** @description How many fit in all. */
+            all: number;
+            /** @description The entries asked for. */
+            entries: components["schemas"]["EntryView"][];
         };
         /** @description How a picture is framed and corrected. The default looks at all of it as it is. */
         Frame: {
@@ -3357,6 +3618,17 @@ export interface components {
          * @enum {string}
          */
         Guard: "nothing" | "fixative" | "varnish";
+        /** @description What is nearly always taken in a medium. */
+        Habit: {
+            /** @description The medium. */
+            medium: components["schemas"]["Medium"];
+            /** @description The same in a sentence. */
+            says: string;
+            /** @description Sets it was seen in. */
+            sets: number;
+            /** @description The pigments, those most taken first. */
+            usual: components["schemas"]["PigmentUse"][];
+        };
         /** @description That the server answers. */
         Health: {
             /** @description Always true. */
@@ -3481,6 +3753,16 @@ export interface components {
              */
             moods: components["schemas"]["Mood"][];
             /**
+             * @description When and in what light and weather the subject was seen.
+             * @default {
+             *       "at": null,
+             *       "light": "",
+             *       "subject": "",
+             *       "weather": ""
+             *     }
+             */
+            occasion: components["schemas"]["Occasion"];
+            /**
              * @description What it is for, in the painter's words.
              * @default
              */
@@ -3522,8 +3804,73 @@ export interface components {
              * @description Share of the work done, 0..=1.
              */
             share: number;
+            /** @description Sets for several pieces, smallest first. */
+            shared: components["schemas"]["SharedSet"][];
             /** @description What it is, in a few words. */
             what: string;
+        };
+        /** @description What there is to choose from, most common first. */
+        JournalChoices: {
+            /** @description Grounds by name. */
+            ground: string[];
+            /** @description How many entries of each kind there are. */
+            kinds: components["schemas"]["KindCount"][];
+            /** @description Kinds of light. */
+            light: string[];
+            /** @description Pigments. */
+            pigment: components["schemas"]["PigmentChoice"][];
+            /** @description Schemes in words. */
+            scheme: string[];
+            /** @description Subjects. */
+            subject: string[];
+            /** @description Kinds of weather. */
+            weather: string[];
+        };
+        /** @description One thing that happened. */
+        JournalEntry: {
+            /**
+             * Format: int32
+             * @description Of a trial: which try at the same place it was, from 1.
+             */
+            attempt?: number | null;
+            /** @description Its colours as planned. */
+            colours: components["schemas"]["EntryColour"][];
+            /** @description Name of the ground; empty where there is none. */
+            ground: string;
+            /** @description What it was. */
+            kind: components["schemas"]["EntryKind"];
+            medium?: components["schemas"]["Medium"] | null;
+            /**
+             * Format: int32
+             * @description Minutes it took; `None` where nobody counted.
+             */
+            minutes?: number | null;
+            /**
+             * Format: double
+             * @description How far what was read lies from what was wanted, CIEDE2000.
+             */
+            miss?: number | null;
+            /**
+             * Format: int32
+             * @description Its number among those of its kind and source: of a study the study's own.
+             */
+            number: number;
+            /** @description When and in what light and weather its subject was seen. */
+            occasion: components["schemas"]["Occasion"];
+            /** @description What it belongs to: the title of the piece, the Box, or the note. */
+            of: string;
+            /** @description The day it happened, as `2025-01-14`. */
+            on: string;
+            outcome?: components["schemas"]["Outcome"] | null;
+            /** @description The pigments in it. */
+            pigments: components["schemas"]["PigmentUse"][];
+            read?: components["schemas"]["Lab"] | null;
+            /** @description The scheme in words; empty where there is none. */
+            scheme: string;
+            /** @description What it is, in a line. */
+            title: string;
+            /** @description What the painter wrote of it; may be empty. */
+            words: string;
         };
         /** @description A photo that was kept. */
         KeptPhoto: {
@@ -3545,6 +3892,13 @@ export interface components {
          * @enum {string}
          */
         Kind: "water" | "white" | "dark" | "skin" | "foliage" | "fur" | "metal" | "cloth" | "fruit";
+        /** @description How many entries of a kind there are. */
+        KindCount: {
+            /** @description How many. */
+            count: number;
+            /** @description Which. */
+            kind: components["schemas"]["EntryKind"];
+        };
         /** @description A kind of study in words. */
         KindLine: {
             /** @description Which. */
@@ -3638,6 +3992,17 @@ export interface components {
             shows: string;
             /** @description Every zone when only it lies there. */
             zones: components["schemas"]["ZoneMark"][];
+        };
+        /** @description What the journal shows that no one sees by hand. */
+        LearntView: {
+            /** @description What is taken every time. */
+            habits: components["schemas"]["Habit"][];
+            /** @description The plots. */
+            plots: components["schemas"]["Plot"][];
+            /** @description Finished pieces whose photo and hours were not measured yet. */
+            unmeasured: number;
+            /** @description What the pigments of every Box were worth. */
+            worth: components["schemas"]["BoxWorth"][];
         };
         /** @description Something no time is left for. */
         LeftOut: {
@@ -3742,6 +4107,30 @@ export interface components {
          * @enum {string}
          */
         Look: "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours" | "clipped" | "equal";
+        /** @description What a piece loses when it is made with the shared set. */
+        Loss: {
+            /**
+             * Format: double
+             * @description Its mean cost with the shared set.
+             */
+            cost: number;
+            /** @description That set. */
+            own: components["schemas"]["PigmentId"][];
+            /**
+             * Format: double
+             * @description Its mean cost with the best set of the same size of its own.
+             */
+            own_cost: number;
+            /**
+             * Format: int64
+             * @description Number of the piece.
+             */
+            piece: number;
+            /** @description Its title. */
+            title: string;
+            /** @description The same in a sentence. */
+            words: string;
+        };
         /** @description A study that was made by work still going on. */
         MadeStudy: {
             /** @description What each zone is filled with. */
@@ -4060,6 +4449,29 @@ export interface components {
              */
             revision: number;
         };
+        /** @description When and how the subject was seen, in the painter's words. */
+        Occasion: {
+            /**
+             * @description The day, as `2025-01-14`, or day and time, as `2025-01-14T08:10`; `None` when nobody knows.
+             * @default null
+             */
+            at: string | null;
+            /**
+             * @description The light, at most 80 characters.
+             * @default
+             */
+            light: string;
+            /**
+             * @description What it is a picture of, at most 80 characters: "landscape with water".
+             * @default
+             */
+            subject: string;
+            /**
+             * @description The weather, at most 80 characters.
+             * @default
+             */
+            weather: string;
+        };
         /** @description What is said of a mass. */
         OfMass: {
             /** @default null */
@@ -4125,6 +4537,11 @@ export interface components {
          * @enum {string}
          */
         OtherLight: "high-key" | "low-key" | "late-sun" | "pale-on-dark";
+        /**
+         * @description How it came out.
+         * @enum {string}
+         */
+        Outcome: "as-hoped" | "in-part" | "not-at-all";
         /** @description What was seen of a ground of one's own. */
         OwnGround: {
             /**
@@ -4308,6 +4725,8 @@ export interface components {
             changed: string;
             /** @description The day it must be finished. */
             due?: string | null;
+            /** @description The day it came out, or was given up. */
+            ended?: string | null;
             /** @description Whether it has a reference. */
             has_reference: boolean;
             /**
@@ -4367,8 +4786,32 @@ export interface components {
             /** @description What undo would take back. */
             undo?: string | null;
         };
+        /** @description A pigment that was used. */
+        PigmentChoice: {
+            /** @description Its id. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+        };
         /** @description Stable name of a pigment inside its Box: lower-case words joined by hyphens, or a Colour Index name. */
         PigmentId: string;
+        /** @description A pigment that was used. */
+        PigmentUse: {
+            /** @description What it is called in its Box. */
+            name: string;
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+            /**
+             * Format: double
+             * @description By how much the cost rises when it is dropped from its set; `None` where nobody knows.
+             */
+            price?: number | null;
+            /**
+             * Format: double
+             * @description Share of the picture whose mixes hold it, 0..=1; `None` where nobody knows.
+             */
+            share?: number | null;
+        };
         /** @description A pigment without its spectra. */
         PigmentView: {
             /** @description Colour Index generic names. */
@@ -4463,6 +4906,43 @@ export interface components {
             kind: components["schemas"]["PlaneKind"];
             /** @description Where it is. */
             part: components["schemas"]["Crop"];
+        };
+        /** @description A plot with what it says. */
+        Plot: {
+            /** @description What is seen beside them; empty where nothing is. */
+            beside: string;
+            /** @description Its name in addresses and files. */
+            key: string;
+            /** @description The marks, in their order. */
+            marks: components["schemas"]["PlotMark"][];
+            /** @description What the figures are, with their unit. */
+            measures: string;
+            /** @description What it says, in a sentence. */
+            says: string;
+            /** @description What it shows. */
+            title: string;
+        };
+        /** @description One mark of a plot. */
+        PlotMark: {
+            /**
+             * Format: double
+             * @description The figure it is seen beside: what was planned where `y` is what came.
+             */
+            beside?: number | null;
+            /** @description How many cases it was made from. */
+            cases: number;
+            /**
+             * Format: double
+             * @description One standard error of the figure; `None` where there is no telling.
+             */
+            doubt?: number | null;
+            /** @description What it stands for. */
+            label: string;
+            /**
+             * Format: double
+             * @description The figure.
+             */
+            y: number;
         };
         /** @description The preliminary drawing. */
         PreliminaryDrawing: {
@@ -5204,6 +5684,11 @@ export interface components {
             /** @description The zones the recipes belong to, in order; a graded zone once more for each further stop. */
             zones: components["schemas"]["ZoneId"][];
         };
+        /**
+         * @description A season of three months: winter is December to February in the north.
+         * @enum {string}
+         */
+        Season: "spring" | "summer" | "autumn" | "winter";
         /** @description What was read. */
         Seen: {
             /** @description 36 bands from 380 to 730 nm where an instrument read them; empty where only a colour is known. */
@@ -5309,6 +5794,15 @@ export interface components {
              */
             within?: number | null;
         };
+        /** @description The piece whose study or plan lends its set. */
+        SetLender: {
+            /**
+             * Format: int64
+             * @description The piece.
+             */
+            piece: number;
+            study?: components["schemas"]["StudyNumber"] | null;
+        };
         /** @description One hue of a scheme and how much of the picture it covers. */
         ShareLine: {
             /**
@@ -5323,6 +5817,22 @@ export interface components {
              * @description Share asked for, 0..=1.
              */
             share: number;
+        };
+        /** @description The best shared set of one size. */
+        SharedSet: {
+            /**
+             * Format: double
+             * @description Mean cost over all pieces.
+             */
+            cost: number;
+            /** @description What each piece loses, in the order asked. */
+            losses: components["schemas"]["Loss"][];
+            /** @description What they are called. */
+            names: string[];
+            /** @description The pigments, white not counted. */
+            pigments: components["schemas"]["PigmentId"][];
+            /** @description Whether every other set of this size is known to cost at least as much. */
+            proved: boolean;
         };
         /** @description The shares a study's hues should have. */
         Shares: {
@@ -5555,6 +6065,8 @@ export interface components {
              * @description Cost of that set for this study's wishes.
              */
             cost: number;
+            /** @description The day it was made, as `2025-01-14`; `None` in records of earlier versions. */
+            made?: string | null;
             /**
              * Format: int32
              * @description Minutes spent painting it.
@@ -6097,6 +6609,29 @@ export interface components {
             area: number;
             /** @description The colour. */
             lab: components["schemas"]["Lab"];
+        };
+        /** @description What a pigment of a Box was worth so far. */
+        Worth: {
+            /** @description The last day it was in a set or study; `None` when never. */
+            last?: string | null;
+            /** @description What it is called. */
+            name: string;
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+            /**
+             * Format: double
+             * @description By how much a set grew worse without it, on average; `None` where nobody knows.
+             */
+            price?: number | null;
+            /**
+             * Format: double
+             * @description Share of the picture whose mixes held it, on average, 0..=1; `None` where nobody knows.
+             */
+            share?: number | null;
+            /** @description Sets and studies it is in. */
+            times: number;
+            /** @description The same in a sentence. */
+            words: string;
         };
         /** @description One big simple shape of the piece. */
         Zone: {
@@ -7980,6 +8515,249 @@ export interface operations {
             };
         };
     };
+    find_entries: {
+        parameters: {
+            query?: {
+                /** @description Words, all of which must occur; the beginnings of words are enough. */
+                words?: string;
+                /** @description Kinds, as in `study,trial`; all when left out. */
+                kinds?: string;
+                /** @description A season. */
+                season?: components["schemas"]["Season"];
+                /** @description South of the equator. */
+                southern?: boolean;
+                /** @description A part of the day. */
+                day_time?: components["schemas"]["DayTime"];
+                /** @description The weather. */
+                weather?: string;
+                /** @description The light. */
+                light?: string;
+                /** @description The subject. */
+                subject?: string;
+                /** @description The medium. */
+                medium?: components["schemas"]["Medium"];
+                /** @description The ground, by its name. */
+                ground?: string;
+                /** @description The scheme, in words. */
+                scheme?: string;
+                /** @description A pigment, by its id. */
+                pigment?: string;
+                /** @description How it came out. */
+                outcome?: components["schemas"]["Outcome"];
+                /** @description From this day on, as `2025-01-14`. */
+                from?: string;
+                /** @description Up to this day. */
+                to?: string;
+                /** @description A colour, CIELAB under D65, as `52,-8,30`, or of the screen, as `#7a6f8c`. */
+                colour?: string;
+                /** @description A mean value, 0..=10. */
+                value?: number;
+                /** @description Entries to pass over. */
+                skip?: number;
+                /** @description Most entries wanted, 1 to 200; 60 when left out. */
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_booklet: {
+        parameters: {
+            query: {
+                /** @description Studies by piece and number, as in `1:2,1:3,4:1`. */
+                of: string;
+                /** @description What it is called; "Studies" when left out. */
+                title?: string;
+                /** @description Paper; A4 when left out. */
+                page?: components["schemas"]["PageFormat"];
+                /** @description Painted, flat or outlines. */
+                copy?: components["schemas"]["WhichCopy"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    journal_choices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JournalChoices"];
+                };
+            };
+        };
+    };
+    read_learnt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearntView"];
+                };
+            };
+        };
+    };
+    measure_pieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+        };
+    };
+    one_set_for_several: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForSeveral"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_plot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     shipped_pigments: {
         parameters: {
             query?: {
@@ -8922,6 +9700,55 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lend_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetLender"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10274,6 +11101,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UnderLamp"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    piece_of_study: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
                 };
             };
             404: {

@@ -3,7 +3,7 @@ import styles from "./KeysHelp.module.css";
 
 const KEYS: [string, string][] = [
   ["1 2 3 4 5 6 7 8", "Brief, Subject, Light, Lean set, Mixes, Studies, Piece, Box"],
-  ["0", "drills for the eye"],
+  ["9 0", "the journal; drills for the eye"],
   ["v w s n", "values only, warm–cool only, squint, as it reads among its neighbours; again: as it is"],
   ["f", "flat: plans and studies without the hand of the medium"],
   ["[ ]", "fewer or more value groups"],

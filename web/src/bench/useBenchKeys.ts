@@ -99,6 +99,7 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
     };
     for (const s of STATIONS) plain[s.key] = () => go(s.name);
     plain["8"] = () => go("box");
+    plain["9"] = () => navigate("/journal");
     plain["0"] = () => navigate("/drills");
     const go = (name: string) => {
       const kept = new URLSearchParams([...new URLSearchParams(now.current.search)].filter(([k]) => k === "zone"));

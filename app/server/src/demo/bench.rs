@@ -1,7 +1,7 @@
 //! "Bench by the north window".
 
 use super::{Colour, Named, Part, in_the_light, map_values, name_colours, name_masses, put_set, take_in, zone_at};
-use crate::handlers::progress::{simulated, with_photo};
+use crate::handlers::progress::{SHOT, simulated, with_photo};
 use crate::pictures::{TakenIn, png};
 use crate::problem::Problem;
 use jiff::{Span, Zoned};
@@ -107,7 +107,7 @@ fn photographed(store: &Store, id: PieceId, oils: &PaintBox) -> Result<(), Probl
         true => with_value(lab, Value((lab.value().0 - TOO_DARK).max(0.0))),
         false => lab,
     };
-    let photo = png(&simulated(&piece, oils, &hand)?)?;
+    let photo = png(&simulated(&piece, oils, &hand, SHOT)?)?;
     let TakenIn { digest, full, .. } = TakenIn::keep(store, &photo)?;
     let at = format!("{}T20:20", days_from_now(SECOND));
     store.apply(id, None, with_photo(piece, digest, "bench-second-evening.png".into(), full, at))?;

@@ -7,6 +7,7 @@ mod hen;
 mod kite;
 mod readings;
 mod tram_shed;
+mod years;
 
 use crate::pictures::TakenIn;
 use crate::problem::Problem;
@@ -52,6 +53,8 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
     bell::fill(store, &pencils)?;
     readings::fill(store, &pans)?;
     field_notes::fill(store)?;
+    let boxes = years::Boxes { pens: &pens, oils: &oils, pencils: &pencils };
+    years::fill(store, &boxes, jiff::Zoned::now().date())?;
     tram_shed::finish(store, main, &pastels)
 }
 

@@ -13,7 +13,7 @@ use axum::response::Response;
 use lean_picture::decode;
 use lean_piece::change::SetBrief;
 use lean_piece::{Brief, Millimetres, Piece, Size};
-use lean_plan::field_note::{FieldNote, title, with_photo, without_photo};
+use lean_plan::field_note::{occasion, FieldNote, title, with_photo, without_photo};
 use lean_plan::zones::PictureFile;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -134,6 +134,7 @@ pub async fn into_piece(
             };
             let command = command.map_err(Problem::unusable)?;
             let mut piece = Piece::new(brief.clone()).apply(lean_piece::Command::SetBrief(SetBrief { brief }))?.0;
+            piece.intent.occasion = occasion(&note);
             piece.intent.purpose = [&note.at.replace('T', " "), &note.light, &note.weather]
                 .into_iter()
                 .filter(|t| !t.is_empty())

@@ -11,6 +11,7 @@ pub mod field_notes;
 pub mod grounds;
 pub mod instruments;
 pub mod jobs;
+pub mod journal;
 pub mod maps;
 pub mod others;
 pub mod pieces;

@@ -59,14 +59,17 @@ pub async fn simulate(State(studio): State<Studio>, Path(id): Path<i64>, Query(t
             let kept = s.store.piece(id)?;
             let paint_box =
                 s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
-            png(&simulated(&kept.piece, &paint_box, &|_, lab| lab)?)
+            png(&simulated(&kept.piece, &paint_box, &|_, lab| lab, SHOT)?)
         })
         .await?;
     let name = taken.file_name.unwrap_or_else(|| "simulated".into()).chars().take(MOST_NAME).collect();
     take_in_for(studio, id, photo.into(), move |piece, p| Ok(with_photo(piece, p.digest, name, p.full, taken.at))).await
 }
 
-/// A photo of a piece as it should look now, its zones changed as `hand` says, askew on a table in warm light.
+/// Pixels along the longer side of a simulated photo.
+pub const SHOT: u32 = 1200;
+
+/// A photo of a piece as it should look now, its zones changed as `hand` says, askew on a table in warm light; `longer` pixels along its longer side.
 ///
 /// # Errors
 /// When there is nothing to be seen of it yet.
@@ -74,17 +77,18 @@ pub fn simulated(
     piece: &Piece,
     paint_box: &PaintBox,
     hand: &dyn Fn(lean_piece::ZoneId, lean_colour::Lab) -> lean_colour::Lab,
+    longer: u32,
 ) -> Result<Picture, Problem> {
     const SEED: u64 = 23;
-    const PAINTED: u32 = 900;
+    let shorter = longer * 3 / 4;
     let painted = as_painted(piece);
     let mut look = look_at(&painted, paint_box, None).ok_or_else(|| Problem::unusable("There is no set yet, so nothing is painted."))?;
     for z in &mut look.zones {
         z.mark.lab = hand(z.zone, z.mark.lab);
     }
-    let page = painted_look(&painted, &look, PAINTED).ok_or_else(|| Problem::unusable("There are no zones yet."))?;
+    let page = painted_look(&painted, &look, shorter).ok_or_else(|| Problem::unusable("There are no zones yet."))?;
     let portrait = page.height > page.width;
-    let (width, height) = if portrait { (900, 1200) } else { (1200, 900) };
+    let (width, height) = if portrait { (shorter, longer) } else { (longer, shorter) };
     let fits = (f64::from(page.width) / f64::from(page.height)) * f64::from(height) / f64::from(width);
     let (w, h) = if fits > 1.0 { (0.82, 0.82 / fits) } else { (0.82 * fits, 0.82) };
     let (x, y) = ((1.0 - w) / 2.0, (1.0 - h) / 2.0);

@@ -27,6 +27,16 @@ pub enum WhichCopy {
     Outline,
 }
 
+impl From<WhichCopy> for Copy {
+    fn from(which: WhichCopy) -> Self {
+        match which {
+            WhichCopy::Colour => Self::Painted,
+            WhichCopy::Flat => Self::Flat,
+            WhichCopy::Outline => Self::Outline,
+        }
+    }
+}
+
 /// Which copy of the sheet.
 #[derive(Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
@@ -62,11 +72,7 @@ async fn laid_out<T: Send + 'static>(
     printing: Printing,
     write: impl FnOnce(&[Sheet]) -> Result<T, Problem> + Send + 'static,
 ) -> Result<T, Problem> {
-    let copy = match printing.copy.unwrap_or_default() {
-        WhichCopy::Colour => Copy::Painted,
-        WhichCopy::Flat => Copy::Flat,
-        WhichCopy::Outline => Copy::Outline,
-    };
+    let copy = Copy::from(printing.copy.unwrap_or_default());
     let only = printing.numbers()?;
     studio
         .run(move |s| {

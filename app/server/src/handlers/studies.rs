@@ -80,9 +80,15 @@ pub async fn make_studies(
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
         let made = make(&piece, &paint_box, &worker.tables, &kinds, job, &|study| job.made(shown(&piece, study)))?;
+        let made: Vec<Study> = made.into_iter().map(|s| Study { made: Some(today()), ..s }).collect();
         keep(&worker, id, &piece, |now| made_anew(now, &made).into())
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+/// The day, where the server stands.
+fn today() -> String {
+    jiff::Zoned::now().date().to_string()
 }
 
 /// A study as it is shown while others are still being made.
@@ -139,6 +145,7 @@ fn one(
     let worker = studio.clone();
     let view = studio.jobs.start(id, "making studies", move |job| {
         let made = make_one(&piece, &paint_box, &worker.tables, (StudyNumber(0), scheme, &wanted), job)?;
+        let made = Study { made: Some(today()), ..made };
         keep(&worker, id, &piece, |now| with_one(now, &made, in_place_of).into())
     });
     Ok((StatusCode::ACCEPTED, Json(view)))

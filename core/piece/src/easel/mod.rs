@@ -1,10 +1,12 @@
 //! At the easel: how a piece is carried out, as far as the painter decided or did it.
 
 mod departure;
+mod ending;
 mod photo;
 mod task;
 
 pub use departure::{Departure, DepartureKind, Extent, MOST_DEPARTURES};
+pub use ending::{Ending, Outcome};
 pub use photo::{Corners, MOST_PHOTOS, ProgressPhoto};
 pub use task::{Done, Order, Stage, TaskId};
 
@@ -171,6 +173,8 @@ pub struct Easel {
     /// Photos of the piece on its way, oldest first.
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub photos: Vec<ProgressPhoto>,
+    /// How it came out; none while it is worked on.
+    pub ending: Option<Ending>,
 }
 
 /// Most changes of order and most tasks done or left out that are kept.
@@ -207,6 +211,7 @@ impl Easel {
         if self.photos.len() > MOST_PHOTOS {
             return Err(format!("{MOST_PHOTOS} photos of its progress are kept with one piece. Take one off first."));
         }
+        self.ending.iter().try_for_each(Ending::check)?;
         self.departures.iter().try_for_each(Departure::check)?;
         self.done.iter().try_for_each(Done::check)?;
         self.photos.iter().try_for_each(ProgressPhoto::check)

@@ -2,6 +2,7 @@
 
 pub mod fit;
 pub mod moods;
+pub mod occasion;
 pub mod schools;
 
 use crate::brief::MOST_NAME;
@@ -12,6 +13,7 @@ use fit::Fit;
 use lean_media::Medium;
 use lean_search::demands::HueFamily;
 use moods::Mood;
+use occasion::Occasion;
 use schools::{Question, School};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -53,6 +55,9 @@ pub struct Intent {
     pub for_whom: String,
     /// The day it must be finished, as `2025-01-14`; `None` when there is no hurry.
     pub due: Option<String>,
+    /// When and in what light and weather the subject was seen.
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub occasion: Occasion,
     /// What lengths are shown in.
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub units: Units,
@@ -111,6 +116,7 @@ impl Intent {
         if self.games.nothing_below.is_some_and(|v| !(0.0..=8.0).contains(&v)) {
             return Err("The limit below which nothing may lie is a value from 0 to 8.".into());
         }
+        self.occasion.check()?;
         self.fit.check()
     }
 

@@ -103,8 +103,9 @@ fn way(before: f64, now: f64) -> &'static str {
     }
 }
 
-/// Wet is never judged against dry: what a wet swatch dries to is predicted, by as much as the model says it moves.
-fn dry(paint_box: &PaintBox, r: &SwatchReading) -> (Lab, bool) {
+/// What a swatch reads, and whether it was predicted. Wet is never judged against dry: what a wet swatch dries to is predicted, by as much as the
+/// model says it moves.
+pub fn dry(paint_box: &PaintBox, r: &SwatchReading) -> (Lab, bool) {
     if r.state == Dampness::Dry {
         return (r.seen.lab, false);
     }

@@ -16,6 +16,7 @@ mod minutes;
 pub mod requests;
 pub mod shortened;
 mod smudging;
+pub mod spent;
 pub mod tasks;
 pub mod timetable;
 

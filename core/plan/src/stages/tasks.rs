@@ -39,10 +39,15 @@ pub struct Task {
 
 /// All there is to do, in the order of the stages and within them as the schools say. What was left out by the painter is not in it.
 pub fn tasks(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], order: &[ZoneId]) -> Vec<Task> {
-    let plain = at_pace(piece, paint_box, mixes, order, 1.0);
+    let plain = plainly_timed(piece, paint_box, mixes, order);
     let done: u32 = plain.iter().filter(|t| piece.easel.is_done(t.id)).map(|t| t.minutes.0).sum();
     let own = pace(piece, done);
     if own == 1.0 { plain } else { at_pace(piece, paint_box, mixes, order, own) }
+}
+
+/// The same, timed by the tables and not by the painter's own pace.
+pub fn plainly_timed(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], order: &[ZoneId]) -> Vec<Task> {
+    at_pace(piece, paint_box, mixes, order, 1.0)
 }
 
 fn at_pace(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], order: &[ZoneId], pace: f64) -> Vec<Task> {

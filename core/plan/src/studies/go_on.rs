@@ -54,6 +54,7 @@ fn former(piece: &Piece, mixes: &[ZoneMix], basis: &str) -> Option<Study> {
         basis: basis.to_owned(),
         reason: String::new(),
         minutes: 0,
-        running_since: None,
+        made: None,
+            running_since: None,
     })
 }

@@ -49,6 +49,7 @@ mod tests {
             basis: String::new(),
             reason: format!("reason {number}"),
             minutes: 0,
+            made: None,
             running_since: None,
         }
     }

@@ -192,6 +192,7 @@ impl<'a> Plan<'a> {
             basis: basis(self.piece, Some(self.paint_box)),
             reason: String::new(),
             minutes: 0,
+            made: None,
             running_since: None,
         })
     }

@@ -16,6 +16,7 @@ pub mod other_light;
 pub mod restraint;
 pub mod scheme;
 pub mod sheet;
+pub mod start;
 pub mod variants;
 
 pub use make::{make, make_one};

@@ -11,6 +11,7 @@ import { Cautions } from "../../lenses/Cautions";
 import { useStudio } from "../../lenses/stroke/useGround";
 import styles from "./Brief.module.css";
 import { Length } from "./Length";
+import { Moment } from "./Moment";
 
 /** What the piece is: title, what it is for, medium, ground, size, and how it lies on its sheet. */
 export function BriefRoom() {
@@ -69,6 +70,7 @@ export function BriefRoom() {
             }
           />
         </div>
+        <Moment />
         <NativeSelect
           label="Medium"
           value={brief.medium}

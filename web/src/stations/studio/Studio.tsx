@@ -7,7 +7,7 @@ import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { useRoom } from "../../room/useRoom";
-import { shortDay } from "../piece/lasting";
+import { dayWord, shortDay } from "../piece/lasting";
 import { Due } from "./Due";
 import styles from "./Studio.module.css";
 
@@ -24,8 +24,8 @@ export function Studio() {
         <h1>Lean Swatch</h1>
         <p>Few pigments. Value first, temperature second, hue last.</p>
         <p>
-          <Link to="/drills">Drills for the eye</Link>, two minutes; <Link to="/field">field notes</Link>, for a screen
-          held in one hand.
+          <Link to="/journal">Journal</Link> of everything made; <Link to="/drills">drills for the eye</Link>, two
+          minutes; <Link to="/field">field notes</Link>, for a screen held in one hand.
         </p>
       </header>
       <div className={styles.columns}>
@@ -42,32 +42,8 @@ export function Studio() {
               it with <code className="figures">--demo</code>; your own file stays as it is.
             </p>
           )}
-          <ul>
-            {studio.data?.pieces.map((p) => (
-              <li key={p.id}>
-                <Link to={`/pieces/${p.id}/${p.studies ? "studies" : "subject"}`}>
-                  {p.has_reference && (
-                    <img src={`/api/pieces/${p.id}/reference/view`} alt="" width={132} loading="lazy" />
-                  )}
-                  <span>
-                    <b>{p.title}</b>
-                    <span>
-                      {mediumName(p.medium)} · {p.zones ? `${p.zones} zones` : "no picture yet"}
-                      {p.studies ? ` · ${p.studies} studies` : ""}
-                      {p.due ? ` · due ${shortDay(p.due)}` : ""}
-                    </span>
-                    <span>
-                      {new Date(p.changed).toLocaleDateString(undefined, {
-                        day: "numeric",
-                        month: "long",
-                        year: "numeric",
-                      })}
-                    </span>
-                  </span>
-                </Link>
-              </li>
-            ))}
-          </ul>
+          <PieceList of={studio.data?.pieces.filter((p) => !p.ended) ?? []} />
+          <Finished of={studio.data?.pieces.filter((p) => p.ended) ?? []} />
           {studio.data?.damaged.map((d) => (
             <DamagedRecord key={`${d.what}${d.id}`} record={d} />
           ))}
@@ -83,6 +59,54 @@ export function Studio() {
         </button>
       </footer>
     </main>
+  );
+}
+
+type Line = Schemas["PieceLine"];
+
+function PieceList({ of }: { of: Line[] }) {
+  return (
+    <ul>
+      {of.map((p) => (
+        <li key={p.id}>
+          <Link to={`/pieces/${p.id}/${p.studies ? "studies" : "subject"}`}>
+            {p.has_reference && <img src={`/api/pieces/${p.id}/reference/view`} alt="" width={132} loading="lazy" />}
+            <span>
+              <b>{p.title}</b>
+              <span>
+                {mediumName(p.medium)} · {p.zones ? `${p.zones} zones` : "no picture yet"}
+                {p.studies ? ` · ${p.studies} studies` : ""}
+                {p.due ? ` · due ${shortDay(p.due)}` : ""}
+              </span>
+              <span>
+                {p.ended ? dayWord(p.ended, "long") : new Date(p.changed).toLocaleDateString(undefined, LONG)}
+              </span>
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const LONG: Intl.DateTimeFormatOptions = { day: "numeric", month: "long", year: "numeric" };
+/** Finished pieces shown at once; the journal has them all. */
+const LATEST = 4;
+
+/** What came out lately, the newest first. */
+function Finished({ of }: { of: Line[] }) {
+  if (!of.length) return null;
+  const latest = [...of].sort((a, b) => (b.ended ?? "").localeCompare(a.ended ?? "")).slice(0, LATEST);
+  return (
+    <section aria-label="Finished" className={styles.finished}>
+      <h2>Finished</h2>
+      <PieceList of={latest} />
+      {of.length > LATEST && (
+        <p>
+          <Link to="/journal">{of.length - LATEST} more are in the journal</Link>
+        </p>
+      )}
+    </section>
   );
 }
 

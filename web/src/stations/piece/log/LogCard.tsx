@@ -6,6 +6,7 @@ import { useBench, zoneName } from "../../../bench/context";
 import { Act } from "../../../kit/Act";
 import { Card, Note } from "../../../kit/Section";
 import { dayWord, minutesWord } from "../lasting";
+import { EndingPart } from "./Ending";
 import styles from "./Log.module.css";
 
 type Session = Schemas["Session"];
@@ -46,6 +47,7 @@ export function LogCard({ at }: { at: AtTheEasel | null }) {
         ))}
       </ol>
       <NewSession at={at} />
+      <EndingPart />
     </Card>
   );
 }

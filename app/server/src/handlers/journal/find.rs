@@ -1,0 +1,290 @@
+//! Finding entries.
+
+use crate::extract::Query;
+use crate::problem::Problem;
+use crate::state::Studio;
+use axum::Json;
+use axum::extract::State;
+use lean_colour::screen::lab_of_srgb;
+use lean_colour::{Lab, Srgb8, Value};
+use lean_journal::{DayTime, JournalEntry, EntryKind, Search, Season};
+use lean_media::{Medium, PigmentId};
+use lean_piece::easel::Outcome;
+use lean_store::{KeptEntry, Source};
+use serde::{Deserialize, Serialize};
+use utoipa::{IntoParams, ToSchema};
+
+/// Most entries in one answer.
+const MOST: usize = 200;
+/// Entries in one answer when nobody says.
+const USUAL: usize = 60;
+
+/// What is looked for; everything left out asks for nothing.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct Asked {
+    /// Words, all of which must occur; the beginnings of words are enough.
+    words: Option<String>,
+    /// Kinds, as in `study,trial`; all when left out.
+    kinds: Option<String>,
+    /// A season.
+    season: Option<Season>,
+    /// South of the equator.
+    southern: Option<bool>,
+    /// A part of the day.
+    day_time: Option<DayTime>,
+    /// The weather.
+    weather: Option<String>,
+    /// The light.
+    light: Option<String>,
+    /// The subject.
+    subject: Option<String>,
+    /// The medium.
+    medium: Option<Medium>,
+    /// The ground, by its name.
+    ground: Option<String>,
+    /// The scheme, in words.
+    scheme: Option<String>,
+    /// A pigment, by its id.
+    pigment: Option<String>,
+    /// How it came out.
+    outcome: Option<Outcome>,
+    /// From this day on, as `2025-01-14`.
+    from: Option<String>,
+    /// Up to this day.
+    to: Option<String>,
+    /// A colour, CIELAB under D65, as `52,-8,30`, or of the screen, as `#7a6f8c`.
+    colour: Option<String>,
+    /// A mean value, 0..=10.
+    value: Option<f64>,
+    /// Entries to pass over.
+    skip: Option<usize>,
+    /// Most entries wanted, 1 to 200; 60 when left out.
+    most: Option<usize>,
+}
+
+impl Asked {
+    fn search(self) -> Result<Search, Problem> {
+        let day = |d: Option<String>| match d.filter(|d| !d.is_empty()) {
+            Some(d) if d.parse::<jiff::civil::Date>().is_err() => {
+                Err(Problem::unusable(format!("\"{d}\" is no day. Write it as 2025-01-14.")))
+            }
+            d => Ok(d),
+        };
+        let words = self.words.unwrap_or_default();
+        if words.chars().count() > 300 {
+            return Err(Problem::unusable("300 characters of words are enough to find something. Use fewer."));
+        }
+        if let Some(v) = self.value.filter(|v| !(0.0..=10.0).contains(v)) {
+            return Err(Problem::unusable(format!("A value of {v} is out of range; values run from 0 to 10.")));
+        }
+        let said = |t: Option<String>| t.filter(|t| !t.is_empty());
+        Ok(Search {
+            words,
+            kinds: kinds(self.kinds.as_deref().unwrap_or_default())?,
+            season: self.season,
+            southern: self.southern.unwrap_or(false),
+            day_time: self.day_time,
+            weather: said(self.weather),
+            light: said(self.light),
+            subject: said(self.subject),
+            medium: self.medium,
+            ground: said(self.ground),
+            scheme: said(self.scheme),
+            pigment: said(self.pigment).map(PigmentId),
+            outcome: self.outcome,
+            from: day(self.from)?,
+            to: day(self.to)?,
+            colour: said(self.colour).as_deref().map(colour).transpose()?,
+            value: self.value.map(Value),
+        })
+    }
+}
+
+fn kinds(text: &str) -> Result<Vec<EntryKind>, Problem> {
+    let kind = |w: &str| {
+        EntryKind::ALL.into_iter().find(|k| k.key() == w).ok_or_else(|| {
+            let known: Vec<&str> = EntryKind::ALL.iter().map(|k| k.key()).collect();
+            Problem::unusable(format!("\"{w}\" is no kind of entry. There are {}.", known.join(", ")))
+        })
+    };
+    text.split(',').map(str::trim).filter(|w| !w.is_empty()).map(kind).collect()
+}
+
+fn colour(text: &str) -> Result<Lab, Problem> {
+    if let Some(rgb) = of_the_screen(text) {
+        return Ok(lab_of_srgb(rgb));
+    }
+    let numbers: Vec<f64> = text.split(',').filter_map(|n| n.trim().parse().ok()).collect();
+    match numbers[..] {
+        [l, a, b] if (0.0..=100.0).contains(&l) && a.abs() <= 200.0 && b.abs() <= 200.0 => Ok(Lab::new(l, a, b)),
+        _ => Err(Problem::unusable(format!("\"{text}\" is no colour. Write it as L,a,b: 52,-8,30, or as the screen does: #7a6f8c."))),
+    }
+}
+
+/// A colour as the screen's own chooser gives it: `#rrggbb`.
+fn of_the_screen(text: &str) -> Option<[u8; 3]> {
+    let digits = text.strip_prefix('#').filter(|d| d.len() == 6 && d.is_ascii())?;
+    let byte = |i: usize| u8::from_str_radix(&digits[2 * i..2 * i + 2], 16).ok();
+    Some([byte(0)?, byte(1)?, byte(2)?])
+}
+
+/// Where an entry was read from.
+#[derive(Serialize, ToSchema)]
+#[serde(rename_all = "kebab-case", tag = "kind")]
+pub enum EntrySource {
+    /// A piece.
+    Piece {
+        /// Its number.
+        id: i64,
+    },
+    /// A reading of a Box.
+    Reading {
+        /// The Box.
+        paint_box: String,
+    },
+    /// A field note.
+    Note {
+        /// Its number.
+        id: i64,
+    },
+}
+
+/// A colour for the screen, with its share.
+#[derive(Serialize, ToSchema)]
+pub struct EntrySwatch {
+    /// For the screen.
+    srgb: Srgb8,
+    /// CIELAB under D65.
+    lab: Lab,
+    /// Share of the picture, 0..=1.
+    share: f64,
+}
+
+/// An entry as the wall shows it.
+#[derive(Serialize, ToSchema)]
+pub struct EntryView {
+    /// Its number in the journal.
+    id: i64,
+    /// Where it was read from.
+    source: EntrySource,
+    /// The entry.
+    entry: JournalEntry,
+    /// Its colours for the screen, the largest first.
+    colours: Vec<EntrySwatch>,
+    /// What was really there, for the screen.
+    read: Option<Srgb8>,
+    /// Address of its picture; none where it has none.
+    picture: Option<String>,
+    /// Address of what was painted, to be seen beside it.
+    painted: Option<String>,
+}
+
+/// What fits a search.
+#[derive(Serialize, ToSchema)]
+pub struct FoundView {
+    /// The entries asked for.
+    entries: Vec<EntryView>,
+    /// How many fit in all.
+    all: usize,
+}
+
+/// Width of the pictures of the wall, in pixels.
+const PICTURE: u32 = 360;
+
+fn view(studio: &Studio, kept: KeptEntry) -> EntryView {
+    let KeptEntry { id, source, entry } = kept;
+    let mut colours: Vec<EntrySwatch> =
+        entry.colours.iter().map(|c| EntrySwatch { srgb: c.lab.xyz().srgb(), lab: c.lab, share: c.share }).collect();
+    colours.sort_by(|a, b| b.share.total_cmp(&a.share));
+    let painted = |piece: i64, study: &str| format!("/api/pieces/{piece}/painted?width={PICTURE}{study}&journal={id}");
+    // A note without a photo has no picture; its record may be gone since the journal was asked.
+    let (picture, beside) = match (&source, entry.kind) {
+        (Source::Piece(p), EntryKind::Study) => (Some(painted(*p, &format!("&study={}", entry.number))), None),
+        (Source::Piece(p), EntryKind::Piece) => {
+            let photos = studio.store.piece(*p).map(|k| k.piece.easel.photos.len()).unwrap_or_default();
+            let last = photos.checked_sub(1).map(|at| format!("/api/pieces/{p}/easel/photos/{at}/view"));
+            (Some(painted(*p, "")), last)
+        }
+        (Source::Note(n), _) => {
+            let photo = studio.store.field_note(*n).ok().and_then(|k| k.note.photo);
+            (photo.map(|digest| format!("/api/field-notes/photo/{digest}")), None)
+        }
+        _ => (None, None),
+    };
+    let source = match source {
+        Source::Piece(id) => EntrySource::Piece { id },
+        Source::Reading(paint_box, _) => EntrySource::Reading { paint_box: paint_box.0 },
+        Source::Note(id) => EntrySource::Note { id },
+    };
+    EntryView { id, source, read: entry.read.map(|lab| lab.xyz().srgb()), entry, colours, picture, painted: beside }
+}
+
+/// Entries of the journal that fit a search: those nearest in colour first where a colour is looked for, or else the newest first.
+#[utoipa::path(get, path = "/api/journal", operation_id = "find_entries", params(Asked), responses((status = 200, body = FoundView), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn find(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<FoundView>, Problem> {
+    let (skip, most) = (asked.skip.unwrap_or(0), asked.most.unwrap_or(USUAL).clamp(1, MOST));
+    let search = asked.search()?;
+    studio
+        .run(move |s| {
+            let found = s.store.journal(&search, skip, most)?;
+            Ok(Json(FoundView { all: found.all, entries: found.entries.into_iter().map(|k| view(s, k)).collect() }))
+        })
+        .await
+}
+
+/// A pigment that was used.
+#[derive(Serialize, ToSchema)]
+pub struct PigmentChoice {
+    /// Its id.
+    id: String,
+    /// What it is called.
+    name: String,
+}
+
+/// How many entries of a kind there are.
+#[derive(Serialize, ToSchema)]
+pub struct KindCount {
+    /// Which.
+    kind: EntryKind,
+    /// How many.
+    count: usize,
+}
+
+/// What there is to choose from, most common first.
+#[derive(Serialize, ToSchema)]
+pub struct JournalChoices {
+    /// Kinds of weather.
+    weather: Vec<String>,
+    /// Kinds of light.
+    light: Vec<String>,
+    /// Subjects.
+    subject: Vec<String>,
+    /// Grounds by name.
+    ground: Vec<String>,
+    /// Schemes in words.
+    scheme: Vec<String>,
+    /// Pigments.
+    pigment: Vec<PigmentChoice>,
+    /// How many entries of each kind there are.
+    kinds: Vec<KindCount>,
+}
+
+/// What there is to choose from in a search.
+#[utoipa::path(get, path = "/api/journal/choices", operation_id = "journal_choices", responses((status = 200, body = JournalChoices)))]
+pub async fn choices(State(studio): State<Studio>) -> Result<Json<JournalChoices>, Problem> {
+    studio
+        .run(|s| {
+            let c = s.store.journal_choices()?;
+            Ok(Json(JournalChoices {
+                weather: c.weather,
+                light: c.light,
+                subject: c.subject,
+                ground: c.ground,
+                scheme: c.scheme,
+                pigment: c.pigment.into_iter().map(|(id, name)| PigmentChoice { id: id.0, name }).collect(),
+                kinds: c.kinds.into_iter().map(|(kind, count)| KindCount { kind, count }).collect(),
+            }))
+        })
+        .await
+}
