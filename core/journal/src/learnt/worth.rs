@@ -6,6 +6,9 @@ use lean_media::PigmentId;
 use lean_piece::paint_box::PaintBox;
 use serde::Serialize;
 
+/// Idle pigments named in the sentence.
+const NAMED: usize = 6;
+
 /// What a pigment of a Box was worth so far.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -76,7 +79,11 @@ pub fn plot(of: &BoxWorth, key: usize) -> Plot {
     let says = match (of.of, idle.len()) {
         (0, _) => "No set and no study was made from this Box yet.".to_owned(),
         (_, 0) => format!("Every pigment was in one of {} sets and studies at least once.", of.of),
-        (_, n) => format!("{n} of {} never left the Box in {} sets and studies.", of.pigments.len(), of.of),
+        (_, n) => {
+            let named = idle.iter().take(NAMED).copied().collect::<Vec<_>>().join(", ");
+            let more = if n > NAMED { format!(" and {} more", n - NAMED) } else { String::new() };
+            format!("{n} of {} never left the Box in {} sets and studies: {named}{more}.", of.pigments.len(), of.of)
+        }
     };
     let mark = |p: &Worth| PlotMark { label: p.name.clone(), y: p.times as f64, beside: None, doubt: None, cases: p.times };
     Plot {

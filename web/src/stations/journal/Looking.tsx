@@ -7,6 +7,7 @@ import { Acts, Note } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { OUTCOMES } from "../piece/log/Ending";
 import { ColourWell } from "./ColourWell";
+import styles from "./Journal.module.css";
 
 type Asked = Record<string, string>;
 type Ask = (change: Record<string, string | null>) => void;
@@ -37,6 +38,7 @@ export function Looking({ asked, kinds, onAsk }: { asked: Asked; kinds: string; 
     (data.length > 0 || asked[name]) && (
       <NativeSelect
         size="xs"
+        className={styles.choice}
         label={label}
         value={asked[name] ?? ""}
         data={[{ value: "", label: "any" }, ...data]}
@@ -63,7 +65,7 @@ export function Looking({ asked, kinds, onAsk }: { asked: Asked; kinds: string; 
       {select("scheme", "Scheme", of(choices?.scheme))}
       {select(
         "pigment",
-        "With the pigment",
+        "Pigment",
         (choices?.pigment ?? []).map((p) => ({ value: p.id, label: p.name })),
       )}
       {select("outcome", "Came out", OUTCOMES)}
