@@ -123,8 +123,17 @@ impl Jobs {
     /// Starts work on a thread of its own. A job of the same piece and kind that still runs is cancelled first.
     pub fn start(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
         let id = self.next.fetch_add(1, Ordering::Relaxed) + 1;
-        let view =
-            JobView { id, piece, what: what.into(), share: 0.0, finished: false, problem: None, found: Vec::new(), made: Vec::new(), shared: Vec::new() };
+        let view = JobView {
+            id,
+            piece,
+            what: what.into(),
+            share: 0.0,
+            finished: false,
+            problem: None,
+            found: Vec::new(),
+            made: Vec::new(),
+            shared: Vec::new(),
+        };
         let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
         {
             let mut all = self.all.lock().unwrap_or_else(|p| p.into_inner());

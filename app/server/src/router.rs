@@ -1,8 +1,8 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, maps, others, pieces, progress,
-    readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, maps, others, pieces,
+    progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};

@@ -36,7 +36,13 @@ fn filled() -> Store {
         piece.intent.occasion.at = Some(format!("{day}T{:02}:00", n % 24));
         piece.intent.occasion.weather = ["clear", "mist", "rain", "snow"][(n % 4) as usize].into();
         let area = 1.0 / 8.0;
-        piece.zones = (1..=8).map(|z| lean_piece::Zone { id: lean_piece::ZoneId(z), reading: lean_picture::Reading { area, ..piece.zones[0].reading.clone() }, ..piece.zones[0].clone() }).collect();
+        piece.zones = (1..=8)
+            .map(|z| lean_piece::Zone {
+                id: lean_piece::ZoneId(z),
+                reading: lean_picture::Reading { area, ..piece.zones[0].reading.clone() },
+                ..piece.zones[0].clone()
+            })
+            .collect();
         let mut colours = || (0..8).map(|_| Lab::new(10.0 + 85.0 * next(), 80.0 * next() - 40.0, 90.0 * next() - 40.0)).collect::<Vec<_>>();
         piece.studies = (1..=STUDIES).map(|s| study(s, &colours(), &day)).collect();
         store.create_piece(&piece).expect("kept");

@@ -53,6 +53,20 @@ pub enum StoreError {
     /// The folder cannot be made.
     #[error("The folder {0} cannot be made: {1}. Choose another with --data.")]
     Folder(String, String),
+    /// The name of the data file leads nowhere.
+    #[error("{0} is a link to a file that is not there. Mend the link, or name the file itself with --data.")]
+    LeadsNowhere(String),
+    /// There is a file where a new one should be made.
+    #[error("{0} is there already and is not written over. Choose another name.")]
+    There(String),
+    /// What was given is no archive of a studio.
+    #[error("This is no archive of a studio, or a damaged one: {0}. Nothing was read from it.")]
+    NoArchive(String),
+    /// The data file was taken away while the program ran.
+    #[error(
+        "The data file is gone or was replaced while Lean Swatch ran, so nothing more is written to it. Put it back, or stop the program and start it again."
+    )]
+    Gone,
     /// Anything else from the database.
     #[error("The data file could not be used: {0}. Nothing was changed; try again.")]
     Database(rusqlite::Error),
@@ -60,6 +74,9 @@ pub enum StoreError {
 
 impl From<rusqlite::Error> for StoreError {
     fn from(e: rusqlite::Error) -> Self {
+        if e.sqlite_error().is_some_and(|e| e.extended_code == rusqlite::ffi::SQLITE_CONSTRAINT_COMMITHOOK) {
+            return Self::Gone;
+        }
         match e.sqlite_error_code() {
             Some(ErrorCode::DiskFull) => Self::Full,
             Some(ErrorCode::DatabaseBusy | ErrorCode::DatabaseLocked) => Self::Locked,

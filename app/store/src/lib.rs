@@ -12,6 +12,7 @@ mod errors;
 mod field_notes;
 mod grounds;
 mod journal;
+mod keeping;
 mod maps;
 mod migrations;
 mod pictures;
@@ -26,12 +27,13 @@ pub use field_notes::{KeptNote, NoteId};
 pub use grounds::GroundNumber;
 
 pub use journal::{Choices, Found, KeptEntry, Source};
+pub use keeping::{Backups, Checked, KEPT, MEDIA_TYPE};
 pub use readings::{ReadingId, Readings};
 
 pub use pieces::{Kept, Line, PieceId, Summary};
 
-use rusqlite::Connection;
-use std::path::Path;
+use rusqlite::{Connection, OpenFlags};
+use std::path::{Path, PathBuf};
 use std::sync::{Mutex, MutexGuard};
 use std::time::Duration;
 
@@ -43,6 +45,7 @@ const CHECKED_WHOLE: u64 = 64 << 20;
 /// One open data file.
 pub struct Store {
     connection: Mutex<Connection>,
+    path: Option<PathBuf>,
     maps: maps::Maps,
     recent: recent::Recent,
     journal: Mutex<Option<journal::Stand>>,
@@ -55,12 +58,10 @@ impl Store {
     /// [`StoreError::Damaged`] when it is no data file of ours or its pages are broken, [`StoreError::Locked`] when another program
     /// holds it, [`StoreError::Newer`] when a later version wrote it.
     pub fn open(path: &Path) -> Result<Self, StoreError> {
-        if let Some(folder) = path.parent().filter(|f| !f.as_os_str().is_empty()) {
-            std::fs::create_dir_all(folder).map_err(|e| StoreError::Folder(folder.display().to_string(), e.to_string()))?;
-        }
+        keeping::prepared_place(path)?;
         let size = std::fs::metadata(path).map(|m| m.len()).unwrap_or(0);
         let connection = Connection::open(path)?;
-        let store = Self::prepared(connection)?;
+        let store = Self::prepared(connection, Some(path))?;
         if size > 0 && size <= CHECKED_WHOLE {
             store.check()?;
         }
@@ -72,16 +73,29 @@ impl Store {
     /// # Errors
     /// As [`Store::open`].
     pub fn in_memory() -> Result<Self, StoreError> {
-        Self::prepared(Connection::open_in_memory()?)
+        Self::prepared(Connection::open_in_memory()?, None)
     }
 
-    fn prepared(mut connection: Connection) -> Result<Self, StoreError> {
+    fn prepared(mut connection: Connection, path: Option<&Path>) -> Result<Self, StoreError> {
         connection.busy_timeout(PATIENCE)?;
+        keeping::guarded(&connection)?;
         connection.pragma_update(None, "journal_mode", "WAL")?;
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", "ON")?;
+        if let Some(path) = path {
+            migrations::kept_as_it_was(&connection, path)?;
+        }
         migrations::bring_up_to_date(&mut connection)?;
-        Ok(Self { connection: Mutex::new(connection), maps: maps::Maps::default(), recent: recent::Recent::default(), journal: Mutex::default() })
+        if let Some(path) = path {
+            keeping::still_there(&connection, path)?;
+        }
+        Ok(Self {
+            path: path.map(Path::to_owned),
+            connection: Mutex::new(connection),
+            maps: maps::Maps::default(),
+            recent: recent::Recent::default(),
+            journal: Mutex::default(),
+        })
     }
 
     /// Looks through every page of the file.
@@ -110,6 +124,18 @@ impl Store {
     /// How the file stood when the journal was brought up to date last.
     fn journal_stand(&self) -> MutexGuard<'_, Option<journal::Stand>> {
         self.journal.lock().unwrap_or_else(|poisoned| poisoned.into_inner())
+    }
+
+    /// Runs long reading over a connection of its own, so that nobody waits for it; in memory there is only the one.
+    fn reading<T>(&self, work: impl FnOnce(&Connection) -> Result<T, StoreError>) -> Result<T, StoreError> {
+        match &self.path {
+            Some(path) => {
+                let own = Connection::open_with_flags(path, OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX)?;
+                own.busy_timeout(PATIENCE)?;
+                work(&own)
+            }
+            None => work(&self.lock()),
+        }
     }
 
     fn lock(&self) -> MutexGuard<'_, Connection> {

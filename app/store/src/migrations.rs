@@ -1,9 +1,11 @@
 //! The shape of the data file, step by step. Steps are only ever added.
 
 use crate::errors::StoreError;
+use crate::keeping::{Backups, copy};
 use crate::maps;
 use rusqlite::Connection;
 use rusqlite_migration::{HookError, M, Migrations};
+use std::path::Path;
 
 fn steps() -> Vec<M<'static>> {
     vec![
@@ -118,13 +120,10 @@ fn steps() -> Vec<M<'static>> {
     CREATE INDEX journal_by_kind ON journal (kind, day);
     CREATE INDEX journal_by_value ON journal (value);
     CREATE VIRTUAL TABLE journal_words USING fts5 (words, content='', contentless_delete=1, tokenize='unicode61 remove_diacritics 2', prefix='2 3');
-    CREATE VIRTUAL TABLE journal_colours USING rtree (id, l0, l1, a0, a1, b0, b1);
+    CREATE VIRTUAL TABLE journal_colours USING rtree (id, l0, l1, a0, a1, b0, b1, +entry INTEGER);
     CREATE TABLE journal_colour_of (
         id        INTEGER PRIMARY KEY,
-        entry     INTEGER NOT NULL,
-        l         REAL NOT NULL,
-        a         REAL NOT NULL,
-        b         REAL NOT NULL
+        entry     INTEGER NOT NULL
     ) STRICT;
     CREATE INDEX journal_colours_of_entry ON journal_colour_of (entry);
     CREATE TABLE journal_pigments (
@@ -140,7 +139,27 @@ fn steps() -> Vec<M<'static>> {
     ) STRICT;
     CREATE INDEX pieces_seen ON pieces (aside, id, revision);",
         ),
+        // The working copy has a digest of its own, as the original has in its name.
+        M::up("ALTER TABLE pictures ADD COLUMN sum TEXT;"),
     ]
+}
+
+/// How many steps there are: the shape of today.
+pub const SHAPE: usize = 9;
+
+/// Keeps a data file of an earlier shape as it was, beside it, before it is changed. A file without anything in it is not kept.
+pub fn kept_as_it_was(c: &Connection, path: &Path) -> Result<(), StoreError> {
+    let shape: i64 = c.pragma_query_value(None, "user_version", |r| r.get(0))?;
+    if shape == 0 || shape >= SHAPE as i64 {
+        return Ok(());
+    }
+    let kept = Backups::of(path).before_shape(SHAPE as i64)?;
+    if kept.exists() { Ok(()) } else { copy(c, &kept) }
+}
+
+/// Takes an empty data file to the shape of an earlier version.
+pub fn bring_to(connection: &mut Connection, shape: usize) -> Result<(), StoreError> {
+    Migrations::new(steps()).to_version(connection, shape).map_err(|e| StoreError::Damaged(e.to_string()))
 }
 
 /// Takes a data file of any earlier version to today's shape.
@@ -158,5 +177,6 @@ mod tests {
     #[test]
     fn the_steps_are_sound() {
         super::Migrations::new(super::steps()).validate().unwrap();
+        assert_eq!(super::steps().len(), super::SHAPE);
     }
 }

@@ -17,8 +17,8 @@ impl Store {
     pub fn put_picture(&self, original: &[u8], working: &[u8]) -> Result<String, StoreError> {
         let digest = Self::digest_of(original);
         self.lock().execute(
-            "INSERT OR IGNORE INTO pictures (digest, original, working, added) VALUES (?1, ?2, ?3, ?4)",
-            params![digest, original, working, now()],
+            "INSERT OR IGNORE INTO pictures (digest, original, working, added, sum) VALUES (?1, ?2, ?3, ?4, ?5)",
+            params![digest, original, working, now(), Self::digest_of(working)],
         )?;
         Ok(digest)
     }
@@ -28,7 +28,12 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn original(&self, digest: &str) -> Result<Vec<u8>, StoreError> {
-        self.blob("original", digest)
+        let bytes: Vec<u8> = self
+            .lock()
+            .query_row("SELECT original FROM pictures WHERE digest = ?1", [digest], |r| r.get(0))
+            .optional()?
+            .ok_or_else(gone)?;
+        if Self::digest_of(&bytes) == digest { Ok(bytes) } else { Err(changed()) }
     }
 
     /// The working copy as PNG.
@@ -36,12 +41,20 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn working(&self, digest: &str) -> Result<Vec<u8>, StoreError> {
-        self.blob("working", digest)
+        let found: Option<(Vec<u8>, Option<String>)> = self
+            .lock()
+            .query_row("SELECT working, sum FROM pictures WHERE digest = ?1", [digest], |r| Ok((r.get(0)?, r.get(1)?)))
+            .optional()?;
+        let (bytes, sum) = found.ok_or_else(gone)?;
+        // Copies of the first versions carry no sum.
+        if sum.is_none_or(|s| s == Self::digest_of(&bytes)) { Ok(bytes) } else { Err(changed()) }
     }
+}
 
-    fn blob(&self, column: &str, digest: &str) -> Result<Vec<u8>, StoreError> {
-        let found =
-            self.lock().query_row(&format!("SELECT {column} FROM pictures WHERE digest = ?1"), [digest], |r| r.get(0)).optional()?;
-        found.ok_or_else(|| StoreError::NotFound("reference".into()))
-    }
+fn gone() -> StoreError {
+    StoreError::NotFound("reference".into())
+}
+
+fn changed() -> StoreError {
+    StoreError::Damaged("a picture is not what was kept".into())
 }

@@ -34,6 +34,12 @@ impl Recent {
         lock(&self.pieces).get(&id).filter(|(at, _)| *at == revision).map(|(_, piece)| piece.clone())
     }
 
+    /// Forgets everything.
+    pub fn forget(&self) {
+        lock(&self.pieces).clear();
+        lock(&self.lines).clear();
+    }
+
     /// Remembers the line of what was read.
     pub fn remember_line(&self, id: PieceId, revision: i64, piece: &Piece) {
         lock(&self.lines).insert(id, (revision, Line::of(piece)));

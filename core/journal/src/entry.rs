@@ -132,11 +132,23 @@ impl JournalEntry {
         let medium = self.medium.map_or("", Medium::name);
         let outcome = self.outcome.map_or("", Outcome::words);
         let o = &self.occasion;
-        [&self.of, &self.title, &self.words, &o.subject, &o.weather, &o.light, &self.ground, &self.scheme, medium, outcome, &pigments.join(" ")]
-            .iter()
-            .filter(|t| !t.is_empty())
-            .copied()
-            .collect::<Vec<_>>()
-            .join("\n")
+        [
+            &self.of,
+            &self.title,
+            &self.words,
+            &o.subject,
+            &o.weather,
+            &o.light,
+            &self.ground,
+            &self.scheme,
+            medium,
+            outcome,
+            &pigments.join(" "),
+        ]
+        .iter()
+        .filter(|t| !t.is_empty())
+        .copied()
+        .collect::<Vec<_>>()
+        .join("\n")
     }
 }

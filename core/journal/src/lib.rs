@@ -20,6 +20,6 @@ pub mod learnt;
 mod search;
 mod season;
 
-pub use entry::{EntryColour, JournalEntry, EntryKind, PigmentUse};
+pub use entry::{EntryColour, EntryKind, JournalEntry, PigmentUse};
 pub use search::{ALIKE, LEAST_SHARE, Search, near, reach};
 pub use season::{DayTime, Season};

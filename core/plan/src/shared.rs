@@ -78,7 +78,13 @@ pub fn shared(ask: &SharedAsk, tables: &Tables, progress: &dyn Progress) -> Resu
     Ok(all.iter().map(|set| told(ask, set, &own)).collect())
 }
 
-fn found(ask: &SharedAsk, pieces: &[Piece], without: &[PigmentId], tables: &Tables, progress: &dyn Progress) -> Result<Vec<SetFound>, NoAnswer> {
+fn found(
+    ask: &SharedAsk,
+    pieces: &[Piece],
+    without: &[PigmentId],
+    tables: &Tables,
+    progress: &dyn Progress,
+) -> Result<Vec<SetFound>, NoAnswer> {
     let Some(first) = pieces.first() else { return Ok(Vec::new()) };
     let needs: Vec<_> = pieces.iter().map(Piece::own_need).collect();
     let mut excluded: Vec<PigmentId> = pieces.iter().flat_map(|p| p.excluded.clone()).chain(without.iter().cloned()).collect();
@@ -86,7 +92,8 @@ fn found(ask: &SharedAsk, pieces: &[Piece], without: &[PigmentId], tables: &Tabl
     let mut demands = first.asked();
     demands.no_black = pieces.iter().any(|p| p.asked().no_black);
     let choice = Choice { locked: Vec::new(), excluded, demands, grain: lean_recipes::Grain::Parts };
-    let asked = Ask { pigments: &ask.paint_box.pigments, medium: first.brief.medium, needs: &needs, choice: &choice, sizes: ask.sizes.clone() };
+    let asked =
+        Ask { pigments: &ask.paint_box.pigments, medium: first.brief.medium, needs: &needs, choice: &choice, sizes: ask.sizes.clone() };
     search(&asked, tables, progress, &|_| {})
 }
 

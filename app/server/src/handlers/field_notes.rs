@@ -13,7 +13,7 @@ use axum::response::Response;
 use lean_picture::decode;
 use lean_piece::change::SetBrief;
 use lean_piece::{Brief, Millimetres, Piece, Size};
-use lean_plan::field_note::{occasion, FieldNote, title, with_photo, without_photo};
+use lean_plan::field_note::{FieldNote, occasion, title, with_photo, without_photo};
 use lean_plan::zones::PictureFile;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};

@@ -4,7 +4,7 @@ use super::{KeptEntry, Source};
 use crate::StoreError;
 use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
-use lean_journal::{ALIKE, JournalEntry, EntryKind, Search, reach};
+use lean_journal::{ALIKE, EntryKind, JournalEntry, Search, reach};
 use lean_media::PigmentId;
 use lean_piece::paint_box::BoxId;
 use rusqlite::types::Value;
@@ -118,8 +118,7 @@ fn conditions(s: &Search) -> Result<Where, StoreError> {
 fn alike(c: &Connection, wanted: Lab) -> Result<HashMap<i64, f64>, StoreError> {
     let [l, a, b] = reach(wanted);
     let mut rows = c.prepare_cached(
-        "SELECT o.entry, o.l, o.a, o.b FROM journal_colours x JOIN journal_colour_of o ON o.id = x.id
-         WHERE x.l1 >= ?1 AND x.l0 <= ?2 AND x.a1 >= ?3 AND x.a0 <= ?4 AND x.b1 >= ?5 AND x.b0 <= ?6",
+        "SELECT entry, l0, a0, b0 FROM journal_colours WHERE l1 >= ?1 AND l0 <= ?2 AND a1 >= ?3 AND a0 <= ?4 AND b1 >= ?5 AND b0 <= ?6",
     )?;
     let bounds = [wanted.l - l, wanted.l + l, wanted.a - a, wanted.a + a, wanted.b - b, wanted.b + b];
     let rows = rows.query_map(params_from_iter(bounds), |r| Ok((r.get::<_, i64>(0)?, Lab::new(r.get(1)?, r.get(2)?, r.get(3)?))))?;
@@ -175,8 +174,7 @@ fn one(c: &Connection, id: i64) -> Result<Option<KeptEntry>, StoreError> {
 /// See [`crate::Store::journal_entries`].
 pub fn all(c: &Connection, kinds: &[EntryKind]) -> Result<Vec<JournalEntry>, StoreError> {
     let keys: Vec<&str> = kinds.iter().map(|k| k.key()).collect();
-    let mut rows =
-        c.prepare_cached("SELECT body FROM journal WHERE kind IN (SELECT value FROM json_each(?1)) ORDER BY day, id")?;
+    let mut rows = c.prepare_cached("SELECT body FROM journal WHERE kind IN (SELECT value FROM json_each(?1)) ORDER BY day, id")?;
     let rows: Vec<String> = rows.query_map([serde_json::to_string(&keys)?], |r| r.get(0))?.collect::<Result<_, _>>()?;
     Ok(rows.iter().filter_map(|body| serde_json::from_str(body).ok()).collect())
 }

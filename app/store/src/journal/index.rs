@@ -160,8 +160,10 @@ fn put(c: &Connection, source: &str, of: i64, seen: &str, entries: &[JournalEntr
     for e in entries {
         put_one(c, source, of, e)?;
     }
-    c.prepare_cached("INSERT INTO journal_sources (source, of, seen) VALUES (?1, ?2, ?3) ON CONFLICT (source, of) DO UPDATE SET seen = ?3")?
-        .execute(params![source, of, seen])?;
+    c.prepare_cached(
+        "INSERT INTO journal_sources (source, of, seen) VALUES (?1, ?2, ?3) ON CONFLICT (source, of) DO UPDATE SET seen = ?3",
+    )?
+    .execute(params![source, of, seen])?;
     Ok(())
 }
 
@@ -199,10 +201,10 @@ fn put_one(c: &Connection, source: &str, of: i64, e: &JournalEntry) -> Result<()
     }
     for colour in e.colours.iter().filter(|x| x.share >= lean_journal::LEAST_SHARE) {
         let lab = colour.lab;
-        c.prepare_cached("INSERT INTO journal_colour_of (entry, l, a, b) VALUES (?1, ?2, ?3, ?4)")?.execute(params![id, lab.l, lab.a, lab.b])?;
+        c.prepare_cached("INSERT INTO journal_colour_of (entry) VALUES (?1)")?.execute([id])?;
         let colour_id = c.last_insert_rowid();
-        c.prepare_cached("INSERT INTO journal_colours (id, l0, l1, a0, a1, b0, b1) VALUES (?1, ?2, ?2, ?3, ?3, ?4, ?4)")?
-            .execute(params![colour_id, lab.l, lab.a, lab.b])?;
+        c.prepare_cached("INSERT INTO journal_colours (id, l0, l1, a0, a1, b0, b1, entry) VALUES (?1, ?2, ?2, ?3, ?3, ?4, ?4, ?5)")?
+            .execute(params![colour_id, lab.l, lab.a, lab.b, id])?;
     }
     Ok(())
 }

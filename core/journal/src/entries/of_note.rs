@@ -1,6 +1,6 @@
 //! What was noted in the field.
 
-use crate::entry::{EntryColour, JournalEntry, EntryKind};
+use crate::entry::{EntryColour, EntryKind, JournalEntry};
 use lean_colour::{Lab, Value};
 use lean_plan::field_note::{FieldNote, occasion, title};
 

@@ -1,7 +1,7 @@
 //! What happened with a piece.
 
 use super::used;
-use crate::entry::{EntryColour, JournalEntry, EntryKind, PigmentUse};
+use crate::entry::{EntryColour, EntryKind, JournalEntry, PigmentUse};
 use lean_media::PigmentId;
 use lean_piece::easel::{Departure, DepartureKind, Ending};
 use lean_piece::paint_box::PaintBox;

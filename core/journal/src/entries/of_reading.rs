@@ -1,7 +1,7 @@
 //! What was read with a meter, a camera or an eye.
 
 use super::used;
-use crate::entry::{EntryColour, JournalEntry, EntryKind};
+use crate::entry::{EntryColour, EntryKind, JournalEntry};
 use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_media::ground;

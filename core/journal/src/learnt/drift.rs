@@ -2,10 +2,11 @@
 
 use super::measured::{Came, Measured};
 use super::plot::{Plot, of_cases};
-use crate::entry::{JournalEntry, EntryKind};
+use crate::entry::{EntryKind, JournalEntry};
 
 /// Bands of value, lightest first: their lower limits and what they are called.
-const BANDS: [(f64, &str); 5] = [(8.0, "lights, 8 to 10"), (6.0, "6 to 8"), (4.0, "middle, 4 to 6"), (2.0, "2 to 4"), (f64::NEG_INFINITY, "darks, 0 to 2")];
+const BANDS: [(f64, &str); 5] =
+    [(8.0, "lights, 8 to 10"), (6.0, "6 to 8"), (4.0, "middle, 4 to 6"), (2.0, "2 to 4"), (f64::NEG_INFINITY, "darks, 0 to 2")];
 /// Steps of value below which a drift is not spoken of. A choice: the least that is plainly seen.
 const SPOKEN: f64 = 0.15;
 

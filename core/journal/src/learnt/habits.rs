@@ -1,6 +1,6 @@
 //! Pigments a painter takes every time.
 
-use crate::entry::{JournalEntry, EntryKind, PigmentUse};
+use crate::entry::{EntryKind, JournalEntry, PigmentUse};
 use lean_media::Medium;
 use serde::Serialize;
 use std::collections::BTreeMap;

@@ -1,7 +1,7 @@
 //! How misses shrank: from trial to trial, and over the years.
 
 use super::plot::{Plot, of_cases};
-use crate::entry::{JournalEntry, EntryKind};
+use crate::entry::{EntryKind, JournalEntry};
 use std::collections::BTreeMap;
 
 /// Tries shown one by one; later ones are taken together.

@@ -14,4 +14,4 @@ pub mod worth;
 
 pub use habits::{Habit, habits};
 pub use measured::{Came, Measured, measured};
-pub use plot::{PlotMark, Plot};
+pub use plot::{Plot, PlotMark};

@@ -1,7 +1,7 @@
 //! Where the time goes, against what is planned.
 
 use super::measured::Measured;
-use super::plot::{PlotMark, Plot, mean};
+use super::plot::{Plot, PlotMark, mean};
 use lean_piece::easel::Stage;
 
 /// Minutes each stage took and was planned to take, on average over the pieces it was timed in.

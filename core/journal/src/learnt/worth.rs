@@ -1,7 +1,7 @@
 //! Which pigments earn their place, and which never leave the Box.
 
-use super::plot::{PlotMark, Plot};
-use crate::entry::{JournalEntry, EntryKind};
+use super::plot::{Plot, PlotMark};
+use crate::entry::{EntryKind, JournalEntry};
 use lean_media::PigmentId;
 use lean_piece::paint_box::PaintBox;
 use serde::Serialize;
@@ -46,7 +46,8 @@ pub fn worth(entries: &[JournalEntry], paint_box: &PaintBox) -> BoxWorth {
     let made = |e: &&JournalEntry| matches!(e.kind, EntryKind::Set | EntryKind::Study) && e.medium == Some(paint_box.medium);
     let made: Vec<&JournalEntry> = entries.iter().filter(made).collect();
     let mut pigments: Vec<Worth> = paint_box.pigments.iter().filter(|p| !p.white).map(|p| one(&made, &p.id, &p.name)).collect();
-    pigments.sort_by(|a, b| b.times.cmp(&a.times).then(b.price.unwrap_or(0.0).total_cmp(&a.price.unwrap_or(0.0))).then(a.name.cmp(&b.name)));
+    pigments
+        .sort_by(|a, b| b.times.cmp(&a.times).then(b.price.unwrap_or(0.0).total_cmp(&a.price.unwrap_or(0.0))).then(a.name.cmp(&b.name)));
     BoxWorth { name: paint_box.name.clone(), of: made.len(), pigments }
 }
 

@@ -40,7 +40,8 @@ pub fn spent(planned: &Piece, paint_box: &PaintBox) -> Vec<StageTime> {
     let all = plainly_timed(piece, paint_box, &mixes, &order_of_work(piece).zones);
     let mut stages: Vec<StageTime> = Vec::new();
     for session in &piece.sessions {
-        let on_its_day = |t: &&Task| piece.easel.done.iter().any(|d| d.task == t.id && d.at.as_deref().is_some_and(|at| at.starts_with(&session.on)));
+        let on_its_day =
+            |t: &&Task| piece.easel.done.iter().any(|d| d.task == t.id && d.at.as_deref().is_some_and(|at| at.starts_with(&session.on)));
         let done: Vec<&Task> = all.iter().filter(on_its_day).collect();
         let minutes: f64 = done.iter().map(|t| f64::from(t.minutes.0)).sum();
         for t in done {

@@ -55,6 +55,6 @@ fn former(piece: &Piece, mixes: &[ZoneMix], basis: &str) -> Option<Study> {
         reason: String::new(),
         minutes: 0,
         made: None,
-            running_since: None,
+        running_since: None,
     })
 }

@@ -21,7 +21,13 @@ pub fn started(piece: &Piece, number: StudyNumber) -> Result<Piece, Refusal> {
         studies: Vec::new(),
         chosen_study: None,
         sessions: Vec::new(),
-        easel: Easel { drawing: piece.easel.drawing, air: piece.easel.air, hours: piece.easel.hours, left_handed: piece.easel.left_handed, ..Easel::default() },
+        easel: Easel {
+            drawing: piece.easel.drawing,
+            air: piece.easel.air,
+            hours: piece.easel.hours,
+            left_handed: piece.easel.left_handed,
+            ..Easel::default()
+        },
         dismissed: Vec::new(),
         ..piece.clone()
     };

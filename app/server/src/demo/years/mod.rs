@@ -99,7 +99,8 @@ fn go_on(store: &Store, begun: &Begun, tables: &Tables) -> Result<(), Problem> {
     let made = make(&store.piece(id)?.piece, paint_box, tables, m.studies, &Unwatched, &|_| {})?;
     let studies: Vec<Study> = made.into_iter().map(|s| Study { made: Some(day.to_string()), ..s }).collect();
     apply(Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(m.chosen)) }))?;
-    let reason = NoteStudy { number: StudyNumber(m.chosen), reason: m.reason.into(), minutes: 14 + 3 * (nth as u32 % 5), running_since: None };
+    let reason =
+        NoteStudy { number: StudyNumber(m.chosen), reason: m.reason.into(), minutes: 14 + 3 * (nth as u32 % 5), running_since: None };
     apply(reason.into())?;
     painted::at_the_easel(store, id, paint_box, day, nth)?;
     let mut easel = store.piece(id)?.piece.easel;

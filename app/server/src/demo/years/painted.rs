@@ -28,7 +28,8 @@ pub fn at_the_easel(store: &Store, id: PieceId, paint_box: &PaintBox, day: Date,
     let all: u32 = planned.iter().map(|(_, m)| m).sum();
     let took = (f64::from(all) * (1.1 + 0.08 * (nth % 4) as f64)).round().clamp(15.0, 1440.0) as u32;
     let done = planned.iter().map(|(task, _)| Done { task: *task, at: Some(format!("{day}T18:00")) }).collect();
-    let session = Session { on: day.to_string(), minutes: took, did: "In one sitting.".into(), zones: piece.zones.iter().map(|z| z.id).collect() };
+    let session =
+        Session { on: day.to_string(), minutes: took, did: "In one sitting.".into(), zones: piece.zones.iter().map(|z| z.id).collect() };
     store.apply(id, None, SetSessions { sessions: vec![session], done: None }.into())?;
     let easel = lean_piece::easel::Easel { done, ..store.piece(id)?.piece.easel };
     store.apply(id, None, SetEasel { easel, what: "what is done".into() }.into())?;

@@ -33,7 +33,8 @@ fn chapters(text: &str) -> Result<Vec<(i64, Vec<StudyNumber>)>, Problem> {
     let mut all: Vec<(i64, Vec<StudyNumber>)> = Vec::new();
     for word in text.split(',').map(str::trim).filter(|w| !w.is_empty()) {
         let read = word.split_once(':').and_then(|(p, n)| Some((p.parse().ok()?, StudyNumber(n.parse().ok()?))));
-        let (piece, number) = read.ok_or_else(|| Problem::unusable(format!("\"{word}\" names no study. Write piece and number, as 4:1.")))?;
+        let (piece, number) =
+            read.ok_or_else(|| Problem::unusable(format!("\"{word}\" names no study. Write piece and number, as 4:1.")))?;
         match all.iter_mut().find(|(p, _)| *p == piece) {
             Some((_, numbers)) if numbers.contains(&number) => {}
             Some((_, numbers)) => numbers.push(number),
@@ -67,5 +68,6 @@ pub async fn pdf(State(studio): State<Studio>, Query(asked): Query<Booklet>) -> 
             print::pdf::write(&sheets).map_err(Problem::internal)
         })
         .await?;
-    Ok(([(header::CONTENT_TYPE, "application/pdf"), (header::CONTENT_DISPOSITION, "inline; filename=\"booklet.pdf\"")], bytes).into_response())
+    Ok(([(header::CONTENT_TYPE, "application/pdf"), (header::CONTENT_DISPOSITION, "inline; filename=\"booklet.pdf\"")], bytes)
+        .into_response())
 }

@@ -7,7 +7,7 @@ use axum::Json;
 use axum::extract::State;
 use lean_colour::screen::lab_of_srgb;
 use lean_colour::{Lab, Srgb8, Value};
-use lean_journal::{DayTime, JournalEntry, EntryKind, Search, Season};
+use lean_journal::{DayTime, EntryKind, JournalEntry, Search, Season};
 use lean_media::{Medium, PigmentId};
 use lean_piece::easel::Outcome;
 use lean_store::{KeptEntry, Source};

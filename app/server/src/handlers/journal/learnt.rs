@@ -41,8 +41,7 @@ fn learnt(s: &Studio) -> Result<LearntView, Problem> {
     let unmeasured = known.iter().filter(|(_, m)| m.is_none()).count();
     let known: Vec<_> = known.into_iter().filter_map(|(_, m)| m).collect();
     let worth: Vec<BoxWorth> = s.store.boxes()?.iter().map(|b| worth::worth(&entries, &b.paint_box)).collect();
-    let mut plots =
-        vec![drift::drift(&entries, &known), misses::by_attempt(&entries), misses::by_half_year(&entries), pace::pace(&known)];
+    let mut plots = vec![drift::drift(&entries, &known), misses::by_attempt(&entries), misses::by_half_year(&entries), pace::pace(&known)];
     plots.extend(worth.iter().enumerate().map(|(i, w)| worth::plot(w, i + 1)));
     Ok(LearntView { plots, worth, habits: habits(&entries), unmeasured })
 }

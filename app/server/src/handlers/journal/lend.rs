@@ -1,9 +1,9 @@
 //! What a study gives to other pieces: a beginning, or its set.
 
+use super::super::pieces::view;
 use crate::extract::{Json as In, Path};
 use crate::problem::Problem;
 use crate::state::Studio;
-use super::super::pieces::view;
 use crate::views::PieceView;
 use axum::Json;
 use axum::extract::State;
