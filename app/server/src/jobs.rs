@@ -6,6 +6,7 @@ use lean_plan::mark::ZoneMark;
 use lean_plan::shared::SharedSet;
 use lean_search::SetFound;
 use lean_search::progress::Progress;
+use lean_store::Checked;
 use serde::Serialize;
 use std::collections::HashMap;
 use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
@@ -34,6 +35,27 @@ pub struct JobView {
     pub made: Vec<MadeStudy>,
     /// Sets for several pieces, smallest first.
     pub shared: Vec<SharedSet>,
+    /// What a check of everything found.
+    pub checked: Option<CheckedView>,
+}
+
+/// What was looked at, and what is not sound.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct CheckedView {
+    /// Records that were read.
+    pub records: usize,
+    /// Pictures compared with their digest.
+    pub pictures: usize,
+    /// Maps of zones compared with theirs.
+    pub maps: usize,
+    /// What is wrong, in sentences; empty when all is sound.
+    pub problems: Vec<String>,
+}
+
+impl From<Checked> for CheckedView {
+    fn from(c: Checked) -> Self {
+        Self { records: c.records, pictures: c.pictures, maps: c.maps, problems: c.problems }
+    }
 }
 
 /// A study that was made by work still going on.
@@ -69,6 +91,11 @@ impl Job {
     /// Shows the sets for several pieces.
     pub fn shared(&self, sets: Vec<SharedSet>) {
         self.view.send_modify(|v| v.shared = sets);
+    }
+
+    /// Says what a check found.
+    pub fn checked(&self, found: CheckedView) {
+        self.view.send_modify(|v| v.checked = Some(found));
     }
 
     /// Follows what the job is doing.
@@ -133,6 +160,7 @@ impl Jobs {
             found: Vec::new(),
             made: Vec::new(),
             shared: Vec::new(),
+            checked: None,
         };
         let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
         {

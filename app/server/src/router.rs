@@ -1,8 +1,8 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, maps, others, pieces,
-    progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, keeping, maps, others,
+    pieces, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
@@ -158,6 +158,10 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(instruments::meter))
         .routes(routes!(instruments::calibrate))
         .routes(routes!(instruments::play))
+        .routes(routes!(keeping::read))
+        .routes(routes!(keeping::back_up))
+        .routes(routes!(keeping::check))
+        .routes(routes!(keeping::export, keeping::import))
         .routes(routes!(damaged::save, damaged::put_aside))
         .routes(routes!(jobs::read, jobs::cancel))
         .routes(routes!(jobs::follow))

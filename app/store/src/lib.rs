@@ -46,6 +46,7 @@ const CHECKED_WHOLE: u64 = 64 << 20;
 pub struct Store {
     connection: Mutex<Connection>,
     path: Option<PathBuf>,
+    unchecked: bool,
     maps: maps::Maps,
     recent: recent::Recent,
     journal: Mutex<Option<journal::Stand>>,
@@ -61,8 +62,8 @@ impl Store {
         keeping::prepared_place(path)?;
         let size = std::fs::metadata(path).map(|m| m.len()).unwrap_or(0);
         let connection = Connection::open(path)?;
-        let store = Self::prepared(connection, Some(path))?;
-        if size > 0 && size <= CHECKED_WHOLE {
+        let store = Self { unchecked: size > CHECKED_WHOLE, ..Self::prepared(connection, Some(path))? };
+        if size > 0 && !store.unchecked {
             store.check()?;
         }
         Ok(store)
@@ -91,6 +92,7 @@ impl Store {
         }
         Ok(Self {
             path: path.map(Path::to_owned),
+            unchecked: false,
             connection: Mutex::new(connection),
             maps: maps::Maps::default(),
             recent: recent::Recent::default(),
@@ -105,6 +107,16 @@ impl Store {
     pub fn check(&self) -> Result<(), StoreError> {
         let found: String = self.lock().query_row("PRAGMA quick_check(1)", [], |r| r.get(0))?;
         if found == "ok" { Ok(()) } else { Err(StoreError::Damaged(found)) }
+    }
+
+    /// Where the data file lies; `None` in memory.
+    pub fn path(&self) -> Option<&Path> {
+        self.path.as_deref()
+    }
+
+    /// Whether the file is too large to have been looked through when it was opened: it should be, in the background ([`Store::check_all`]).
+    pub fn was_not_checked(&self) -> bool {
+        self.unchecked
     }
 
     /// How many snapshots of pieces were parsed since it was opened: what one change of a piece costs is counted with it.

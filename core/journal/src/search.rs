@@ -64,14 +64,15 @@ pub fn near(wanted: Lab, colours: &[EntryColour]) -> Option<f64> {
     large.map(|c| ciede2000(c.lab, wanted)).min_by(f64::total_cmp).filter(|d| *d <= ALIKE)
 }
 
-/// How far from a colour its like may lie in CIELAB: no colour within [`ALIKE`] lies outside of this box, as [l, a, b] each way.
+/// How far from a colour its like may lie in CIELAB, as [l, a, b] each way: no colour within [`ALIKE`] lies outside of this box.
 ///
-/// CIEDE2000 counts a step of lightness at least 1/1.75 (its S_L is at most 1.75) and a step of chroma at least 1/(1 + 0.045 C), C up to the
-/// chroma of the colour and what it is compared with.
+/// CIEDE2000 divides a step of lightness by at most 1.75, and a step `d` of chroma by 1 + 0.045 (C + d/2), C the chroma of the colour; solved for
+/// `d` at a difference of [`ALIKE`]. Among blues its rotation term counts a step along the slant less.
 pub fn reach(of: Lab) -> [f64; 3] {
     let chroma = of.a.hypot(of.b);
-    // Where chroma is low the a axis is stretched by up to a half, which only brings the box nearer.
-    let across = ALIKE * (1.0 + 0.045 * (chroma + 30.0)) * 1.6;
+    let hue = of.b.atan2(of.a).to_degrees().rem_euclid(360.0);
+    let slanted = chroma > 8.0 && (210.0..340.0).contains(&hue);
+    let across = ALIKE * (1.0 + 0.045 * chroma) / (1.0 - 0.0225 * ALIKE) * if slanted { 1.7 + (chroma - 20.0).max(0.0) / 25.0 } else { 1.1 };
     [ALIKE * 1.75, across, across]
 }
 
@@ -87,23 +88,23 @@ mod tests {
 
     #[test]
     fn nothing_alike_lies_outside_the_box_that_is_searched() {
-        // A coarse walk over colours: what is alike must lie within reach of what is looked for.
+        // What is alike hangs together, so that none of it can lie outside when none lies on the six sides of the box.
         let grid = |from: i32, to: i32, by: usize| (from..=to).step_by(by).map(f64::from);
+        let along = || (-4..=4).map(|n| f64::from(n) / 4.0);
         for l in grid(5, 95, 15) {
-            for a in grid(-60, 80, 20) {
-                for b in grid(-80, 80, 20) {
+            for a in grid(-80, 80, 16) {
+                for b in grid(-80, 80, 16) {
                     let of = Lab::new(l, a, b);
                     let r = reach(of);
-                    for (i, d) in [(0, r[0]), (1, r[1]), (2, r[2])] {
-                        for sign in [-1.0, 1.0] {
-                            let mut at = [of.l, of.a, of.b];
-                            at[i] += sign * d;
-                            if at[0] < 0.0 || at[0] > 100.0 {
-                                continue;
-                            }
-                            let other = Lab::new(at[0], at[1], at[2]);
-                            assert!(ciede2000(of, other) > ALIKE, "{of:?} {other:?} {}", ciede2000(of, other));
-                        }
+                    let side = |i: usize, sign: f64, u: f64, v: f64| {
+                        let mut step = [0.0; 3];
+                        (step[i], step[(i + 1) % 3], step[(i + 2) % 3]) = (sign, u, v);
+                        Lab::new(of.l + step[0] * r[0], of.a + step[1] * r[1], of.b + step[2] * r[2])
+                    };
+                    let sides = (0..3).flat_map(|i| [-1.0, 1.0].map(|sign| (i, sign)));
+                    let points = sides.flat_map(|(i, sign)| along().flat_map(move |u| along().map(move |v| side(i, sign, u, v))));
+                    for other in points.filter(|p| (0.0..=100.0).contains(&p.l)) {
+                        assert!(ciede2000(of, other) > ALIKE, "{of:?} {other:?} {}", ciede2000(of, other));
                     }
                 }
             }

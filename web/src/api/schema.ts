@@ -4,6 +4,24 @@
  */
 
 export interface paths {
+    "/api/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole studio with its pictures as one JSON text. docs/ARCHIVE.md describes it. */
+        get: operations["save_archive"];
+        /** Reads an archive into this studio, which must have nothing in it. */
+        put: operations["read_archive"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boxes": {
         parameters: {
             query?: never;
@@ -714,6 +732,57 @@ export interface paths {
         get: operations["save_plot"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keeping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the data file and its backups lie. */
+        get: operations["read_keeping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keeping/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes today's backup, unless there is one. */
+        post: operations["make_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keeping/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads every page, picture, map and record. Runs as a job that says what is not sound. */
+        post: operations["check_everything"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2164,6 +2233,16 @@ export interface components {
             /** @description How it stands with the date and the time, in a sentence or two; empty when there is nothing to say. */
             words: string;
         };
+        /** @description A backup. */
+        BackupLine: {
+            /**
+             * Format: int64
+             * @description How large it is, in bytes.
+             */
+            bytes: number;
+            /** @description Where it lies. */
+            file: string;
+        };
         /** @description What the piece made of a note should be. */
         Become: {
             /** @description Its medium and ground; the title and size are taken from the note. */
@@ -2355,6 +2434,17 @@ export interface components {
             base_revision: number;
             /** @description 1..=36; left out for as many as are distinct. */
             count?: number | null;
+        };
+        /** @description What was looked at, and what is not sound. */
+        CheckedView: {
+            /** @description Maps of zones compared with theirs. */
+            maps: number;
+            /** @description Pictures compared with their digest. */
+            pictures: number;
+            /** @description What is wrong, in sentences; empty when all is sound. */
+            problems: string[];
+            /** @description Records that were read. */
+            records: number;
         };
         /** @description Choices of the brief in a medium. */
         Choices: {
@@ -3782,6 +3872,7 @@ export interface components {
         };
         /** @description What a job is doing. */
         JobView: {
+            checked?: components["schemas"]["CheckedView"] | null;
             /** @description Whether it has ended, for good or ill. */
             finished: boolean;
             /** @description Sets found so far, smallest first. */
@@ -3871,6 +3962,22 @@ export interface components {
             title: string;
             /** @description What the painter wrote of it; may be empty. */
             words: string;
+        };
+        /** @description How what was made is kept. */
+        KeepingView: {
+            /** @description Its backups by the day, the newest first. */
+            backups: components["schemas"]["BackupLine"][];
+            /**
+             * Format: int64
+             * @description How large it is, in bytes.
+             */
+            bytes: number;
+            /** @description The data file; none where everything lies in memory. */
+            data?: string | null;
+            /** @description Whether nothing is in it yet, so that an archive can be read into it. */
+            empty: boolean;
+            /** @description How many of them are kept. */
+            kept: number;
         };
         /** @description A photo that was kept. */
         KeptPhoto: {
@@ -6765,6 +6872,64 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    save_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    read_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepingView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     create_box: {
         parameters: {
             query?: never;
@@ -8754,6 +8919,71 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_keeping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepingView"];
+                };
+            };
+        };
+    };
+    make_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepingView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    check_everything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
                 };
             };
         };

@@ -70,6 +70,7 @@ export function useJournalWork() {
     job,
     running: !!job && !job.finished,
     cancel,
+    check: () => start(() => answer(api.POST("/api/keeping/check"))),
     measure: () => start(() => answer(api.POST("/api/journal/measure"))),
     oneSet: (pieces: number[], without: string[] = []) =>
       start(() => answer(api.POST("/api/journal/one-set", { body: { pieces, without } }))),

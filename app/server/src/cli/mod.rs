@@ -2,6 +2,7 @@
 
 mod difference;
 mod findings;
+mod keeping;
 mod lean;
 mod made;
 mod mix;
@@ -37,6 +38,16 @@ enum What {
     Lean(Box<lean::Lean>),
     /// The whole run without a screen: colours, places, set, recipes, and the plan as a picture.
     Plan(Box<plan::Plan>),
+    /// Write the whole studio with its pictures as one JSON text.
+    Export(keeping::Export),
+    /// Make a data file of such a text.
+    Import(keeping::Import),
+    /// Copy the data file, also while it is in use.
+    Backup(keeping::BackUp),
+    /// Put a backup in the place of the data file; what was there is kept.
+    Restore(keeping::Restore),
+    /// Look whether every page, picture and record of the data file is sound.
+    Check(keeping::Check),
     /// Print the generated description of the API.
     #[command(hide = true)]
     Openapi,
@@ -52,6 +63,11 @@ pub fn run() -> ExitCode {
         What::Findings(a) => findings::run(a).and_then(|v| print(&v)),
         What::Lean(a) => lean::run(*a).and_then(|v| print(&v)),
         What::Plan(a) => plan::run(*a).and_then(|v| print(&v)),
+        What::Export(a) => keeping::export(a),
+        What::Import(a) => keeping::import(a).and_then(|v| print(&v)),
+        What::Backup(a) => keeping::back_up(a).and_then(|v| print(&v)),
+        What::Restore(a) => keeping::restore(a).and_then(|v| print(&v)),
+        What::Check(a) => keeping::check(a).and_then(|v| print(&v)),
         What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),
     };
     match done {
@@ -65,6 +81,10 @@ pub fn run() -> ExitCode {
 
 fn print(value: &impl serde::Serialize) -> Result<(), String> {
     let text = serde_json::to_string(value).map_err(|e| e.to_string())?;
-    println!("{text}");
-    Ok(())
+    use std::io::Write;
+    // Whoever reads may have heard enough: that is no fault.
+    match writeln!(std::io::stdout(), "{text}") {
+        Err(e) if e.kind() != std::io::ErrorKind::BrokenPipe => Err(e.to_string()),
+        _ => Ok(()),
+    }
 }

@@ -1,12 +1,14 @@
 //! `lean-swatch serve [--data FILE] [--listen ADDR] [--demo]`
 
+use crate::handlers;
 use crate::router::router;
 use crate::state::Studio;
 use clap::Args;
 use directories::ProjectDirs;
-use lean_store::Store;
+use lean_store::{Backups, Store};
 use std::net::SocketAddr;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
+use std::time::Duration;
 use tracing_subscriber::EnvFilter;
 
 #[derive(Args)]
@@ -22,39 +24,70 @@ pub struct Serve {
     demo: bool,
 }
 
-pub fn run(a: Serve) -> Result<(), String> {
+/// Logs to standard error, a JSON text a line.
+pub fn log() {
     tracing_subscriber::fmt()
         .json()
         .with_writer(std::io::stderr)
         .with_env_filter(EnvFilter::try_from_env("LEAN_SWATCH_LOG").unwrap_or_else(|_| EnvFilter::new("info")))
         .init();
+}
+
+pub fn run(a: Serve) -> Result<(), String> {
+    log();
     if !a.listen.ip().is_loopback() {
         return Err(format!("{} is not on this machine: the server listens on 127.0.0.1 only.", a.listen));
     }
-    let path = data_file(&a)?;
+    let path = data_place(a.data.as_deref(), a.demo)?;
+    // A port that is taken leaves nothing behind: no file is made before it is held.
+    let listener = std::net::TcpListener::bind(a.listen)
+        .map_err(|e| format!("{}: {e}. Another Lean Swatch may be running; open it, or choose another port with --listen.", a.listen))?;
+    listener.set_nonblocking(true).map_err(|e| e.to_string())?;
     let store = Store::open(&path).map_err(|e| format!("{}: {e}", path.display()))?;
     if a.demo {
         crate::demo::fill(&store).map_err(|p| p.detail)?;
     }
     let runtime = tokio::runtime::Runtime::new().map_err(|e| e.to_string())?;
     runtime.block_on(async move {
-        let listener = tokio::net::TcpListener::bind(a.listen).await.map_err(|e| {
-            format!("{}: {e}. Another Lean Swatch may be running; open it, or choose another port with --listen.", a.listen)
-        })?;
+        let listener = tokio::net::TcpListener::from_std(listener).map_err(|e| e.to_string())?;
         let address = listener.local_addr().map_err(|e| e.to_string())?;
         tracing::info!(%address, data = %path.display(), "listening");
         println!("Lean Swatch is at http://{address}");
-        axum::serve(listener, router(Studio::new(store))).with_graceful_shutdown(stopped()).await.map_err(|e| e.to_string())
+        let studio = Studio::new(store);
+        if studio.store.was_not_checked() {
+            handlers::keeping::checked(&studio);
+        }
+        if !a.demo {
+            tokio::spawn(backed_up(studio.clone()));
+        }
+        axum::serve(listener, router(studio)).with_graceful_shutdown(stopped()).await.map_err(|e| e.to_string())
     })
 }
 
-fn data_file(a: &Serve) -> Result<PathBuf, String> {
-    if let Some(path) = &a.data {
-        return Ok(path.clone());
+/// Where a data file lies: where it was said, or in the user's data directory.
+pub fn data_place(said: Option<&Path>, demo: bool) -> Result<PathBuf, String> {
+    if let Some(path) = said {
+        return Ok(path.to_owned());
     }
     let dirs =
         ProjectDirs::from("", "", "lean-swatch").ok_or("there is no user data directory: say where the data file is with --data FILE")?;
-    Ok(dirs.data_dir().join(if a.demo { "demo.db" } else { "studio.db" }))
+    Ok(dirs.data_dir().join(if demo { "demo.db" } else { "studio.db" }))
+}
+
+/// How often it is looked whether today's backup is there.
+const LOOKED: Duration = Duration::from_secs(3600);
+
+/// A backup a day, by itself. What cannot be backed up is said in the log and tried again.
+async fn backed_up(studio: Studio) {
+    loop {
+        let done = studio.run(|s| Ok(s.store.path().map(|data| Backups::of(data).of_day(&s.store, jiff::Zoned::now().date())))).await;
+        match done {
+            Ok(Some(Ok(Some(file)))) => tracing::info!(file = %file.display(), "backed up"),
+            Ok(Some(Err(e))) => tracing::error!(problem = %e, "not backed up"),
+            _ => {}
+        }
+        tokio::time::sleep(LOOKED).await;
+    }
 }
 
 async fn stopped() {

@@ -12,6 +12,7 @@ pub mod grounds;
 pub mod instruments;
 pub mod jobs;
 pub mod journal;
+pub mod keeping;
 pub mod maps;
 pub mod others;
 pub mod pieces;

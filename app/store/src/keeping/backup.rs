@@ -2,8 +2,8 @@
 
 use crate::{Store, StoreError};
 use jiff::civil::Date;
-use rusqlite::{Connection, OpenFlags};
 use rusqlite::backup::Backup;
+use rusqlite::{Connection, OpenFlags};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 

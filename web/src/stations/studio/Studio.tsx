@@ -57,6 +57,7 @@ export function Studio() {
         <button type="button" className="act" onClick={nextRoom}>
           Room grey: {room}
         </button>
+        <Link to="/keeping">Keeping: backups and the archive</Link>
       </footer>
     </main>
   );

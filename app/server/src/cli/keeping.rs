@@ -1,0 +1,137 @@
+//! `lean-swatch export | import | backup | restore | check`: keeping what was made.
+
+use super::serve::{data_place, log};
+use clap::Args;
+use lean_store::{Backups, Checked, Store, StoreError};
+use serde::Serialize;
+use std::fs::File;
+use std::io::{BufWriter, Write};
+use std::path::{Path, PathBuf};
+
+/// Which data file.
+#[derive(Args)]
+pub struct Data {
+    /// Data file. In the user's data directory when left out.
+    #[arg(long)]
+    data: Option<PathBuf>,
+}
+
+impl Data {
+    fn place(&self) -> Result<PathBuf, String> {
+        data_place(self.data.as_deref(), false)
+    }
+
+    /// A data file that is there: none is made by looking for one.
+    fn open(&self) -> Result<Store, String> {
+        let path = self.place()?;
+        if !path.exists() {
+            return Err(format!("{}: there is no data file here. Say where it is with --data FILE.", path.display()));
+        }
+        Store::open(&path).map_err(at(&path))
+    }
+}
+
+fn at(path: &Path) -> impl Fn(StoreError) -> String + '_ {
+    move |e| format!("{}: {e}", path.display())
+}
+
+#[derive(Args)]
+pub struct Export {
+    /// Where the archive goes; `-` is standard output. A file that is there is not written over.
+    archive: PathBuf,
+    #[command(flatten)]
+    data: Data,
+}
+
+#[derive(Args)]
+pub struct Import {
+    /// An archive; `-` reads standard input.
+    archive: PathBuf,
+    /// The data file that is made of it. There must be none.
+    #[arg(long)]
+    data: PathBuf,
+}
+
+#[derive(Args)]
+pub struct BackUp {
+    /// Where the backup goes; beside the data file, under today's date, when left out.
+    to: Option<PathBuf>,
+    #[command(flatten)]
+    data: Data,
+}
+
+#[derive(Args)]
+pub struct Restore {
+    /// The backup.
+    backup: PathBuf,
+    #[command(flatten)]
+    data: Data,
+}
+
+#[derive(Args)]
+pub struct Check {
+    #[command(flatten)]
+    data: Data,
+}
+
+/// Where something was put.
+#[derive(Serialize)]
+pub struct Put {
+    /// Its place; none where it was there already.
+    file: Option<PathBuf>,
+    /// Where what was there before went.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    before: Option<PathBuf>,
+}
+
+pub fn export(a: Export) -> Result<(), String> {
+    let store = a.data.open()?;
+    let io = |e: std::io::Error| format!("{}: {e}", a.archive.display());
+    if a.archive.as_os_str() == "-" {
+        let mut out = BufWriter::new(std::io::stdout().lock());
+        return store.export(&mut out).map_err(|e| e.to_string()).and_then(|()| out.flush().map_err(io));
+    }
+    let partial = a.archive.with_extension("partial");
+    if a.archive.exists() {
+        return Err(format!("{} is there already and is not written over. Choose another name.", a.archive.display()));
+    }
+    let mut out = BufWriter::new(File::create(&partial).map_err(io)?);
+    let written = store.export(&mut out).map_err(at(&a.archive)).and_then(|()| out.flush().map_err(io));
+    if written.is_err() {
+        let _ = std::fs::remove_file(&partial);
+    }
+    written?;
+    std::fs::rename(&partial, &a.archive).map_err(io)
+}
+
+pub fn import(a: Import) -> Result<Put, String> {
+    let read = if a.archive.as_os_str() == "-" {
+        Store::import(std::io::stdin().lock(), &a.data)
+    } else {
+        let file = File::open(&a.archive).map_err(|e| format!("{}: {e}", a.archive.display()))?;
+        Store::import(file, &a.data)
+    };
+    read.map_err(at(&a.archive)).map(|()| Put { file: Some(a.data), before: None })
+}
+
+pub fn back_up(a: BackUp) -> Result<Put, String> {
+    let store = a.data.open()?;
+    let file = match a.to {
+        Some(to) => store.backup(&to).map(|()| Some(to)),
+        None => Backups::of(&a.data.place()?).of_day(&store, jiff::Zoned::now().date()),
+    };
+    Ok(Put { file: file.map_err(|e| e.to_string())?, before: None })
+}
+
+pub fn restore(a: Restore) -> Result<Put, String> {
+    let to = a.data.place()?;
+    let before = Store::restore(&a.backup, &to).map_err(at(&a.backup))?;
+    Ok(Put { file: Some(to), before })
+}
+
+/// Says what is not sound, and fails where anything is not.
+pub fn check(a: Check) -> Result<Checked, String> {
+    log();
+    let checked = a.data.open()?.check_all(&|_| {}).map_err(|e| e.to_string())?;
+    if checked.problems.is_empty() { Ok(checked) } else { Err(checked.problems.join("\n")) }
+}
