@@ -72,7 +72,8 @@ pub fn reach(of: Lab) -> [f64; 3] {
     let chroma = of.a.hypot(of.b);
     let hue = of.b.atan2(of.a).to_degrees().rem_euclid(360.0);
     let slanted = chroma > 8.0 && (210.0..340.0).contains(&hue);
-    let across = ALIKE * (1.0 + 0.045 * chroma) / (1.0 - 0.0225 * ALIKE) * if slanted { 1.7 + (chroma - 20.0).max(0.0) / 25.0 } else { 1.1 };
+    let across =
+        ALIKE * (1.0 + 0.045 * chroma) / (1.0 - 0.0225 * ALIKE) * if slanted { 2.0 + (chroma - 20.0).max(0.0) / 25.0 } else { 1.1 };
     [ALIKE * 1.75, across, across]
 }
 

@@ -3,7 +3,8 @@
 use lean_media::PigmentId;
 use lean_piece::Piece;
 use lean_piece::paint_box::PaintBox;
-use lean_search::progress::{Progress, Stage};
+use lean_search::demands::HueFamily;
+use lean_search::progress::{Progress, Stage, Unreported};
 use lean_search::{Ask, Choice, NoAnswer, SetFound, Tables, search};
 use serde::Serialize;
 use std::ops::RangeInclusive;
@@ -27,6 +28,8 @@ pub struct Loss {
     pub own_cost: f64,
     /// That set.
     pub own: Vec<PigmentId>,
+    /// Hue families of its plan that the shared set cannot reach.
+    pub missing: Vec<HueFamily>,
     /// The same in a sentence.
     pub words: String,
 }
@@ -67,54 +70,73 @@ pub struct SharedAsk<'a> {
 pub fn shared(ask: &SharedAsk, tables: &Tables, progress: &dyn Progress) -> Result<Vec<SharedSet>, NoAnswer> {
     let parts = ask.pieces.len() + 1;
     let step = |i: usize| Stage { whole: progress, from: i as f64 / parts as f64, span: 1.0 / parts as f64 };
-    let own: Vec<Vec<SetFound>> = ask
-        .pieces
-        .iter()
-        .enumerate()
-        .map(|(i, (_, piece))| found(ask, std::slice::from_ref(piece), &[], tables, &step(i)))
-        .collect::<Result<_, _>>()?;
+    let of_one = |i: usize, piece: &Piece| found(ask, std::slice::from_ref(piece), Among::All(&[]), tables, &step(i));
+    let own: Vec<Vec<SetFound>> = ask.pieces.iter().enumerate().map(|(i, (_, piece))| of_one(i, piece)).collect::<Result<_, _>>()?;
     let pieces: Vec<Piece> = ask.pieces.iter().map(|(_, p)| p.clone()).collect();
-    let all = found(ask, &pieces, ask.without, tables, &step(ask.pieces.len()))?;
-    Ok(all.iter().map(|set| told(ask, set, &own)).collect())
+    let all = found(ask, &pieces, Among::All(ask.without), tables, &step(ask.pieces.len()))?;
+    all.iter().map(|set| told(ask, set, &own, tables, progress)).collect()
 }
 
-fn found(
-    ask: &SharedAsk,
-    pieces: &[Piece],
-    without: &[PigmentId],
-    tables: &Tables,
-    progress: &dyn Progress,
-) -> Result<Vec<SetFound>, NoAnswer> {
+/// Which sets are looked at.
+enum Among<'a> {
+    /// All without these pigments.
+    All(&'a [PigmentId]),
+    /// Only this one.
+    Only(&'a [PigmentId]),
+}
+
+fn found(ask: &SharedAsk, pieces: &[Piece], among: Among, tables: &Tables, progress: &dyn Progress) -> Result<Vec<SetFound>, NoAnswer> {
     let Some(first) = pieces.first() else { return Ok(Vec::new()) };
     let needs: Vec<_> = pieces.iter().map(Piece::own_need).collect();
-    let mut excluded: Vec<PigmentId> = pieces.iter().flat_map(|p| p.excluded.clone()).chain(without.iter().cloned()).collect();
+    let mut excluded: Vec<PigmentId> = pieces.iter().flat_map(|p| p.excluded.clone()).collect();
     excluded.extend(ask.paint_box.away().cloned());
+    let (locked, sizes) = match among {
+        Among::All(without) => {
+            excluded.extend(without.iter().cloned());
+            (Vec::new(), ask.sizes.clone())
+        }
+        Among::Only(set) => (set.to_vec(), set.len()..=set.len()),
+    };
     let mut demands = first.asked();
     demands.no_black = pieces.iter().any(|p| p.asked().no_black);
-    let choice = Choice { locked: Vec::new(), excluded, demands, grain: lean_recipes::Grain::Parts };
-    let asked =
-        Ask { pigments: &ask.paint_box.pigments, medium: first.brief.medium, needs: &needs, choice: &choice, sizes: ask.sizes.clone() };
+    // What is lost is told, not forbidden: all sets are compared by the same measure.
+    demands.families_may_go = true;
+    let choice = Choice { locked, excluded, demands, grain: lean_recipes::Grain::Parts };
+    let asked = Ask { pigments: &ask.paint_box.pigments, medium: first.brief.medium, needs: &needs, choice: &choice, sizes };
     search(&asked, tables, progress, &|_| {})
 }
 
-fn told(ask: &SharedAsk, set: &SetFound, own: &[Vec<SetFound>]) -> SharedSet {
+fn told(ask: &SharedAsk, set: &SetFound, own: &[Vec<SetFound>], tables: &Tables, progress: &dyn Progress) -> Result<SharedSet, NoAnswer> {
     let of_size = |sets: &[SetFound]| sets.iter().find(|s| s.pigments.len() == set.pigments.len()).or(sets.last()).cloned();
-    let losses = ask.pieces.iter().zip(own).enumerate().map(|(i, ((id, piece), sets))| {
-        let cost = set.pieces.get(i).copied().unwrap_or(set.cost);
-        let (own_cost, best) = of_size(sets).map_or((cost, Vec::new()), |s| (s.pieces.first().copied().unwrap_or(s.cost), s.pigments));
-        Loss { piece: *id, title: piece.brief.title.clone(), cost, own_cost, own: best, words: words(cost - own_cost) }
-    });
+    let loss = |i: usize, id: i64, piece: &Piece| -> Result<Loss, NoAnswer> {
+        let with_it = found(ask, std::slice::from_ref(piece), Among::Only(&set.pigments), tables, &Unreported(progress))?;
+        let missing = with_it.first().map(|s| s.missing.clone()).unwrap_or_default();
+        // By the measure sets are chosen by, and not by the misses alone: a mix that slips easily costs more.
+        let cost = with_it.first().map_or(set.cost, |s| s.cost);
+        let (own_cost, best) = of_size(&own[i]).map_or((cost, Vec::new()), |s| (s.cost, s.pigments));
+        let words = words(cost - own_cost, &missing);
+        Ok(Loss { piece: id, title: piece.brief.title.clone(), cost, own_cost, own: best, missing, words })
+    };
+    let losses = ask.pieces.iter().enumerate().map(|(i, (id, piece))| loss(i, *id, piece)).collect::<Result<_, _>>()?;
     let name = |id: &PigmentId| ask.paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
     let names = set.pigments.iter().map(name).collect();
-    SharedSet { names, pigments: set.pigments.clone(), cost: set.cost, proved: set.proved_optimal, losses: losses.collect() }
+    Ok(SharedSet {
+        names,
+        pigments: set.pigments.clone(),
+        cost: set.cost,
+        proved: set.proved_optimal,
+        losses,
+    })
 }
 
-/// A rise of the mean cost in words.
-fn words(more: f64) -> String {
-    match more {
-        m if m < 0.05 => "loses nothing".into(),
+/// A rise of the mean cost, and what cannot be reached any more, in words.
+fn words(more: f64, missing: &[HueFamily]) -> String {
+    let loses = match more {
+        m if m < 0.05 => "loses nothing".to_owned(),
         m if m < 0.5 => format!("loses hardly anything ({m:.1} a zone)"),
         m if m < 2.0 => format!("loses a little ({m:.1} a zone, a tenth of a step or so)"),
         m => format!("loses {m:.1} a zone, as much as {:.1} steps of value", m / A_STEP),
-    }
+    };
+    let families: Vec<&str> = missing.iter().map(|f| f.name()).collect();
+    if families.is_empty() { loses } else { format!("{loses}; its {} cannot be reached", families.join(" and ")) }
 }

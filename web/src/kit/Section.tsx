@@ -1,11 +1,11 @@
 import type { ReactNode } from "react";
 import styles from "./kit.module.css";
 
-/** A part of a card under a line, with a head of its own. */
-export function Section({ title, children }: { title: string; children: ReactNode }) {
+/** A part of a card under a line, with a head of its own: of the second level where it stands on a page by itself. */
+export function Section({ title, children, level = 3 }: { title: string; children: ReactNode; level?: 2 | 3 }) {
   return (
     <section className={styles.section} aria-label={title}>
-      <h3>{title}</h3>
+      {level === 2 ? <h2>{title}</h2> : <h3>{title}</h3>}
       {children}
     </section>
   );
@@ -38,10 +38,10 @@ export function Facts({ of }: { of: [string, ReactNode][] }) {
       {of
         .filter(([, said]) => said !== null && said !== undefined && said !== "")
         .map(([name, said]) => (
-          <span key={name} style={{ display: "contents" }}>
+          <div key={name}>
             <dt>{name}</dt>
             <dd>{said}</dd>
-          </span>
+          </div>
         ))}
     </dl>
   );

@@ -3,6 +3,7 @@
 mod drills;
 mod easel;
 mod hard_pictures;
+mod journal;
 mod kept;
 mod paints;
 mod support;

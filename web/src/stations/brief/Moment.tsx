@@ -27,18 +27,16 @@ export function Moment() {
   const at = occasion.at ? (occasion.at.length > 10 ? occasion.at.slice(0, 16) : `${occasion.at}T12:00`) : "";
   return (
     <>
-      <div className={styles.two}>
-        {words("subject", "Subject", "a lane, things on a sill")}
-        <TextInput
-          key={at}
-          type="datetime-local"
-          label="Seen at"
-          defaultValue={at}
-          onBlur={(e) => e.currentTarget.value !== at && set({ at: e.currentTarget.value || null })}
-        />
-      </div>
-      <div className={styles.two}>
-        {words("weather", "Weather", "frost, no wind")}
+      <TextInput
+        key={at}
+        type="datetime-local"
+        label="Seen at"
+        defaultValue={at}
+        onBlur={(e) => e.currentTarget.value !== at && set({ at: e.currentTarget.value || null })}
+      />
+      <div className={styles.three}>
+        {words("subject", "Subject", "a lane")}
+        {words("weather", "Weather", "frost")}
         {words("light", "Light", "low sun")}
       </div>
     </>

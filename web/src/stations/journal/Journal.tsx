@@ -54,9 +54,9 @@ export function Journal() {
         <Looking asked={asked} kinds={asked.kinds ?? WITH_PICTURE} onAsk={ask} />
       </aside>
       <section className={styles.wall} aria-label="Entries" aria-busy={found.isFetching}>
-        <h2 className={styles.count} role="status">
+        <p className={styles.count} role="status">
           {found.data ? counted(found.data.all, Object.keys(asked).length > 0) : ""}
-        </h2>
+        </p>
         {found.error && (
           <Warning>{found.error instanceof Refused ? found.error.problem.detail : String(found.error)}</Warning>
         )}
@@ -72,7 +72,7 @@ export function Journal() {
         )}
         {bySeason(entries, !!asked.colour).map(({ head, of }) => (
           <div key={head}>
-            {head && <h3 className={styles.season}>{head}</h3>}
+            {head && <h2 className={styles.season}>{head}</h2>}
             <ul className={styles.tiles}>
               {of.map((e) => (
                 <Tile

@@ -50,7 +50,7 @@ export function Keeping() {
           ["Size", keeping.data ? megabytes(keeping.bytes) : ""],
         ]}
       />
-      <Section title="Backups">
+      <Section level={2} title="Backups">
         <Note>One a day by itself, and one before a later version changes the file; the last {keeping.kept} stay.</Note>
         {keeping.backups.length > 0 && (
           <ul>
@@ -69,7 +69,7 @@ export function Keeping() {
           What was there is kept.
         </Note>
       </Section>
-      <Section title="Archive">
+      <Section level={2} title="Archive">
         <Note>
           Everything with its pictures as one JSON text that other programs can read, and that comes back bit for bit.
         </Note>
@@ -94,7 +94,7 @@ export function Keeping() {
           </Note>
         )}
       </Section>
-      <Section title="Is everything sound?">
+      <Section level={2} title="Is everything sound?">
         <Acts>
           {work.running ? (
             <>
