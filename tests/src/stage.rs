@@ -24,6 +24,13 @@ impl Stage {
         Self { driver: Driver::start(), server, folder }
     }
 
+    /// A studio with nothing in it.
+    pub fn empty() -> Self {
+        let folder = tempfile::tempdir().expect("a folder can be made");
+        let server = Server::start(&folder.path().join("studio.db"), false);
+        Self { driver: Driver::start(), server, folder }
+    }
+
     /// One more window.
     pub async fn page(&self) -> Page {
         Page::open(&self.driver, &self.server.address).await

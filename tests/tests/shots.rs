@@ -7,7 +7,6 @@ use std::path::PathBuf;
 const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("studio", "/", "A new piece", ""),
     ("1-brief", "/pieces/1/brief", "Ground for", ""),
-    ("1-brief-rules", "/pieces/1/brief?room=rules", "Rules of the game", ""),
     ("1-brief-wall", "/pieces/4/brief?room=wall", "Ways to hang it", ""),
     ("2-subject", "/pieces/1/subject?zone=9", "It matters", ""),
     ("2-subject-values", "/pieces/1/subject?look=values&groups=4", "The whole picture", ""),
@@ -22,6 +21,7 @@ const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("7-piece", "/pieces/4/piece", "Still wet", ""),
     ("8-box", "/pieces/1/box", "Put in another", ""),
     ("8-box-readings", "/pieces/2/box?room=readings", "Learned", ""),
+    ("9-journal", "/journal", "finished pieces", ""),
     ("room-dark", "/pieces/1/mixes?zone=9", "from the set", "r"),
     ("room-light", "/pieces/1/subject?zone=4", "It matters", "r"),
 ];
@@ -45,11 +45,11 @@ async fn take() {
         }
         page.until(
             "pictures are loaded",
-            "[...document.images].every(i => i.complete && i.naturalWidth) && document.fonts.status === 'loaded' && [...document.querySelectorAll('svg image')].every(i => performance.getEntriesByName(new URL(i.href.baseVal, location).href).some(e => e.responseEnd > 0 && performance.now() > e.responseEnd + 400))",
+            "[...document.images].filter(i => i.getBoundingClientRect().top < innerHeight).every(i => i.complete && i.naturalWidth) && document.fonts.status === 'loaded' && [...document.querySelectorAll('svg image')].every(i => performance.getEntriesByName(new URL(i.href.baseVal, location).href).some(e => e.responseEnd > 0 && performance.now() > e.responseEnd + 400))",
         )
         .await;
         page.until("places are drawn", "/chart/.test(location.search) || !document.querySelector(\"main svg[aria-label='Zones on the picture']\") || document.querySelector(\"main svg[aria-label='Zones on the picture'] path\")").await;
-        page.until("the tray is filled", "location.pathname === '/' || /light|pieces.2|field/.test(location.pathname) || document.querySelectorAll('footer li').length > 0").await;
+        page.until("the tray is filled", "location.pathname === '/' || /light|pieces.2|field|journal/.test(location.pathname) || document.querySelectorAll('footer li').length > 0").await;
         std::fs::write(folder.join(format!("{name}.png")), page.shot().await).unwrap();
     }
     page.close().await;

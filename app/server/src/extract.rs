@@ -3,7 +3,7 @@
 use crate::problem::Problem;
 use axum::body::Bytes;
 use axum::extract::rejection::{BytesRejection, JsonRejection, PathRejection, QueryRejection};
-use axum::extract::{FromRequest, FromRequestParts, Request};
+use axum::extract::{DefaultBodyLimit, FromRequest, FromRequestParts, Request};
 use axum::http::StatusCode;
 
 /// A JSON body.
@@ -21,13 +21,19 @@ pub struct Path<T>(pub T);
 #[from_request(via(axum::extract::Query), rejection(Problem))]
 pub struct Query<T>(pub T);
 
-/// A raw body.
+/// Largest file taken in, in bytes.
+pub const MOST_BYTES: usize = 256 << 20;
+
+/// A file.
 pub struct Body(pub Bytes);
 
 impl<S: Send + Sync> FromRequest<S> for Body {
     type Rejection = Problem;
 
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        let mut request = request;
+        // A file may be larger than words.
+        DefaultBodyLimit::max(MOST_BYTES).apply(&mut request);
         Ok(Self(Bytes::from_request(request, state).await?))
     }
 }

@@ -36,7 +36,8 @@ fn foreign(headers: &HeaderMap, uri_host: Option<&str>) -> Option<String> {
 
 fn is_local(host: &str) -> bool {
     let name = match host.strip_prefix('[') {
-        Some(rest) => rest.split(']').next().unwrap_or(""),
+        // Nothing but a port may follow the bracket.
+        Some(rest) => rest.split_once(']').filter(|(_, after)| after.is_empty() || after.starts_with(':')).map_or("", |(name, _)| name),
         None => host.split(':').next().unwrap_or(""),
     };
     matches!(name.to_ascii_lowercase().as_str(), "127.0.0.1" | "localhost" | "::1")
@@ -66,6 +67,7 @@ mod tests {
         assert!(asked(&[]).is_some());
         assert!(asked(&[(header::HOST, "paints.example")]).is_some());
         assert!(asked(&[(header::HOST, "127.0.0.1.paints.example")]).is_some());
+        assert!(asked(&[(header::HOST, "[::1].paints.example")]).is_some());
         assert!(asked(&[(header::HOST, "127.0.0.1:80"), (header::ORIGIN, "http://paints.example")]).is_some());
         assert!(asked(&[(header::HOST, "127.0.0.1:80"), (header::ORIGIN, "http://127.0.0.1:81")]).is_some());
         assert!(asked(&[(header::HOST, "127.0.0.1:80"), (header::ORIGIN, "null")]).is_some());

@@ -16,5 +16,6 @@ pub mod pictures;
 pub mod print;
 pub mod problem;
 pub mod router;
+pub mod serving;
 pub mod state;
 pub mod views;

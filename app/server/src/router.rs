@@ -6,10 +6,12 @@ use crate::handlers::{
 };
 use crate::state::Studio;
 use crate::{frontend, guard};
+use axum::body::Bytes;
 use axum::extract::DefaultBodyLimit;
-use axum::http::{HeaderName, HeaderValue, Request};
+use axum::http::{HeaderName, HeaderValue, Request, header as header_names};
 use axum::routing::get;
-use axum::{Json, Router, middleware};
+use axum::{Router, middleware};
+
 use tower_http::compression::CompressionLayer;
 use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::trace::TraceLayer;
@@ -18,8 +20,8 @@ use utoipa::openapi::OpenApi as Description;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-/// Largest file taken in, in bytes.
-const MOST_BYTES: usize = 256 << 20;
+/// Largest request that is no file, in bytes: all the zones of a piece with room to spare.
+const MOST_WORDS: usize = 8 << 20;
 
 #[derive(OpenApi)]
 #[openapi(
@@ -176,18 +178,22 @@ pub fn description() -> Description {
 /// The server's router over a studio.
 pub fn router(studio: Studio) -> Router {
     let (api, description) = described();
+    // Made into text once: every connection holds the router, and a description of its own would weigh megabytes.
+    let description = Bytes::from(serde_json::to_vec(&description).unwrap_or_default());
+    let described = move || async move { ([(header_names::CONTENT_TYPE, "application/json")], description) };
     let header = |name: &'static str, value: &'static str| {
         SetResponseHeaderLayer::if_not_present(HeaderName::from_static(name), HeaderValue::from_static(value))
     };
-    api.route("/api/openapi.json", get(move || async move { Json(description) }))
+    api.route("/api/openapi.json", get(described))
         .fallback(frontend::page)
         .method_not_allowed_fallback(wrong_method)
-        .layer(DefaultBodyLimit::max(MOST_BYTES))
+        .layer(DefaultBodyLimit::max(MOST_WORDS))
         .layer(middleware::from_fn(guard::only_ourselves))
         .layer(CompressionLayer::new())
         .layer(header("x-content-type-options", "nosniff"))
         .layer(header("referrer-policy", "same-origin"))
         .layer(header("x-frame-options", "DENY"))
+        .layer(header("cross-origin-resource-policy", "same-origin"))
         .layer(header("content-security-policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' data:; object-src 'none'; base-uri 'none'"))
         .layer(TraceLayer::new_for_http().make_span_with(|r: &Request<_>| tracing::info_span!("request", method = %r.method(), path = r.uri().path())))
         .with_state(studio)

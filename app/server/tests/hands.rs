@@ -123,7 +123,7 @@ fn wet_by_hand(demo: &Demo, mix: &Mix, noise: &mut Noise) -> Lab {
 
 #[test]
 fn demo_recipes_are_what_their_amounts_give_and_stay_near_it_in_a_hand_that_errs() {
-    const TRIES: usize = 300;
+    const TRIES: usize = 80;
     let mut media = Vec::new();
     for demo in Demo::all() {
         let ground = demo.piece.ground();

@@ -84,7 +84,7 @@ impl Store {
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", "ON")?;
         if let Some(path) = path {
-            migrations::kept_as_it_was(&connection, path)?;
+            keeping::kept_as_it_was(&connection, path)?;
         }
         migrations::bring_up_to_date(&mut connection)?;
         if let Some(path) = path {

@@ -1,11 +1,9 @@
 //! The shape of the data file, step by step. Steps are only ever added.
 
 use crate::errors::StoreError;
-use crate::keeping::{Backups, copy};
 use crate::maps;
 use rusqlite::Connection;
 use rusqlite_migration::{HookError, M, Migrations};
-use std::path::Path;
 
 fn steps() -> Vec<M<'static>> {
     vec![
@@ -146,16 +144,6 @@ fn steps() -> Vec<M<'static>> {
 
 /// How many steps there are: the shape of today.
 pub const SHAPE: usize = 9;
-
-/// Keeps a data file of an earlier shape as it was, beside it, before it is changed. A file without anything in it is not kept.
-pub fn kept_as_it_was(c: &Connection, path: &Path) -> Result<(), StoreError> {
-    let shape: i64 = c.pragma_query_value(None, "user_version", |r| r.get(0))?;
-    if shape == 0 || shape >= SHAPE as i64 {
-        return Ok(());
-    }
-    let kept = Backups::of(path).before_shape(SHAPE as i64)?;
-    if kept.exists() { Ok(()) } else { copy(c, &kept) }
-}
 
 /// Takes an empty data file to the shape of an earlier version.
 pub fn bring_to(connection: &mut Connection, shape: usize) -> Result<(), StoreError> {

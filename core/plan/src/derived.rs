@@ -7,6 +7,7 @@ use crate::grounds::{Suits, suits};
 use crate::light::key::{Reach, Squeezed, squeezed};
 use crate::mark::Mark;
 use crate::mixes::{self, Among, LetDown, Pan, ReachRow, Riskiest, Well, ZoneMix};
+use crate::next::{NextStep, next};
 use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::studies::loosened::loosened;
 use crate::travels::{Travels, travels};
@@ -82,6 +83,8 @@ pub struct Derived {
     pub riskiest: Option<Riskiest>,
     /// Pigments of the set that loosen the scheme of the study the piece went on with, in a sentence; empty where none does.
     pub loosened: String,
+    /// What to do next; none once it is finished.
+    pub next: Option<NextStep>,
     /// In which order the zones are laid.
     pub order: OrderOfWork,
     /// How light orders the plan.
@@ -227,6 +230,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
         among: Vec::new(),
         riskiest: None,
         loosened: paint_box.and_then(|b| loosened(piece, b)).unwrap_or_default(),
+        next: next(piece, paint_box),
         order: order_of_work(piece),
         light: DerivedLight::default(),
         findings: Vec::new(),

@@ -24,6 +24,7 @@ pub mod lamps;
 pub mod light;
 pub mod mark;
 pub mod mixes;
+pub mod next;
 pub mod order_of_work;
 pub mod paints;
 pub mod paper;

@@ -2802,6 +2802,7 @@ export interface components {
             masses: components["schemas"]["MassMark"][];
             /** @description A recipe for every zone; empty without a set. */
             mixes: components["schemas"]["ZoneMix"][];
+            next?: components["schemas"]["NextStep"] | null;
             /** @description In which order the zones are laid. */
             order: components["schemas"]["OrderOfWork"];
             /** @description How thin each pan is made, in watercolour. */
@@ -4221,6 +4222,8 @@ export interface components {
              * @description Its mean cost with the shared set.
              */
             cost: number;
+            /** @description Hue families of its plan that the shared set cannot reach. */
+            missing: components["schemas"]["HueFamily"][];
             /** @description That set. */
             own: components["schemas"]["PigmentId"][];
             /**
@@ -4538,6 +4541,20 @@ export interface components {
             /** @description What was laid. */
             swatch: components["schemas"]["Swatch"];
             tried_for?: components["schemas"]["TriedFor"] | null;
+        };
+        /**
+         * @description What is done with one press.
+         * @enum {string}
+         */
+        NextAct: "give-picture" | "begin-box" | "find-set" | "make-studies" | "print-sheet" | "work-on";
+        /** @description The next thing to do. */
+        NextStep: {
+            /** @description What is done with one press. */
+            act: components["schemas"]["NextAct"];
+            /** @description What it is, in a few words. */
+            what: string;
+            /** @description Why it is next, in a sentence. */
+            why: string;
         };
         /** @description A field note with its number. */
         NoteView: {

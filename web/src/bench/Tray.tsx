@@ -6,6 +6,7 @@ import { Stroke } from "../lenses/stroke/Stroke";
 import { useGround } from "../lenses/stroke/useGround";
 import { useBench } from "./context";
 import { known } from "./known";
+import { NextStep } from "./NextStep";
 import { useNotice } from "./notice";
 import { unit } from "./stations";
 import styles from "./Tray.module.css";
@@ -47,7 +48,7 @@ export function Tray() {
     >
       <h2 className="out-of-sight">Tray: the lean set</h2>
       {wells.length === 0 ? (
-        <p className={styles.empty}>{emptyWords(set.length, !!box, view.piece.zones.length)}</p>
+        <p className={styles.empty}>{emptyWords(set.length)}</p>
       ) : (
         <ul className={styles.wells}>
           {wells.map((w) => (
@@ -88,6 +89,7 @@ export function Tray() {
           ))}
         </ul>
       )}
+      <NextStep />
       <div className={styles.corner}>
         {findings > 0 && (
           <button
@@ -118,9 +120,7 @@ export function Tray() {
   );
 }
 
-function emptyWords(chosen: number, box: boolean, zones: number): string {
+function emptyWords(chosen: number): string {
   if (chosen > 0) return "The set is kept; it shows here again once the piece has zones.";
-  if (!box) return "The lean set will lie here. Choose a Box in the brief.";
-  if (!zones) return "The lean set will lie here. First give the piece a picture at Subject.";
-  return "The lean set will lie here. Search for it at Lean set, or drop a pigment from the Box.";
+  return "The lean set will lie here; pigments of the Box can be dropped on it, too.";
 }

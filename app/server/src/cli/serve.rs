@@ -2,6 +2,7 @@
 
 use crate::handlers;
 use crate::router::router;
+use crate::serving::serve;
 use crate::state::Studio;
 use clap::Args;
 use directories::ProjectDirs;
@@ -43,10 +44,7 @@ pub fn run(a: Serve) -> Result<(), String> {
     let listener = std::net::TcpListener::bind(a.listen)
         .map_err(|e| format!("{}: {e}. Another Lean Swatch may be running; open it, or choose another port with --listen.", a.listen))?;
     listener.set_nonblocking(true).map_err(|e| e.to_string())?;
-    let store = Store::open(&path).map_err(|e| format!("{}: {e}", path.display()))?;
-    if a.demo {
-        crate::demo::fill(&store).map_err(|p| p.detail)?;
-    }
+    let store = if a.demo { demo_at(&path)? } else { Store::open(&path).map_err(|e| format!("{}: {e}", path.display()))? };
     let runtime = tokio::runtime::Runtime::new().map_err(|e| e.to_string())?;
     runtime.block_on(async move {
         let listener = tokio::net::TcpListener::from_std(listener).map_err(|e| e.to_string())?;
@@ -60,8 +58,26 @@ pub fn run(a: Serve) -> Result<(), String> {
         if !a.demo {
             tokio::spawn(backed_up(studio.clone()));
         }
-        axum::serve(listener, router(studio)).with_graceful_shutdown(stopped()).await.map_err(|e| e.to_string())
+        serve(listener, router(studio), stopped()).await;
+        Ok(())
     })
+}
+
+/// The demo studio's data file, filled under another name first: one that was interrupted is begun anew.
+fn demo_at(path: &Path) -> Result<Store, String> {
+    let open = |p: &Path| Store::open(p).map_err(|e| format!("{}: {e}", p.display()));
+    if !path.exists() {
+        let partial = path.with_extension("filling");
+        for beside in ["", "-wal", "-shm"] {
+            let _ = std::fs::remove_file(format!("{}{beside}", partial.display()));
+        }
+        // Closed before it is renamed, so that all of it lies in the one file.
+        crate::demo::fill(&open(&partial)?).map_err(|p| p.detail)?;
+        std::fs::rename(&partial, path).map_err(|e| format!("{}: {e}", path.display()))?;
+    }
+    let store = open(path)?;
+    crate::demo::fill(&store).map_err(|p| p.detail)?;
+    Ok(store)
 }
 
 /// Where a data file lies: where it was said, or in the user's data directory.

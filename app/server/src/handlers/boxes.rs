@@ -1,11 +1,10 @@
 //! Boxes: what is owned.
 
-use crate::extract::{Json as In, Path, Query};
+use crate::extract::{Body, Json as In, Path, Query};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::BoxView;
 use axum::Json;
-use axum::body::Bytes;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
@@ -201,7 +200,7 @@ pub async fn inventory(State(studio): State<Studio>, Path(id): Path<String>) -> 
 /// Takes in an inventory: rows of what is in the Box already are brought up to date, others are put in. A row names a shipped pigment, or gives the colour
 /// of its masstone as L, a and b.
 #[utoipa::path(put, path = "/api/boxes/{id}/inventory", operation_id = "put_inventory", params(("id" = String, Path)), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn put_inventory(State(studio): State<Studio>, Path(id): Path<String>, file: Bytes) -> Result<Json<BoxView>, Problem> {
+pub async fn put_inventory(State(studio): State<Studio>, Path(id): Path<String>, Body(file): Body) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);

@@ -1,11 +1,10 @@
 //! Readings of swatches: taken, kept, learned from, and trials of mixes judged.
 
 use super::instruments::read_meter;
-use crate::extract::{Json as In, Path, Query};
+use crate::extract::{Body, Json as In, Path, Query};
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
-use axum::body::Bytes;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
@@ -243,7 +242,7 @@ pub async fn remove(State(studio): State<Studio>, Path((id, reading)): Path<(Str
 /// Takes in a file of measurements: a table, or the text exchange format of ISO 28178. Its swatches are named as the pigments of the Box are; a fraction
 /// below 1 is a tint in the Box's white.
 #[utoipa::path(put, path = "/api/boxes/{id}/readings/file", operation_id = "put_readings_file", params(("id" = String, Path)), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn take_in_file(State(studio): State<Studio>, Path(id): Path<String>, file: Bytes) -> Result<Json<ReadingsView>, Problem> {
+pub async fn take_in_file(State(studio): State<Studio>, Path(id): Path<String>, Body(file): Body) -> Result<Json<ReadingsView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);

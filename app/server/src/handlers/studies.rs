@@ -1,13 +1,12 @@
 //! Studies: made in one go, one by one from colours of something else, and painted.
 
 use super::work::{keep, ready};
-use crate::extract::{Json as In, Path, Query};
+use crate::extract::{Body, Json as In, Path, Query};
 use crate::jobs::{JobView, MadeStudy};
 use crate::pictures::png;
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
-use axum::body::Bytes;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
@@ -212,7 +211,7 @@ pub async fn lend_picture(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(named): Query<Named>,
-    file: Bytes,
+    Body(file): Body,
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     has_room(&piece)?;

@@ -53,7 +53,14 @@ async fn the_meter_teaches_the_box_and_pieces_hear_of_it() {
     assert!(view["changed"].as_array().unwrap().iter().any(|c| c["pigment"] == "burnt-sienna"));
     let owned = api.ask("GET", "/api/boxes/bench-oils", None).await.1;
     let sienna = owned["pigments"].as_array().unwrap().iter().find(|p| p["id"] == "burnt-sienna").unwrap().clone();
-    assert_eq!((sienna["provenance"].as_str(), sienna["used_in"].as_u64()), (Some("measured"), Some(1)));
+    let mut used = 0;
+    for line in api.ask("GET", "/api/studio", None).await.1["pieces"].as_array().unwrap() {
+        let piece = api.piece(line["id"].as_i64().unwrap()).await["piece"].clone();
+        let set = piece["chosen"]["pigments"].as_array().unwrap();
+        used += u64::from(piece["paint_box"] == "bench-oils" && set.contains(&json!("burnt-sienna")));
+    }
+    assert!(used > 0);
+    assert_eq!((sienna["provenance"].as_str(), sienna["used_in"].as_u64()), (Some("measured"), Some(used)));
     assert!(sienna["doubt"].as_f64().unwrap() < 2.0, "{sienna}");
     assert!(moved.iter().any(|m| m["piece"] == 4 && m["words"].as_str().unwrap().contains("moved")), "{moved:?}");
     assert_ne!(api.piece(4).await["derived"]["basis"], before, "the search says it is out of date");

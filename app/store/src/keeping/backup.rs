@@ -1,6 +1,6 @@
 //! Backups by the database's own means, while it is in use.
 
-use crate::{Store, StoreError};
+use crate::{Store, StoreError, migrations};
 use jiff::civil::Date;
 use rusqlite::backup::Backup;
 use rusqlite::{Connection, OpenFlags};
@@ -82,6 +82,16 @@ impl Store {
         }
         self.reading(|c| copy(c, to))
     }
+}
+
+/// Keeps a data file of an earlier shape as it was, beside it, before it is changed. A file without anything in it is not kept.
+pub(crate) fn kept_as_it_was(c: &Connection, path: &Path) -> Result<(), StoreError> {
+    let shape: i64 = c.pragma_query_value(None, "user_version", |r| r.get(0))?;
+    if shape == 0 || shape >= migrations::SHAPE as i64 {
+        return Ok(());
+    }
+    let kept = Backups::of(path).before_shape(migrations::SHAPE as i64)?;
+    if kept.exists() { Ok(()) } else { copy(c, &kept) }
 }
 
 /// Copies a database to a new place: under another name first, so that what lies there is whole.

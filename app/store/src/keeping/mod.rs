@@ -9,5 +9,5 @@ pub use archive::MEDIA_TYPE;
 pub use backup::{Backups, KEPT};
 pub use check::Checked;
 
-pub(crate) use backup::copy;
+pub(crate) use backup::kept_as_it_was;
 pub(crate) use file::{guarded, ours, prepared_place, still_there};

@@ -1,7 +1,5 @@
 //! Pages to be printed: marks in millimetres, y down from the top left. Printers of any kind draw the same list.
 
-pub mod booklet;
-
 use lean_colour::Lab;
 use lean_picture::Picture;
 use lean_piece::PageFormat;

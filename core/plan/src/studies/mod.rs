@@ -1,5 +1,6 @@
 //! Small colour versions of a piece: one as read, the others with the values held and the hues freed, or in another light.
 
+pub mod booklet;
 pub mod chord;
 pub mod clock;
 mod freed;

@@ -9,6 +9,7 @@ import { useStudio } from "../../lenses/stroke/useGround";
 import { useRoom } from "../../room/useRoom";
 import { dayWord, shortDay } from "../piece/lasting";
 import { Due } from "./Due";
+import { FirstDrop } from "./FirstDrop";
 import styles from "./Studio.module.css";
 
 /** The door: pieces to go on with, and a new one. */
@@ -38,8 +39,9 @@ export function Studio() {
           )}
           {studio.data?.pieces.length === 0 && (
             <p>
-              Nothing here yet. Start a piece on the right, or look at the demo studio first: stop the program and start
-              it with <code className="figures">--demo</code>; your own file stays as it is.
+              Nothing here yet. Drop a picture on the right: what follows is said step by step. To look round first,
+              start the program with <code className="figures">--demo</code> in another window; your own file stays as
+              it is.
             </p>
           )}
           <PieceList of={studio.data?.pieces.filter((p) => !p.ended) ?? []} />
@@ -49,6 +51,7 @@ export function Studio() {
           ))}
         </section>
         <div>
+          <FirstDrop />
           <NewPiece />
           <Due />
         </div>

@@ -9,7 +9,7 @@ use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use lean_piece::{PageFormat, StudyNumber};
-use lean_plan::paper::booklet::{Chapter, booklet};
+use lean_plan::studies::booklet::{Chapter, booklet};
 use lean_plan::studies::sheet::Copy;
 use serde::Deserialize;
 use utoipa::IntoParams;

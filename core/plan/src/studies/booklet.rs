@@ -1,7 +1,7 @@
 //! Studies of several pieces as one booklet at true size.
 
-use super::{Mark, Mm, Sheet, leading, paper, wrapped};
-use crate::studies::sheet::{Copy, lay_out};
+use super::sheet::{Copy, lay_out};
+use crate::paper::{Mark, Mm, Sheet, leading, paper, wrapped};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{PageFormat, Piece, StudyNumber};
 

@@ -1,0 +1,57 @@
+//! Connections: how many there may be, how long a head may take, and how they end.
+
+use axum::Router;
+use hyper_util::rt::{TokioExecutor, TokioIo, TokioTimer};
+use hyper_util::server::conn::auto::Builder;
+use hyper_util::server::graceful::GracefulShutdown;
+use hyper_util::service::TowerToHyperService;
+use std::future::Future;
+use std::sync::Arc;
+use std::time::Duration;
+use tokio::net::TcpListener;
+use tokio::sync::Semaphore;
+
+/// Connections at once; more wait until one is free.
+pub const MOST: usize = 512;
+/// How long the head of a request may take to arrive.
+const HEAD: Duration = Duration::from_secs(15);
+/// How long requests under way may go on once the program is asked to stop.
+const LAST: Duration = Duration::from_millis(1500);
+/// How long is waited after a connection could not be taken.
+const PAUSE: Duration = Duration::from_millis(50);
+
+/// Serves until `stopped` is done; what is under way then has a moment to end.
+///
+/// # Errors
+/// None that ends it: a connection that cannot be taken is passed over.
+pub async fn serve(listener: TcpListener, router: Router, stopped: impl Future<Output = ()>) {
+    let places = Arc::new(Semaphore::new(MOST));
+    let under_way = GracefulShutdown::new();
+    let mut builder = Builder::new(TokioExecutor::new());
+    builder.http1().timer(TokioTimer::new()).header_read_timeout(HEAD).max_buf_size(64 << 10);
+    tokio::pin!(stopped);
+    loop {
+        let next = async {
+            let place = places.clone().acquire_owned().await;
+            (place, listener.accept().await)
+        };
+        let (place, accepted) = tokio::select! {
+            next = next => next,
+            () = &mut stopped => break,
+        };
+        let Ok((stream, _)) = accepted else {
+            // Out of descriptors: those that are open will end.
+            tokio::time::sleep(PAUSE).await;
+            continue;
+        };
+        let connection = builder.serve_connection_with_upgrades(TokioIo::new(stream), TowerToHyperService::new(router.clone()));
+        let watched = under_way.watch(connection.into_owned());
+        tokio::spawn(async move {
+            // What goes wrong with one connection is the other side's to see.
+            let _ = watched.await;
+            drop(place);
+        });
+    }
+    drop(listener);
+    let _ = tokio::time::timeout(LAST, under_way.shutdown()).await;
+}

@@ -1,0 +1,39 @@
+import { useNavigate } from "react-router";
+import type { Schemas } from "../api/client";
+import { Act } from "../kit/Act";
+import { useBench } from "./context";
+import styles from "./Tray.module.css";
+
+/** Kinds of study made when nobody chose others: those a piece usually gets first. */
+const USUAL: Schemas["StudyKind"][] = [];
+
+/** What to do next, said with its reason and done with one press. */
+export function NextStep() {
+  const { view, work } = useBench();
+  const navigate = useNavigate();
+  const { next } = view.derived;
+  if (!next || work.job) return null;
+  const go = (station: string) => navigate(`/pieces/${view.id}/${station}`);
+  const DO: Record<Schemas["NextAct"], () => void> = {
+    "give-picture": () => go("subject"),
+    "begin-box": () => go("lean-set"),
+    "find-set": () => {
+      go("lean-set");
+      work.search();
+    },
+    "make-studies": () => {
+      go("studies");
+      work.makeStudies(USUAL);
+    },
+    "print-sheet": () => window.open(`/api/pieces/${view.id}/sheet.pdf`, "_blank"),
+    "work-on": () => go("piece"),
+  };
+  return (
+    <div className={styles.next}>
+      <Act main onDo={DO[next.act]}>
+        Next: {next.what.toLowerCase()}
+      </Act>
+      <p>{next.why}</p>
+    </div>
+  );
+}
