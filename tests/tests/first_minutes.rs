@@ -52,7 +52,7 @@ async fn from_nothing_to_a_printed_sheet() {
     let text = folder.path().join("letter.png");
     std::fs::write(&text, "Dear Sir or Madam").unwrap();
     page.give_file("#first-picture", &text).await;
-    page.says("no picture").await;
+    page.says("a text file").await;
     page.until("only the one piece is there", "document.querySelectorAll('[aria-label=Pieces] li').length === 1").await;
     page.close().await;
 }
