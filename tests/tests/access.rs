@@ -23,6 +23,9 @@ const STATIONS: &[(&str, &str)] = &[
     ("/pieces/1/studies?study=4", "Its own exact set"),
     ("/pieces/1/light?room=colour&zone=7", "Type a colour"),
     ("/pieces/1/box", "Put in another"),
+    ("/journal", "finished pieces"),
+    ("/journal/learnt", "Who earns a place"),
+    ("/keeping", "Backups"),
 ];
 
 #[tokio::test]

@@ -11,6 +11,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
 import { Broken } from "./bench/Broken";
 import { NoticeLine, NoticeProvider } from "./bench/notice";
+import { InRoom } from "./room/InRoom";
 import { theme } from "./room/theme";
 import { Studio } from "./stations/studio/Studio";
 
@@ -34,6 +35,7 @@ const BoxStation = lazy(() => import("./stations/box/BoxStation").then((m) => ({
 
 const router = createBrowserRouter([
   {
+    element: <InRoom />,
     errorElement: <Broken />,
     children: [
       { path: "/", element: <Studio /> },

@@ -11,24 +11,33 @@ use std::time::Duration;
 use tokio::net::TcpListener;
 use tokio::sync::Semaphore;
 
-/// Connections at once; more wait until one is free.
-pub const MOST: usize = 512;
-/// How long the head of a request may take to arrive.
-const HEAD: Duration = Duration::from_secs(15);
-/// How long requests under way may go on once the program is asked to stop.
-const LAST: Duration = Duration::from_millis(1500);
+/// What connections are allowed.
+#[derive(Clone, Copy, Debug)]
+pub struct Limits {
+    /// Connections at once; more wait until one is free.
+    pub most: usize,
+    /// How long the head of a request may take to arrive.
+    pub head: Duration,
+    /// How long requests under way may go on once the program is asked to stop.
+    pub last: Duration,
+}
+
+impl Default for Limits {
+    fn default() -> Self {
+        Self { most: 512, head: Duration::from_secs(15), last: Duration::from_millis(1500) }
+    }
+}
+
 /// How long is waited after a connection could not be taken.
 const PAUSE: Duration = Duration::from_millis(50);
 
 /// Serves until `stopped` is done; what is under way then has a moment to end.
-///
-/// # Errors
-/// None that ends it: a connection that cannot be taken is passed over.
-pub async fn serve(listener: TcpListener, router: Router, stopped: impl Future<Output = ()>) {
-    let places = Arc::new(Semaphore::new(MOST));
+/// A connection that cannot be taken is passed over.
+pub async fn serve(listener: TcpListener, router: Router, stopped: impl Future<Output = ()>, limits: Limits) {
+    let places = Arc::new(Semaphore::new(limits.most));
     let under_way = GracefulShutdown::new();
     let mut builder = Builder::new(TokioExecutor::new());
-    builder.http1().timer(TokioTimer::new()).header_read_timeout(HEAD).max_buf_size(64 << 10);
+    builder.http1().timer(TokioTimer::new()).header_read_timeout(limits.head).max_buf_size(64 << 10);
     tokio::pin!(stopped);
     loop {
         let next = async {
@@ -53,5 +62,5 @@ pub async fn serve(listener: TcpListener, router: Router, stopped: impl Future<O
         });
     }
     drop(listener);
-    let _ = tokio::time::timeout(LAST, under_way.shutdown()).await;
+    let _ = tokio::time::timeout(limits.last, under_way.shutdown()).await;
 }

@@ -24,7 +24,7 @@ impl Demo {
     fn all() -> Vec<Self> {
         let folder = tempfile::tempdir().expect("a folder");
         let store = Store::open(&folder.path().join("demo.db")).expect("a data file");
-        demo::fill(&store).expect("the demo is put in");
+        demo::fill_in_work(&store).expect("the demo is put in");
         let boxes = ["yard-pastels", "bench-oils", "kite-pens", "bell-pencils", "hen-pans"];
         let boxes: Vec<PaintBox> = boxes.map(|id| store.paint_box(&BoxId(id.into())).expect("the demo has it")).into();
         let pieces = store.pieces().expect("the list is readable");
@@ -123,7 +123,7 @@ fn wet_by_hand(demo: &Demo, mix: &Mix, noise: &mut Noise) -> Lab {
 
 #[test]
 fn demo_recipes_are_what_their_amounts_give_and_stay_near_it_in_a_hand_that_errs() {
-    const TRIES: usize = 80;
+    const TRIES: usize = 300;
     let mut media = Vec::new();
     for demo in Demo::all() {
         let ground = demo.piece.ground();

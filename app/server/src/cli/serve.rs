@@ -2,7 +2,7 @@
 
 use crate::handlers;
 use crate::router::router;
-use crate::serving::serve;
+use crate::serving::{Limits, serve};
 use crate::state::Studio;
 use clap::Args;
 use directories::ProjectDirs;
@@ -58,7 +58,7 @@ pub fn run(a: Serve) -> Result<(), String> {
         if !a.demo {
             tokio::spawn(backed_up(studio.clone()));
         }
-        serve(listener, router(studio), stopped()).await;
+        serve(listener, router(studio), stopped(), Limits::default()).await;
         Ok(())
     })
 }

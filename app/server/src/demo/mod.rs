@@ -37,6 +37,18 @@ use lean_store::{PieceId, Store};
 /// # Errors
 /// When the data file cannot be written.
 pub fn fill(store: &Store) -> Result<(), Problem> {
+    filled(store, true)
+}
+
+/// The same without what was finished in the years before.
+///
+/// # Errors
+/// As [`fill`].
+pub fn fill_in_work(store: &Store) -> Result<(), Problem> {
+    filled(store, false)
+}
+
+fn filled(store: &Store, years: bool) -> Result<(), Problem> {
     if !store.pieces()?.is_empty() {
         return Ok(());
     }
@@ -53,8 +65,10 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
     bell::fill(store, &pencils)?;
     readings::fill(store, &pans)?;
     field_notes::fill(store)?;
-    let boxes = years::Boxes { pens: &pens, oils: &oils, pencils: &pencils };
-    years::fill(store, &boxes, jiff::Zoned::now().date())?;
+    if years {
+        let boxes = years::Boxes { pens: &pens, oils: &oils, pencils: &pencils };
+        years::fill(store, &boxes, jiff::Zoned::now().date())?;
+    }
     tram_shed::finish(store, main, &pastels)
 }
 
@@ -202,7 +216,7 @@ mod tests {
     #[test]
     fn the_demo_studio_stands_at_its_stages() {
         let store = Store::in_memory().unwrap_or_else(|e| panic!("{e}"));
-        fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
+        fill_in_work(&store).unwrap_or_else(|p| panic!("{}", p.detail));
         let pieces = store.pieces().unwrap_or_default();
         let piece = |title: &str| {
             pieces

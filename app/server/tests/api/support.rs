@@ -10,7 +10,9 @@ use lean_swatch::demo;
 use lean_swatch::router::router;
 use lean_swatch::state::Studio;
 use serde_json::{Value, json};
+use std::path::{Path, PathBuf};
 use std::sync::OnceLock;
+use std::time::UNIX_EPOCH;
 use tempfile::TempDir;
 use tower::ServiceExt;
 
@@ -20,6 +22,24 @@ pub struct Api {
     pub studio: Studio,
     /// The folder of its data file, removed in the end.
     _kept: Option<TempDir>,
+}
+
+/// The demo as tests in the browser had this build of the program fill it, if they ran before.
+fn filled_by_this_build() -> Option<PathBuf> {
+    let test = std::env::current_exe().ok()?;
+    let program = test.parent()?.parent()?.join("lean-swatch");
+    let age = program.metadata().ok()?.modified().ok()?.duration_since(UNIX_EPOCH).ok()?.as_nanos();
+    Some(program.with_file_name("demo-for-tests").join(age.to_string()).join("demo.db")).filter(|p| p.exists())
+}
+
+/// Copies a data file with the log SQLite keeps beside it.
+fn copied(from: &Path, to: &Path) {
+    for beside in ["", "-wal"] {
+        let file = format!("{}{beside}", from.display());
+        if Path::new(&file).exists() {
+            std::fs::copy(file, format!("{}{beside}", to.display())).unwrap();
+        }
+    }
 }
 
 impl Api {
@@ -37,13 +57,16 @@ impl Api {
         static FILLED: OnceLock<TempDir> = OnceLock::new();
         let filled = FILLED.get_or_init(|| {
             let folder = tempfile::tempdir().unwrap();
-            let store = Store::open(&folder.path().join("demo.db")).unwrap();
-            demo::fill(&store).unwrap_or_else(|p| panic!("{}", p.detail));
+            let data = folder.path().join("demo.db");
+            match filled_by_this_build() {
+                Some(there) => copied(&there, &data),
+                None => demo::fill(&Store::open(&data).unwrap()).unwrap_or_else(|p| panic!("{}", p.detail)),
+            }
             folder
         });
         let folder = tempfile::tempdir().unwrap();
         let data = folder.path().join("demo.db");
-        std::fs::copy(filled.path().join("demo.db"), &data).unwrap();
+        copied(&filled.path().join("demo.db"), &data);
         Self { _kept: Some(folder), ..Self::over(Store::open(&data).unwrap()) }
     }
 

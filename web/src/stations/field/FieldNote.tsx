@@ -6,7 +6,6 @@ import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
 import { media } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
-import { useRoom } from "../../room/useRoom";
 import styles from "./Field.module.css";
 import { notesKey } from "./FieldNotes";
 
@@ -16,7 +15,6 @@ type Place = Schemas["Spot"];
 
 /** One note: a photo or an outline, marks with a few words, and what brings the moment back. */
 export function FieldNote() {
-  useRoom();
   const id = Number(useParams().id);
   const queries = useQueryClient();
   const { say } = useNotice();

@@ -2,7 +2,6 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
-import { useRoom } from "../../room/useRoom";
 import styles from "./Field.module.css";
 
 export const notesKey = ["field-notes"];
@@ -26,7 +25,6 @@ function fresh(): Schemas["FieldNote"] {
 
 /** Quick notes made in the field, on a screen held in one hand. */
 export function FieldNotes() {
-  useRoom();
   const notes = useQuery({ queryKey: notesKey, queryFn: () => answer(api.GET("/api/field-notes")) });
   const navigate = useNavigate();
   const queries = useQueryClient();

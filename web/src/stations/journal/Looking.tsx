@@ -30,6 +30,9 @@ const DAY_TIMES = [
   { value: "night", label: "night, 19 to 4" },
 ];
 
+/** Mean values a picture may have, dark to light, half a step each way. */
+const VALUES = ["2", "3", "4", "5", "6", "7", "8"].map((v) => ({ value: v, label: `about ${v}` }));
+
 /** What is looked for: words, a colour, and what the painter remembers of the day. */
 export function Looking({ asked, kinds, onAsk }: { asked: Asked; kinds: string; onAsk: Ask }) {
   const choices = useJournalChoices().data;
@@ -68,6 +71,7 @@ export function Looking({ asked, kinds, onAsk }: { asked: Asked; kinds: string; 
         "Pigment",
         (choices?.pigment ?? []).map((p) => ({ value: p.id, label: p.name })),
       )}
+      {select("value", "Mean value", VALUES)}
       {select("outcome", "Came out", OUTCOMES)}
       <fieldset>
         <legend>Show</legend>

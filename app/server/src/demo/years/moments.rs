@@ -170,7 +170,7 @@ pub const MOMENTS: &[Moment] = &[
         hour: 16,
         years_back: 1,
         medium: Medium::Marker,
-        set: 6,
+        set: 5,
         reason: "leaves lit from behind rule it",
         learnt: "One red is enough when the rest is grey.",
         ..MOMENT
