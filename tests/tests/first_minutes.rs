@@ -16,9 +16,9 @@ async fn from_nothing_to_a_printed_sheet() {
     let begun = Instant::now();
     let mut actions = 0;
     page.go("/").await;
-    page.says("Drop a picture here").await;
+    page.says("Drop a picture to begin").await;
     assert_eq!(page.axe().await, Vec::<String>::new());
-    page.value("(() => { const s = document.querySelector('[aria-label=\"Begin with a picture\"] select'); Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, 'watercolour'); s.dispatchEvent(new Event('change', { bubbles: true })); return 1 })()").await;
+    page.value("(() => { const s = document.querySelector('[aria-label=\"A new piece\"] select'); Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, 'watercolour'); s.dispatchEvent(new Event('change', { bubbles: true })); return 1 })()").await;
     actions += 1;
     page.give_file("#first-picture", &picture).await;
     actions += 1;

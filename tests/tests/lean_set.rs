@@ -100,7 +100,7 @@ async fn a_piece_in_watercolour_goes_from_picture_to_layers() {
     let page = stage.page().await;
     page.go("/").await;
     page.find("#new-title").await.send_keys("Barn in washes").await.unwrap();
-    page.find("form select option[value='watercolour']").await.click().await.unwrap();
+    page.find("section[aria-label='A new piece'] select option[value='watercolour']").await.click().await.unwrap();
     page.click("Start").await;
     page.says("Drop a picture here").await;
     page.give_file("#reference-file", &photo).await;

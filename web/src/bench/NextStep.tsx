@@ -7,8 +7,8 @@ import styles from "./Tray.module.css";
 /** Kinds of study made when nobody chose others: those a piece usually gets first. */
 const USUAL: Schemas["StudyKind"][] = [];
 
-/** What to do next, said with its reason and done with one press. */
-export function NextStep() {
+/** What to do next, said with its reason and done with one press; in short where there is little room. */
+export function NextStep({ short }: { short: boolean }) {
   const { view, work } = useBench();
   const navigate = useNavigate();
   const { next } = view.derived;
@@ -33,7 +33,7 @@ export function NextStep() {
       <Act main onDo={DO[next.act]}>
         Next: {next.what.toLowerCase()}
       </Act>
-      <p>{next.why}</p>
+      {!short && <p>{next.why}</p>}
     </div>
   );
 }

@@ -89,7 +89,7 @@ export function Tray() {
           ))}
         </ul>
       )}
-      <NextStep />
+      <NextStep short={wells.length > 6} />
       <div className={styles.corner}>
         {findings > 0 && (
           <button

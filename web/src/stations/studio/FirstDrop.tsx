@@ -1,25 +1,18 @@
-import { NativeSelect } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, type JobView, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
-import { media } from "../../bench/stations";
-import { useStudio } from "../../lenses/stroke/useGround";
+import { mediumName } from "../../bench/stations";
 import styles from "./Studio.module.css";
 
-type Medium = Schemas["Medium"];
-const REMEMBERED = "medium";
-
-/** A picture dropped at the door begins a piece; the medium is asked once and remembered. */
-export function FirstDrop() {
-  const [medium, setMedium] = useState<Medium>(() => (localStorage.getItem(REMEMBERED) as Medium) ?? "soft-pastel");
+/** A picture dropped at the door begins a piece. */
+export function FirstDrop({ medium, ground }: { medium: Schemas["Medium"]; ground: string | undefined }) {
   const [busy, setBusy] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
   const { say } = useNotice();
-  const ground = useStudio().data?.grounds.find((g) => g.suits.includes(medium))?.id;
   const begin = async (file: File) => {
     setBusy(true);
     try {
@@ -47,28 +40,17 @@ export function FirstDrop() {
     }
   };
   return (
-    <section aria-label="Begin with a picture" className={styles.first}>
-      <Dropzone
-        onDrop={(files) => files[0] && begin(files[0])}
-        multiple={false}
-        loading={busy}
-        className={styles.drop}
-        inputProps={{ id: "first-picture", "aria-label": "Choose a picture to begin with" }}
-        aria-label="Drop or choose a picture to begin with"
-      >
-        <b>Drop a picture here</b>
-        <p>It begins a piece: colours and values are measured at once.</p>
-      </Dropzone>
-      <NativeSelect
-        label="In which medium"
-        value={medium}
-        data={media}
-        onChange={(e) => {
-          localStorage.setItem(REMEMBERED, e.currentTarget.value);
-          setMedium(e.currentTarget.value as Medium);
-        }}
-      />
-    </section>
+    <Dropzone
+      onDrop={(files) => files[0] && begin(files[0])}
+      multiple={false}
+      loading={busy}
+      className={styles.drop}
+      inputProps={{ id: "first-picture", "aria-label": "Choose a picture to begin with" }}
+      aria-label="Drop or choose a picture to begin with"
+    >
+      <b>Drop a picture to begin</b>
+      <p>It begins a piece in {mediumName(medium)}: colours and values are measured at once.</p>
+    </Dropzone>
   );
 }
 

@@ -51,7 +51,6 @@ export function Studio() {
           ))}
         </section>
         <div>
-          <FirstDrop />
           <NewPiece />
           <Due />
         </div>
@@ -67,6 +66,7 @@ export function Studio() {
 }
 
 type Line = Schemas["PieceLine"];
+type Medium = Schemas["Medium"];
 
 function PieceList({ of }: { of: Line[] }) {
   return (
@@ -148,7 +148,7 @@ function DamagedRecord({ record }: { record: Schemas["DamagedLine"] }) {
 
 function NewPiece() {
   const [title, setTitle] = useState("");
-  const [medium, setMedium] = useState<Schemas["Medium"]>("soft-pastel");
+  const [medium, setMedium] = useState(() => (localStorage.getItem("medium") as Medium | null) ?? "soft-pastel");
   const navigate = useNavigate();
   const queries = useQueryClient();
   const { say } = useNotice();
@@ -167,8 +167,18 @@ function NewPiece() {
     onError: (e) => say(e instanceof Refused ? e.problem.detail : String(e), "problem"),
   });
   return (
-    <section aria-label="A new piece">
+    <section aria-label="A new piece" className={styles.first}>
       <h2>A new piece</h2>
+      <NativeSelect
+        label="Medium"
+        value={medium}
+        onChange={(e) => {
+          localStorage.setItem("medium", e.currentTarget.value);
+          setMedium(e.currentTarget.value as Medium);
+        }}
+        data={media}
+      />
+      <FirstDrop medium={medium} ground={ground} />
       <form
         onSubmit={(e) => {
           e.preventDefault();
@@ -176,20 +186,14 @@ function NewPiece() {
         }}
       >
         <TextInput
-          label="Title"
+          label="Or begin without a picture: its title"
           value={title}
           onChange={(e) => setTitle(e.currentTarget.value)}
           maxLength={80}
           required
           id="new-title"
         />
-        <NativeSelect
-          label="Medium"
-          value={medium}
-          onChange={(e) => setMedium(e.currentTarget.value as Schemas["Medium"])}
-          data={media}
-        />
-        <button type="submit" className="act main" disabled={make.isPending || !ground}>
+        <button type="submit" className="act" disabled={make.isPending || !ground}>
           Start
         </button>
       </form>
