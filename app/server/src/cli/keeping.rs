@@ -125,7 +125,7 @@ pub fn back_up(a: BackUp) -> Result<Put, String> {
 
 pub fn restore(a: Restore) -> Result<Put, String> {
     let to = a.data.place()?;
-    let before = Store::restore(&a.backup, &to).map_err(at(&a.backup))?;
+    let before = Store::restore(&a.backup, &to).map_err(|e| format!("{} in place of {}: {e}", a.backup.display(), to.display()))?;
     Ok(Put { file: Some(to), before })
 }
 
