@@ -63,7 +63,7 @@ impl From<BytesRejection> for Problem {
             e.status(),
             "too-large",
             "The file is too large",
-            "The file is larger than the 256 MB that fit. Export the picture as JPEG and drop that.",
+            "The file is larger than the 256 MB that fit. Export a picture as JPEG and drop that; read a larger archive with lean-swatch import.",
         )
     }
 }

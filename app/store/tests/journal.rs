@@ -72,6 +72,11 @@ fn a_colour_finds_its_like() {
     assert_eq!(like(60.0, 4.0, -7.0), ["Weir in winter mist"], "a grey violet like this");
     assert_eq!(like(46.0, 44.0, 33.0), ["Lane, late in October"]);
     assert_eq!(like(60.0, -60.0, 40.0).len(), 0);
+    let mut speck = finished("Speck", "2025-04-01", Outcome::AsHoped);
+    speck.zones[1].reading.area = 0.002;
+    speck.studies = vec![study(1, &[Lab::new(20.0, 0.0, 0.0), Lab::new(60.0, -60.0, 40.0)], "2025-04-01")];
+    store.create_piece(&speck).unwrap();
+    assert_eq!(like(60.0, -60.0, 40.0).len(), 0, "a colour that is hardly there is not found");
     let light = Search { value: Some(Value(lean_colour::Lab::new(50.0, 0.0, 0.0).value().0)), ..only(EntryKind::Study) };
     assert_eq!(titles(&store, light), ["Weir in winter mist"], "its mean lies half way between its two");
 }

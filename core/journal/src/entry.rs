@@ -112,6 +112,10 @@ pub struct JournalEntry {
     pub attempt: Option<u32>,
     /// Minutes it took; `None` where nobody counted.
     pub minutes: Option<u32>,
+    /// Photos of the piece on its way.
+    pub photos: usize,
+    /// SHA-256 of the photo of a field note.
+    pub photo: Option<String>,
 }
 
 impl JournalEntry {

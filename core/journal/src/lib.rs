@@ -21,5 +21,5 @@ mod search;
 mod season;
 
 pub use entry::{EntryColour, EntryKind, JournalEntry, PigmentUse};
-pub use search::{ALIKE, LEAST_SHARE, Search, near, reach};
+pub use search::{ALIKE, LEAST_SHARE, Search, VALUE_WITHIN, reach};
 pub use season::{DayTime, Season};

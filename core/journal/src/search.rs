@@ -1,14 +1,15 @@
 //! What is looked for in the journal.
 
-use crate::entry::{EntryColour, EntryKind};
+use crate::entry::EntryKind;
 use crate::season::{DayTime, Season};
 use lean_colour::Lab;
-use lean_colour::difference::ciede2000;
 use lean_media::{Medium, PigmentId};
 use lean_piece::easel::Outcome;
 
 /// CIEDE2000 up to which a colour counts as like the one that is looked for. A choice: plainly related, not the same.
 pub const ALIKE: f64 = 9.0;
+/// Steps within which a mean value counts as the one looked for. A choice.
+pub const VALUE_WITHIN: f64 = 0.5;
 /// Share of a picture below which a colour is not looked for. A choice.
 pub const LEAST_SHARE: f64 = 0.01;
 
@@ -58,12 +59,6 @@ impl Search {
     }
 }
 
-/// How near the nearest of some colours comes to one, CIEDE2000; `None` where none is alike.
-pub fn near(wanted: Lab, colours: &[EntryColour]) -> Option<f64> {
-    let large = colours.iter().filter(|c| c.share >= LEAST_SHARE);
-    large.map(|c| ciede2000(c.lab, wanted)).min_by(f64::total_cmp).filter(|d| *d <= ALIKE)
-}
-
 /// How far from a colour its like may lie in CIELAB, as [l, a, b] each way: no colour within [`ALIKE`] lies outside of this box.
 ///
 /// CIEDE2000 divides a step of lightness by at most 1.75, and a step `d` of chroma by 1 + 0.045 (C + d/2), C the chroma of the colour; solved for
@@ -80,6 +75,7 @@ pub fn reach(of: Lab) -> [f64; 3] {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use lean_colour::difference::ciede2000;
 
     #[test]
     fn words_are_taken_apart_at_whatever_is_no_letter() {
@@ -110,14 +106,5 @@ mod tests {
                 }
             }
         }
-    }
-
-    #[test]
-    fn a_colour_that_is_hardly_there_is_not_found() {
-        let grey_violet = Lab::new(50.0, 6.0, -10.0);
-        let with = |share| vec![EntryColour { lab: grey_violet, share }];
-        assert_eq!(near(grey_violet, &with(0.2)), Some(0.0));
-        assert_eq!(near(grey_violet, &with(0.002)), None);
-        assert_eq!(near(Lab::new(80.0, -30.0, 40.0), &with(0.2)), None);
     }
 }

@@ -25,6 +25,25 @@ impl Season {
         Some(all[(usize::from(month % 12) / 3 + if southern { 2 } else { 0 }) % 4])
     }
 
+    /// What it is called.
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Spring => "Spring",
+            Self::Summer => "Summer",
+            Self::Autumn => "Autumn",
+            Self::Winter => "Winter",
+        }
+    }
+
+    /// The season of a day with its year, as "Winter 2026": December belongs to the year its season ends in. Empty when it is no day.
+    pub fn headed(day: &str, southern: bool) -> String {
+        let year = day.get(..4).and_then(|y| y.parse::<u16>().ok());
+        match (Self::of(day, southern), year) {
+            (Some(season), Some(year)) => format!("{} {}", season.name(), year + u16::from(day.get(5..7) == Some("12"))),
+            _ => String::new(),
+        }
+    }
+
     /// Its months, 1..=12.
     pub fn months(self, southern: bool) -> [u8; 3] {
         let first = match self {
@@ -78,5 +97,9 @@ mod tests {
             }
         }
         assert_eq!(Season::of("2025-13-01", false), None);
+        assert_eq!(Season::headed("2025-12-31", false), "Winter 2026");
+        assert_eq!(Season::headed("2026-02-01", false), "Winter 2026");
+        assert_eq!(Season::headed("2025-12-31", true), "Summer 2026");
+        assert_eq!(Season::headed("soon", false), "");
     }
 }

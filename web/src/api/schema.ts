@@ -3191,6 +3191,8 @@ export interface components {
             /** @description Address of its picture; none where it has none. */
             picture?: string | null;
             read?: components["schemas"]["Srgb8"] | null;
+            /** @description The season it lies in with its year, as "Winter 2026". */
+            season: string;
             /** @description Where it was read from. */
             source: components["schemas"]["EntrySource"];
         };
@@ -3954,6 +3956,10 @@ export interface components {
             /** @description The day it happened, as `2025-01-14`. */
             on: string;
             outcome?: components["schemas"]["Outcome"] | null;
+            /** @description SHA-256 of the photo of a field note. */
+            photo?: string | null;
+            /** @description Photos of the piece on its way. */
+            photos: number;
             /** @description The pigments in it. */
             pigments: components["schemas"]["PigmentUse"][];
             read?: components["schemas"]["Lab"] | null;

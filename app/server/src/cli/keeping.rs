@@ -125,6 +125,9 @@ pub fn back_up(a: BackUp) -> Result<Put, String> {
 
 pub fn restore(a: Restore) -> Result<Put, String> {
     let to = a.data.place()?;
+    if !a.backup.exists() {
+        return Err(format!("{}: there is no such file. Backups lie in the folder backups beside the data file.", a.backup.display()));
+    }
     let before = Store::restore(&a.backup, &to).map_err(|e| format!("{} in place of {}: {e}", a.backup.display(), to.display()))?;
     Ok(Put { file: Some(to), before })
 }

@@ -4,15 +4,12 @@ use super::{KeptEntry, Source};
 use crate::StoreError;
 use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
-use lean_journal::{ALIKE, EntryKind, JournalEntry, Search, reach};
+use lean_journal::{ALIKE, EntryKind, JournalEntry, Search, VALUE_WITHIN, reach};
 use lean_media::PigmentId;
 use lean_piece::paint_box::BoxId;
 use rusqlite::types::Value;
 use rusqlite::{Connection, params_from_iter};
 use std::collections::HashMap;
-
-/// Half of the steps of value within which a mean value counts as the one looked for.
-const HALF_A_STEP: f64 = 0.5;
 
 /// What fits a search.
 #[derive(Clone, Debug, PartialEq)]
@@ -108,8 +105,8 @@ fn conditions(s: &Search) -> Result<Where, StoreError> {
         w.and("j.day <= ?", to.clone());
     }
     if let Some(v) = s.value {
-        w.and("j.value >= ?", v.0 - HALF_A_STEP);
-        w.and("j.value <= ?", v.0 + HALF_A_STEP);
+        w.and("j.value >= ?", v.0 - VALUE_WITHIN);
+        w.and("j.value <= ?", v.0 + VALUE_WITHIN);
     }
     Ok(w)
 }

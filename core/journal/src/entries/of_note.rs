@@ -29,5 +29,7 @@ pub fn of_note(note: &FieldNote, changed: &str) -> JournalEntry {
         miss: None,
         attempt: None,
         minutes: None,
+        photos: 0,
+        photo: note.photo.clone(),
     }
 }

@@ -46,6 +46,8 @@ impl Of<'_> {
             miss: None,
             attempt: None,
             minutes: None,
+            photos: self.piece.easel.photos.len(),
+            photo: None,
         }
     }
 

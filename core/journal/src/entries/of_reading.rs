@@ -53,6 +53,8 @@ pub fn of_reading(reading: &SwatchReading, number: u32, paint_box: &PaintBox, tr
         miss: looked_for.map(|e| ciede2000(e, read)),
         attempt: tried.map(|t| t.attempt),
         minutes: None,
+        photos: 0,
+        photo: None,
     }
 }
 

@@ -122,22 +122,14 @@ const counted = (n: number, asked: boolean) =>
       : "Nothing is in the journal yet."
     : `${n} ${n === 1 ? "entry" : "entries"}`;
 
-const SEASONS = ["Winter", "Spring", "Summer", "Autumn"];
-
 /** Entries under their season, newest first; in one row where they lie in order of likeness. */
 function bySeason(entries: EntryView[], byColour: boolean): { head: string; of: EntryView[] }[] {
   if (byColour) return [{ head: "", of: entries }];
-  const southern = localStorage.getItem("southern") === "yes";
   const groups: { head: string; of: EntryView[] }[] = [];
   for (const e of entries) {
-    const day = new Date(`${e.entry.on}T12:00`);
-    const season = Math.floor(((day.getMonth() + 1) % 12) / 3);
-    // Winter belongs to the year it ends in, wherever it is winter over the turn of the year.
-    const year = day.getFullYear() + (day.getMonth() === 11 ? 1 : 0);
-    const head = `${SEASONS[(season + (southern ? 2 : 0)) % 4]} ${southern ? day.getFullYear() : year}`;
     const last = groups.at(-1);
-    if (last?.head === head) last.of.push(e);
-    else groups.push({ head, of: [e] });
+    if (last?.head === e.season) last.of.push(e);
+    else groups.push({ head: e.season, of: [e] });
   }
   return groups;
 }

@@ -168,6 +168,8 @@ pub struct EntryView {
     id: i64,
     /// Where it was read from.
     source: EntrySource,
+    /// The season it lies in with its year, as "Winter 2026".
+    season: String,
     /// The entry.
     entry: JournalEntry,
     /// Its colours for the screen, the largest first.
@@ -192,32 +194,29 @@ pub struct FoundView {
 /// Width of the pictures of the wall, in pixels.
 const PICTURE: u32 = 360;
 
-fn view(studio: &Studio, kept: KeptEntry) -> EntryView {
+fn view(kept: KeptEntry, southern: bool) -> EntryView {
     let KeptEntry { id, source, entry } = kept;
     let mut colours: Vec<EntrySwatch> =
         entry.colours.iter().map(|c| EntrySwatch { srgb: c.lab.xyz().srgb(), lab: c.lab, share: c.share }).collect();
     colours.sort_by(|a, b| b.share.total_cmp(&a.share));
     let painted = |piece: i64, study: &str| format!("/api/pieces/{piece}/painted?width={PICTURE}{study}&journal={id}");
-    // A note without a photo has no picture; its record may be gone since the journal was asked.
     let (picture, beside) = match (&source, entry.kind) {
         (Source::Piece(p), EntryKind::Study) => (Some(painted(*p, &format!("&study={}", entry.number))), None),
         (Source::Piece(p), EntryKind::Piece) => {
-            let photos = studio.store.piece(*p).map(|k| k.piece.easel.photos.len()).unwrap_or_default();
-            let last = photos.checked_sub(1).map(|at| format!("/api/pieces/{p}/easel/photos/{at}/view"));
+            let last = entry.photos.checked_sub(1).map(|at| format!("/api/pieces/{p}/easel/photos/{at}/view"));
             (Some(painted(*p, "")), last)
         }
-        (Source::Note(n), _) => {
-            let photo = studio.store.field_note(*n).ok().and_then(|k| k.note.photo);
-            (photo.map(|digest| format!("/api/field-notes/photo/{digest}")), None)
-        }
+        // A note without a photo has no picture.
+        (Source::Note(_), _) => (entry.photo.as_ref().map(|digest| format!("/api/field-notes/photo/{digest}")), None),
         _ => (None, None),
     };
+    let season = Season::headed(&entry.on, southern);
     let source = match source {
         Source::Piece(id) => EntrySource::Piece { id },
         Source::Reading(paint_box, _) => EntrySource::Reading { paint_box: paint_box.0 },
         Source::Note(id) => EntrySource::Note { id },
     };
-    EntryView { id, source, read: entry.read.map(|lab| lab.xyz().srgb()), entry, colours, picture, painted: beside }
+    EntryView { id, source, season, read: entry.read.map(|lab| lab.xyz().srgb()), entry, colours, picture, painted: beside }
 }
 
 /// Entries of the journal that fit a search: those nearest in colour first where a colour is looked for, or else the newest first.
@@ -225,10 +224,11 @@ fn view(studio: &Studio, kept: KeptEntry) -> EntryView {
 pub async fn find(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<FoundView>, Problem> {
     let (skip, most) = (asked.skip.unwrap_or(0), asked.most.unwrap_or(USUAL).clamp(1, MOST));
     let search = asked.search()?;
+    let southern = search.southern;
     studio
         .run(move |s| {
             let found = s.store.journal(&search, skip, most)?;
-            Ok(Json(FoundView { all: found.all, entries: found.entries.into_iter().map(|k| view(s, k)).collect() }))
+            Ok(Json(FoundView { all: found.all, entries: found.entries.into_iter().map(|k| view(k, southern)).collect() }))
         })
         .await
 }
