@@ -161,3 +161,132 @@ fn no_two_types_of_the_api_share_a_name() {
     }
     assert!(seen.len() > 200, "{} types found", seen.len());
 }
+
+/// Numbers that are no value, temperature, hue, chroma, length, share or angle: optics, costs, statistics, paces and other plain factors.
+const PLAIN: [&str; 39] = [
+    "k",
+    "s",
+    "x",
+    "y",
+    "r",
+    "rgb",
+    "ground",
+    "load",
+    "mass",
+    "much",
+    "n",
+    "p",
+    "q",
+    "own",
+    "parts",
+    "background",
+    "relative",
+    "of",
+    "noise",
+    "margin",
+    "internal",
+    "seen",
+    "veil",
+    "dl",
+    "da",
+    "db",
+    "outside",
+    "inverse",
+    "miss",
+    "charge",
+    "limit",
+    "pace",
+    "contrast",
+    "strength",
+    "sharpness",
+    "difference",
+    "wide",
+    "before",
+    "now",
+];
+
+/// Public functions of core that take a bare number for such a thing, each with its reason. At most ten.
+const BARE: [(&str, &str); 10] = [
+    ("new", "the coordinates of CIELAB are a space of their own"),
+    ("from_lch", "the same colour in polar coordinates"),
+    ("greatest_chroma", "lightness L* is a coordinate, not a value of the ladder"),
+    ("over_zones", "lengths in any unit, only compared"),
+    ("fuses", "two lengths in any unit, only compared"),
+    ("judge", "how hard a drill is: its unit is the drill's own"),
+    ("ask", "the same"),
+    ("fitted", "width to height, a ratio above 1 too"),
+    ("in_photo", "a place in pixels"),
+    ("projection", "the same"),
+];
+
+/// Takes out what nests in angle brackets, so that commas part arguments only.
+fn arguments(text: &str) -> Vec<String> {
+    let mut depth = 0i32;
+    let mut out = vec![String::new()];
+    for c in text.chars() {
+        match c {
+            '(' | '<' | '[' => depth += 1,
+            ')' | '>' | ']' => depth -= 1,
+            _ => {}
+        }
+        if c == ',' && depth == 0 {
+            out.push(String::new());
+        } else if let Some(last) = out.last_mut() {
+            last.push(c);
+        }
+    }
+    out
+}
+
+/// Whether every module on the way to this one is public.
+fn is_reached(module: &Module, all: &BTreeMap<Module, String>) -> bool {
+    (0..module.len()).all(|depth| all.get(&module[..depth].to_vec()).is_some_and(|t| t.contains(&format!("pub mod {};", module[depth]))))
+}
+
+/// Names of public functions of a crate with an argument that is a bare number and no plain one.
+fn bare(all: &BTreeMap<Module, String>) -> Vec<(String, String)> {
+    let function = Regex::new(r"(?m)^\s*pub (?:const )?fn (\w+)(?:<[^>]*>)?\(").expect("a pattern");
+    let number = Regex::new(r"\bf64\b").expect("a pattern");
+    let mut found = Vec::new();
+    for (module, text) in all.iter().filter(|(m, _)| is_reached(m, all)) {
+        for f in function.captures_iter(text) {
+            let start = f.get(0).expect("the whole").end();
+            let mut open = 1;
+            let end = text[start..].find(|c| {
+                open += i32::from(c == '(') - i32::from(c == ')');
+                open == 0
+            });
+            for argument in arguments(&text[start..start + end.unwrap_or(0)]).iter().filter(|a| number.is_match(a)) {
+                let name = argument.split(':').next().unwrap_or_default().trim().trim_start_matches("mut ").to_owned();
+                if !PLAIN.contains(&name.as_str()) {
+                    found.push((f[1].to_owned(), format!("{}: {}({})", module.join("::"), &f[1], argument.trim())));
+                }
+            }
+        }
+    }
+    found
+}
+
+/// A value taken for a temperature, or a share for a length, does not compile.
+#[test]
+fn what_painters_measure_has_types() {
+    assert!(BARE.len() <= 10 && BARE.iter().all(|(_, reason)| reason.len() > 5));
+    let core = crates().into_iter().filter(|c| c.starts_with(root().join("core")));
+    let found: Vec<String> =
+        core.flat_map(|c| bare(&modules(&c))).filter(|(name, _)| !BARE.iter().any(|b| b.0 == name)).map(|(_, told)| told).collect();
+    assert!(found.is_empty(), "these take a bare number:\n{}", found.join("\n"));
+}
+
+#[test]
+fn a_bare_number_is_found() {
+    let of = |text: &str| {
+        BTreeMap::from([
+            (vec![], "pub mod a;\nmod b;".to_owned()),
+            (vec!["a".to_owned()], text.to_owned()),
+            (vec!["b".to_owned()], text.to_owned()),
+        ])
+    };
+    assert_eq!(bare(&of("pub fn lift(&self, lab: Lab, by: &[(u8, f64)], k: f64) -> f64 {}")).len(), 1);
+    assert_eq!(bare(&of("pub fn lift(self, by: Value, f: impl Fn(Share) -> f64) {}")).len(), 1, "what a closure gives counts too");
+    assert_eq!(bare(&of("fn lift(by: f64) {}")).len(), 0);
+}

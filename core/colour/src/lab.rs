@@ -1,5 +1,6 @@
 //! CIE XYZ, CIELAB and OKLab. The white point is part of the type, so that mixing two of them does not compile.
 
+use crate::hue::HueAngle;
 use serde::{Deserialize, Serialize};
 use std::marker::PhantomData;
 
@@ -72,8 +73,8 @@ impl<W> Lab<W> {
     }
 
     /// Hue angle h_ab in degrees, 0..360. Meaningless for greys.
-    pub fn hue(&self) -> f64 {
-        self.b.atan2(self.a).to_degrees().rem_euclid(360.0)
+    pub fn hue(&self) -> HueAngle {
+        HueAngle(self.b.atan2(self.a).to_degrees().rem_euclid(360.0))
     }
 
     /// The colour of lightness `l`, chroma `c` and hue `h` degrees.

@@ -9,6 +9,7 @@
 #![deny(missing_docs)]
 
 pub mod difference;
+pub mod hue;
 pub mod inferred;
 pub mod lab;
 pub mod light;
@@ -17,15 +18,18 @@ pub mod moves;
 pub mod neighbours;
 pub mod real;
 pub mod screen;
+pub mod share;
 pub mod spectrum;
 pub mod surfaces;
 pub mod temperature;
 pub mod typed;
 pub mod value;
 
+pub use hue::HueAngle;
 pub use lab::{Adapted, D65, Lab, Oklab, Xyz};
 pub use light::Light;
 pub use screen::Srgb8;
+pub use share::Share;
 pub use spectrum::{BANDS, Reflectance};
 pub use temperature::Temperature;
-pub use value::Value;
+pub use value::{Steps, Value};

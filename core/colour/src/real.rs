@@ -83,7 +83,7 @@ mod tests {
             prop_assert!(is_real(real.xyz()));
             prop_assert!(real.chroma() <= c + 1e-9);
             prop_assert!((real.l - l).abs() < 1e-12);
-            if real.chroma() > 1e-6 { prop_assert!(((real.hue() - h + 540.0).rem_euclid(360.0) - 180.0).abs() < 1e-6); }
+            if real.chroma() > 1e-6 { prop_assert!(((real.hue().0 - h + 540.0).rem_euclid(360.0) - 180.0).abs() < 1e-6); }
         }
     }
 

@@ -4,6 +4,7 @@
 //! more than four thousand real surfaces, by lightness and hue in CIELAB. His white is illuminant C; it is used here under D65 as it
 //! stands, which moves hues by a few degrees.
 
+use crate::hue::HueAngle;
 use crate::lab::{D65, Lab};
 
 /// Lightness of the rows: 15, 20, ... 90.
@@ -32,9 +33,9 @@ const GAMUT: [[u8; 36]; 16] = [
 
 /// Greatest chroma a real surface of this lightness (0..=100) and hue (degrees) has been measured to have; between the rows by straight
 /// lines, and down to nothing at black and white.
-pub fn greatest_chroma(lightness: f64, hue: f64) -> f64 {
+pub fn greatest_chroma(lightness: f64, hue: HueAngle) -> f64 {
     let at_hue = |row: usize| {
-        let place = hue.rem_euclid(360.0) / 10.0;
+        let place = hue.0.rem_euclid(360.0) / 10.0;
         let (low, share) = (place.floor() as usize % 36, place.fract());
         f64::from(GAMUT[row][low]) * (1.0 - share) + f64::from(GAMUT[row][(low + 1) % 36]) * share
     };
@@ -61,11 +62,11 @@ mod tests {
 
     #[test]
     fn it_reads_the_published_table_and_runs_between_its_rows() {
-        assert_eq!(greatest_chroma(15.0, 0.0), 10.0);
-        assert_eq!(greatest_chroma(50.0, 40.0), 93.0);
-        let (a, b) = (greatest_chroma(50.0, 40.0), greatest_chroma(50.0, 50.0));
-        assert!((greatest_chroma(50.0, 45.0) - (a + b) / 2.0).abs() < 1e-9);
-        assert_eq!(greatest_chroma(100.0, 90.0), 0.0);
+        assert_eq!(greatest_chroma(15.0, HueAngle(0.0)), 10.0);
+        assert_eq!(greatest_chroma(50.0, HueAngle(40.0)), 93.0);
+        let (a, b) = (greatest_chroma(50.0, HueAngle(40.0)), greatest_chroma(50.0, HueAngle(50.0)));
+        assert!((greatest_chroma(50.0, HueAngle(45.0)) - (a + b) / 2.0).abs() < 1e-9);
+        assert_eq!(greatest_chroma(100.0, HueAngle(90.0)), 0.0);
     }
 
     #[test]

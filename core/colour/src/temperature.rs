@@ -36,7 +36,7 @@ impl Temperature {
 ///
 /// For naming one colour alone; for comparing two use [`Temperature`].
 pub fn warm_cool_index(lab: Lab<D65>) -> f64 {
-    -0.5 + 0.02 * lab.chroma().powf(1.07) * (lab.hue() - WARM_POLE).to_radians().cos()
+    -0.5 + 0.02 * lab.chroma().powf(1.07) * (lab.hue().0 - WARM_POLE).to_radians().cos()
 }
 
 impl Lab {

@@ -50,7 +50,7 @@ mod tests {
         assert_eq!(parse("60 20 -10").unwrap(), Lab::new(60.0, 20.0, -10.0));
         assert_eq!(parse("lab(60, 20, \u{2212}10)").unwrap(), Lab::new(60.0, 20.0, -10.0));
         let polar = parse("lch 60 30 250").unwrap();
-        assert!((polar.chroma() - 30.0).abs() < 1e-9 && (polar.hue() - 250.0).abs() < 1e-9);
+        assert!((polar.chroma() - 30.0).abs() < 1e-9 && (polar.hue().0 - 250.0).abs() < 1e-9);
         for bad in ["", "blue", "#12", "#gggggg", "1 2", "1 2 3 4", "200 0 0", "lch 50 -3 0", "nan 0 0"] {
             assert!(parse(bad).unwrap_err().contains("Type"), "{bad}");
         }

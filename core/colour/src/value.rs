@@ -9,6 +9,19 @@ use serde::{Deserialize, Serialize};
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Value(pub f64);
 
+/// A difference of values, in steps of the ladder: above 0 lighter, below 0 darker.
+#[derive(Clone, Copy, Debug, Default, PartialEq, PartialOrd, Serialize, Deserialize)]
+#[serde(transparent)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Steps(pub f64);
+
+impl Steps {
+    /// How large it is, whichever way it goes.
+    pub fn size(self) -> Self {
+        Self(self.0.abs())
+    }
+}
+
 /// Luminance factor Y (0..=102.57, perfect diffuser 100) of a value, by the quintic of ASTM D1535.
 fn quintic(v: f64) -> f64 {
     v * (1.1914 + v * (-0.22533 + v * (0.23352 + v * (-0.020484 + v * 0.00081939))))

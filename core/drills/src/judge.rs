@@ -2,8 +2,8 @@
 
 use crate::kinds::Drill;
 use crate::questions::{Material, Truth, made, mixed};
-use lean_colour::Srgb8;
 use lean_colour::difference::ciede2000;
+use lean_colour::{Srgb8, Steps};
 use lean_media::PigmentId;
 use lean_plan::wording::Difference;
 use serde::{Deserialize, Serialize};
@@ -71,7 +71,9 @@ pub fn judge(drill: Drill, material: &Material, size: f64, seed: u64, given: &Gi
             let off = (value - v).abs();
             let words = match value - v {
                 d if d.abs() <= 0.15 => format!("It is {v:.1}: exactly."),
-                d => format!("It is {v:.1}: you saw it {}.", lean_plan::wording::value_off(d).unwrap_or_default().replace("too ", "")),
+                d => {
+                    format!("It is {v:.1}: you saw it {}.", lean_plan::wording::value_off(Steps(d)).unwrap_or_default().replace("too ", ""))
+                }
             };
             Ok(plain(off <= question.size, off, words))
         }

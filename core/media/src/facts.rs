@@ -248,7 +248,7 @@ fn metric(lab: &Lab, name: &str) -> Result<f64, String> {
     Ok(match known(name)? {
         "L" => lab.l,
         "C" => lab.chroma(),
-        "h" => lab.hue(),
+        "h" => lab.hue().0,
         "a" => lab.a,
         _ => lab.b,
     })

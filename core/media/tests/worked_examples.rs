@@ -1,6 +1,6 @@
 //! The models held to worked examples computed independently, to their printed digits.
 
-use lean_colour::{Lab, Reflectance};
+use lean_colour::{Lab, Reflectance, Share};
 use lean_media::amount::Rubbing;
 use lean_media::broken::fused;
 use lean_media::recipe_text::{Written, layers};
@@ -83,7 +83,7 @@ fn pastel_crisp_and_rubbed() {
 #[test]
 fn broken_colour_is_not_mixed_colour() {
     let oil = |recipe: &str| lay(recipe, Written::Oil { film: None }, 0.5, State::Dry, &Choices::default());
-    let dabs = [(0.5, oil("PY35*1 + PW6*1")), (0.5, oil("PB29*1 + PW6*2"))];
+    let dabs = [(Share(0.5), oil("PY35*1 + PW6*1")), (Share(0.5), oil("PB29*1 + PW6*2"))];
     is(fused(&dabs, 1.0).unwrap().xyz().lab(), [66.755, 10.418, 13.676]);
     is(fused(&dabs, 1.8).unwrap().xyz().lab(), [61.665, 5.695, 11.224]);
     is(colour("PY35*3 + PB29*2 + PW6*7", Written::Oil { film: None }, 0.5), [44.367, -17.102, 9.625]);

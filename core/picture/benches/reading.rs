@@ -4,7 +4,7 @@
 
 mod made_up;
 
-use lean_colour::{Value, screen};
+use lean_colour::{Share, Value, screen};
 use lean_picture::places::{MIDDLE, Survey};
 use lean_picture::values::ladder;
 use lean_picture::{Picture, decode, readings};
@@ -21,7 +21,7 @@ fn main() {
         let working = picture.reduced(1600);
         let survey = Survey::of(&working);
         let (shades, _) = survey.palette(10);
-        let map = survey.lay(&shades, MIDDLE);
+        let map = survey.lay(&shades, Share(MIDDLE));
         let read = readings::read(&working, &map);
         println!(
             "{} megapixels: decoded {decoded:.0?}, values {:.0?}, zones {:.0?}, all {:.0?} ({} zones, median value {:.1})",
@@ -33,7 +33,7 @@ fn main() {
             l.median
         );
         let again = Instant::now();
-        survey.lay(&shades, 1.0 / 80.0);
+        survey.lay(&shades, Share(1.0 / 80.0));
         println!("  another brush: {:.0?}", again.elapsed());
     }
     ratio();

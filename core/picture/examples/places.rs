@@ -1,4 +1,5 @@
 //! Shows what a picture is cut into: `places PHOTO COLOURS BRUSH OUT.png [masses]`.
+use lean_colour::Share;
 use lean_picture::paint::{Fill, paint};
 use lean_picture::places::Survey;
 use lean_picture::{decode, readings};
@@ -11,7 +12,7 @@ fn main() {
     let t1 = t.elapsed();
     let (shades, _) = survey.palette(a[2].parse().unwrap());
     let t = Instant::now();
-    let map = if a.len() > 5 { survey.masses() } else { survey.lay(&shades, a[3].parse().unwrap()) };
+    let map = if a.len() > 5 { survey.masses() } else { survey.lay(&shades, Share(a[3].parse().unwrap())) };
     let t2 = t.elapsed();
     let t = Instant::now();
     let read = readings::read(&picture, &if a.len() > 5 { map.clone() } else { survey.colour_map(&shades) });

@@ -1,6 +1,6 @@
 //! What a plan of colours and places promises, on made-up pictures.
 
-use lean_colour::{Lab, screen};
+use lean_colour::{Lab, Share, screen};
 use lean_picture::places::{LARGEST, Laid, MIDDLE, SMALLEST, Survey};
 use lean_picture::zone_map::parts::Parts;
 use lean_picture::{KeptMap, Picture, ZoneMap, readings};
@@ -36,7 +36,7 @@ fn within(x: f64, y: f64, (cx, cy): (f64, f64), r: f64) -> bool {
 
 fn laid(survey: &Survey, colours: usize, brush: f64) -> (Vec<Laid>, ZoneMap) {
     let (shades, _) = survey.palette(colours);
-    let map = survey.lay(&shades, brush);
+    let map = survey.lay(&shades, Share(brush));
     (shades, map)
 }
 
@@ -174,9 +174,9 @@ fn turning_the_brush_to_and_fro_is_exact_and_so_is_another_day() {
     let survey = Survey::of(&p);
     let (shades, before) = laid(&survey, 10, MIDDLE);
     for brush in [LARGEST, SMALLEST, 0.05] {
-        survey.lay(&shades, brush);
+        survey.lay(&shades, Share(brush));
     }
-    assert_eq!(survey.lay(&shades, MIDDLE), before);
+    assert_eq!(survey.lay(&shades, Share(MIDDLE)), before);
     let again = Survey::of(&p);
     assert_eq!(laid(&again, 10, MIDDLE), (shades, before));
 }
@@ -248,7 +248,7 @@ proptest! {
         prop_assert_eq!(&kept.geometry().areas, &map.areas());
         // A place given away by hand stays away.
         let hand = ZoneMap { labels: map.labels.iter().map(|l| if *l == map.labels[0] { 99 } else { 0 }).collect(), ..map };
-        let mended = survey.under_hand(&map, &hand, brush);
+        let mended = survey.under_hand(&map, &hand, Share(brush));
         prop_assert!(all_as_large_as(&mended, brush));
         prop_assert_eq!(mended.labels[0], 99);
     }

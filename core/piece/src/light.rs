@@ -3,7 +3,7 @@
 //! **The nouns and how they meet.** A [`Lighting`] names the lamps of a piece; [`Facts`] say of each zone how it stands in that light; a
 //! [`Graded`] target runs from one colour to another.
 
-use lean_colour::Lab;
+use lean_colour::{Lab, Share};
 use serde::{Deserialize, Serialize};
 
 /// Whether a lamp is warm or cool.
@@ -301,8 +301,8 @@ pub struct Graded {
 
 impl Graded {
     /// The colour a share of the way from `from`, 0..=1, evenly in CIELAB.
-    pub fn at(&self, from: Lab, share: f64) -> Lab {
-        let mix = |a: f64, b: f64| a + (b - a) * share.clamp(0.0, 1.0);
+    pub fn at(&self, from: Lab, share: Share) -> Lab {
+        let mix = |a: f64, b: f64| a + (b - a) * share.0.clamp(0.0, 1.0);
         Lab::new(mix(from.l, self.to.l), mix(from.a, self.to.a), mix(from.b, self.to.b))
     }
 
@@ -311,7 +311,7 @@ impl Graded {
         let steps = (self.to.value().0 - from.value().0).abs();
         let colour = (self.to.a - from.a).hypot(self.to.b - from.b);
         let count = (((steps / 1.5).max(colour / 25.0)).ceil() as usize + 1).clamp(2, 3);
-        (0..count).map(|i| self.at(from, i as f64 / (count - 1) as f64)).collect()
+        (0..count).map(|i| self.at(from, Share(i as f64 / (count - 1) as f64))).collect()
     }
 }
 
@@ -339,7 +339,7 @@ mod tests {
     fn a_graded_target_runs_from_end_to_end() {
         let (from, to) = (Lab::new(80.0, 0.0, -10.0), Lab::new(60.0, 4.0, 10.0));
         let g = Graded { to, direction: 90.0 };
-        assert_eq!((g.at(from, 0.0), g.at(from, 1.0)), (from, to));
+        assert_eq!((g.at(from, Share::NONE), g.at(from, Share::ALL)), (from, to));
         let stops = g.stops(from);
         assert_eq!((stops.first(), stops.last()), (Some(&from), Some(&to)));
         assert!((2..=3).contains(&stops.len()));

@@ -5,6 +5,7 @@
 #[path = "../../picture/benches/made_up/mod.rs"]
 mod made_up;
 
+use lean_colour::Share;
 use lean_media::{GroundId, Medium};
 use lean_picture::decode;
 use lean_picture::places::Survey;
@@ -66,7 +67,7 @@ fn main() {
     for brush in [0.1, 0.05, 1.0 / 60.0, 1.0 / 150.0] {
         look.laid(piece.cut.as_ref().expect("cut into colours"));
         let begun = Instant::now();
-        dials::brush(&piece, look, brush, "another").expect("a brush");
+        dials::brush(&piece, look, Share(brush), "another").expect("a brush");
         tell(&format!("a brush of {brush:.4}"), begun.elapsed(), 150);
     }
 

@@ -74,7 +74,7 @@ fn changed(zone: &Zone, how: &Colouring, from: Option<Lab>, local: bool) -> Zone
         (Colouring::Set { hue, chroma }, _) => with(polar(*chroma, *hue)),
         (Colouring::Turn { hue, chroma }, _) => {
             let start = if *hue != 0.0 && old.chroma() < 1.0 { SEEN } else { old.chroma() };
-            with(polar(start + chroma, old.hue() + hue))
+            with(polar(start + chroma, old.hue().0 + hue))
         }
         _ if local => Zone { facts: lean_piece::light::Facts { local: None, ..zone.facts }, ..zone.clone() },
         _ => Zone { target: zone.reading.lab, ..zone.clone() },
@@ -83,7 +83,7 @@ fn changed(zone: &Zone, how: &Colouring, from: Option<Lab>, local: bool) -> Zone
 
 /// The far end of a run in the new hue, its value and strength kept.
 fn coloured_end(end: Lab, lab: Lab) -> Lab {
-    toward_real(Lab::from_lch(end.l, end.chroma(), lab.hue()))
+    toward_real(Lab::from_lch(end.l, end.chroma(), lab.hue().0))
 }
 
 #[cfg(test)]
@@ -111,7 +111,7 @@ mod tests {
             }
         }
         let turned = done(&Colouring::Turn { hue: 30.0, chroma: 0.0 }, false).unwrap();
-        let by = (turned[0].target.hue() - before.zones[0].target.hue()).rem_euclid(360.0);
+        let by = (turned[0].target.hue().0 - before.zones[0].target.hue().0).rem_euclid(360.0);
         assert!((by - 30.0).abs() < 0.5, "{by}");
         assert_eq!(done(&Colouring::AsRead, false).unwrap()[0].target, before.zones[0].reading.lab);
     }
@@ -121,7 +121,7 @@ mod tests {
         let before = staged(&[Staged::vt(6.0, 8.0), Staged::read(40.0, 0.0, 0.0)]);
         let z = &done(&Colouring::Set { hue: 20.0, chroma: 30.0 }, true).unwrap()[0];
         assert_eq!(z.target, before.zones[0].target);
-        assert!((z.facts.local.unwrap().hue() - 20.0).abs() < 0.5);
+        assert!((z.facts.local.unwrap().hue().0 - 20.0).abs() < 0.5);
         assert_eq!(done(&Colouring::AsRead, true).unwrap()[0].facts.local, None);
     }
 

@@ -2,6 +2,7 @@
 
 use crate::mark::Mark;
 use crate::wording;
+use lean_colour::Steps;
 use lean_colour::difference::ciede2000;
 use lean_piece::{Piece, ZoneId};
 use serde::Serialize;
@@ -34,7 +35,7 @@ pub fn compare(one: Mark, other: Mark) -> Compared {
     let difference = ciede2000(one.lab, other.lab);
     let value = match steps {
         s if s.abs() < SAME_VALUE => "These two are the same value".to_owned(),
-        s => format!("The first is {} {}", wording::steps(s.abs()), if s > 0.0 { "lighter" } else { "darker" }),
+        s => format!("The first is {} {}", wording::steps(Steps(s.abs())), if s > 0.0 { "lighter" } else { "darker" }),
     };
     let colour = wording::Difference::of(other.lab, one.lab).comparison();
     let first = if steps.abs() < SAME_VALUE { "; the first is " } else { ", " };

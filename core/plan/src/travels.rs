@@ -187,10 +187,10 @@ fn turned<'p>(plan: &Plan, zone: &'p PlannedZone) -> Option<Proposed<'p>> {
     let behind = plan.lighting.lamp(zone.facts.light).is_some_and(|l| l.from == LampFrom::Behind);
     let turn = turn_of(kind, role, behind)?;
     let kin: Vec<&PlannedZone> = plan.zones.iter().filter(|z| z.id != zone.id && z.facts.kind == Some(kind)).collect();
-    let hue = zone.lab.hue();
+    let hue = zone.lab.hue().0;
     let off = |h: f64| (h - hue + 180.0).rem_euclid(360.0) - 180.0;
     // A thing of one zone has nothing to turn against; one that has turned already is left alone.
-    if kin.is_empty() || !kin.iter().any(|z| off(z.lab.hue()).abs() <= AS_THE_REST) {
+    if kin.is_empty() || !kin.iter().any(|z| off(z.lab.hue().0).abs() <= AS_THE_REST) {
         return None;
     }
     let by = off(turn.towards).clamp(-turn.by, turn.by);
@@ -247,8 +247,8 @@ mod tests {
         let lit = Staged::read(74.0, 10.0, 18.0).kind(Kind::Skin).role(Role::Lit);
         let found = of(&[lit.clone(), skin(Role::Halftone, 60.0)], lit_by(Tint::Cool));
         let turned = found.iter().find(|t| t.zone == ZoneId(2)).expect("the halftone is offered a turn");
-        assert!(turned.mark.lab.hue() < 52.0 && (turned.mark.lab.l - 62.0).abs() < 1e-9);
-        let after = of(&[lit, skin(Role::Halftone, turned.mark.lab.hue())], lit_by(Tint::Cool));
+        assert!(turned.mark.lab.hue().0 < 52.0 && (turned.mark.lab.l - 62.0).abs() < 1e-9);
+        let after = of(&[lit, skin(Role::Halftone, turned.mark.lab.hue().0)], lit_by(Tint::Cool));
         assert!(after.iter().all(|t| t.zone != ZoneId(2)), "once taken it is not asked again");
     }
 
@@ -260,8 +260,8 @@ mod tests {
             falling: Falling::One { first: Lamp { tint: Tint::Warm, from: LampFrom::Behind, hard: true } },
             ..Lighting::default()
         };
-        let hue = |lighting| of(&zones, lighting).iter().find(|t| t.zone == ZoneId(2)).map(|t| t.mark.lab.hue()).unwrap();
-        let own = Lab::<lean_colour::D65>::new(45.0, -20.0, 26.0).hue();
+        let hue = |lighting| of(&zones, lighting).iter().find(|t| t.zone == ZoneId(2)).map(|t| t.mark.lab.hue().0).unwrap();
+        let own = Lab::<lean_colour::D65>::new(45.0, -20.0, 26.0).hue().0;
         assert!(hue(behind) < own - 5.0 && hue(lit_by(Tint::Warm)) > own + 5.0);
     }
 

@@ -92,13 +92,13 @@ fn a_box_learns_and_says_where_every_number_comes_from() {
     let mut kept = Vec::new();
     for p in paint_box.pigments.iter().filter(|p| !p.white).take(4) {
         for white in [0.0, 4.0, 12.0] {
-            let swatch = swatch_of(&paint_box, p, white).unwrap();
+            let swatch = swatch_of(&paint_box, p, Parts(white)).unwrap();
             let of = predicted(&true_box, &swatch, State::Dry).unwrap();
             kept.push((kept.len() as i64 + 1, reading(swatch, &of, if white > 5.0 { ReadWith::Photo } else { ReadWith::Meter })));
         }
     }
     let typed = &paint_box.pigments.iter().filter(|p| !p.white).nth(5).unwrap();
-    let swatch = swatch_of(&paint_box, typed, 2.0).unwrap();
+    let swatch = swatch_of(&paint_box, typed, Parts(2.0)).unwrap();
     let of = predicted(&true_box, &swatch, State::Dry).unwrap();
     kept.push((40, reading(swatch, &of, ReadWith::Typed)));
     let got = learned(&paint_box, &kept).unwrap();
@@ -114,7 +114,7 @@ fn a_box_learns_and_says_where_every_number_comes_from() {
         assert_eq!(learned.provenance, expected, "{}", p.id);
         assert_eq!(learned.model.is_some(), expected != Provenance::Modelled);
         if n < 4 {
-            let tint = swatch_of(&paint_box, p, 7.0).unwrap();
+            let tint = swatch_of(&paint_box, p, Parts(7.0)).unwrap();
             let colour = |b: &PaintBox| predicted(b, &tint, State::Dry).unwrap().xyz().lab();
             let (was, is) = (ciede2000(colour(&paint_box), colour(&true_box)), ciede2000(colour(&got.paint_box), colour(&true_box)));
             assert!(is <= 0.5 * was + 0.3, "{}: {was:.2} became {is:.2}", p.id);
@@ -140,11 +140,11 @@ fn a_stray_is_named_and_what_is_left_out_damp_or_varnished_teaches_nothing() {
     let paint_box = oils();
     let p = paint_box.pigments.iter().find(|p| !p.white).unwrap();
     let good = |white: f64| {
-        let swatch = swatch_of(&paint_box, p, white).unwrap();
+        let swatch = swatch_of(&paint_box, p, Parts(white)).unwrap();
         let of = predicted(&paint_box, &swatch, State::Dry).unwrap();
         reading(swatch, &of, ReadWith::Meter)
     };
-    let wrong = reading(swatch_of(&paint_box, p, 6.0).unwrap(), &Reflectance::flat(0.04), ReadWith::Meter);
+    let wrong = reading(swatch_of(&paint_box, p, Parts(6.0)).unwrap(), &Reflectance::flat(0.04), ReadWith::Meter);
     let mut kept: Vec<(i64, SwatchReading)> = [0.0, 1.0, 3.0, 8.0, 16.0].iter().enumerate().map(|(i, w)| (i as i64, good(*w))).collect();
     kept.push((9, wrong.clone()));
     let got = learned(&paint_box, &kept).unwrap();
@@ -247,14 +247,14 @@ fn in_layers_something_is_laid_over_and_a_wet_wash_is_judged_by_what_it_dries_to
     let pans = box_of(lean_demo::pans());
     let piece = piece(&pans, &ids(&pans, 5));
     let p = pans.pigments.iter().find(|p| !p.white).unwrap();
-    let swatch = swatch_of(&pans, p, 0.0).unwrap();
+    let swatch = swatch_of(&pans, p, Parts(0.0)).unwrap();
     let at = |s: State| predicted(&pans, &swatch, s).unwrap();
     let wet = SwatchReading { state: Dampness::Wet, ..reading(swatch.clone(), &at(State::Wet), ReadWith::Meter) };
     let dry = at(State::Dry).xyz().lab();
     let judged = trials(&piece, &pans, dry, None, &[(1, wet.clone())]);
     assert!(judged.trials[0].dries_to && judged.trials[0].difference < 0.1, "{:?}", judged.trials);
     // What another of the pans, laid over it, would give.
-    let over = swatch_of(&pans, pans.find(&piece.chosen.pigments[3]).unwrap(), 0.0).unwrap();
+    let over = swatch_of(&pans, pans.find(&piece.chosen.pigments[3]).unwrap(), Parts(0.0)).unwrap();
     let both = Swatch { layers: [swatch.layers.clone(), over.layers].concat(), ..swatch.clone() };
     let darker = predicted(&pans, &both, State::Dry).unwrap().xyz().lab();
     let mut dry_one = reading(swatch.clone(), &at(State::Dry), ReadWith::Typed);

@@ -204,7 +204,7 @@ fn what_cannot_be_is_refused_in_words() {
 fn a_field_move_changes_one_quality() {
     let from = Lab::new(50.0, 12.0, 20.0);
     let up = moved(from, Temperature(3.0), FieldMove { value: Some(7.0), temperature: None }).unwrap();
-    assert!((up.value().0 - 7.0).abs() < 1e-6 && (up.hue() - from.hue()).abs() < 1e-6);
+    assert!((up.value().0 - 7.0).abs() < 1e-6 && (up.hue().0 - from.hue().0).abs() < 1e-6);
     let across = moved(from, Temperature(3.0), FieldMove { value: None, temperature: Some(-5.0) }).unwrap();
     assert!((across.temperature().0 + 2.0).abs() < 1e-9 && across.l == from.l);
     assert!(moved(from, Temperature(0.0), FieldMove { value: Some(10.5), temperature: None }).is_err());

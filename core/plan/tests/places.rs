@@ -1,6 +1,6 @@
 //! The two dials, mending by hand and masses, on a made-up picture: through commands and back.
 
-use lean_colour::{Lab, Value};
+use lean_colour::{Lab, Share, Value};
 use lean_media::{GroundId, Medium};
 use lean_picture::places::{LARGEST, SMALLEST, Survey};
 use lean_picture::spot::Spot;
@@ -90,9 +90,9 @@ fn turning_the_dials_to_and_fro_leaves_everything_as_it_was() {
         assert_eq!(seen(&back), seen(&p), "{there} colours and back");
     }
     for brush in [LARGEST, 0.04, SMALLEST] {
-        let turned = done(&p, dials::brush(&p, look(), brush, "x").unwrap());
+        let turned = done(&p, dials::brush(&p, look(), Share(brush), "x").unwrap());
         assert_eq!(turned.zones, p.zones, "a brush changes places only");
-        let back = done(&turned, dials::brush(&turned, look(), p.cut.as_ref().unwrap().brush, "x").unwrap());
+        let back = done(&turned, dials::brush(&turned, look(), Share(p.cut.as_ref().unwrap().brush), "x").unwrap());
         assert_eq!(seen(&back), seen(&p));
     }
 }
@@ -112,7 +112,7 @@ fn one_colour_more_parts_one_zone_and_the_others_keep_name_and_target() {
     assert!(dials::colours(&locked, look(), 5).unwrap_err().contains("No more colours"));
     assert!(dials::colours(&locked, look(), 3).unwrap_err().contains("locked"));
     assert!(dials::colours(&p, look(), 25).unwrap_err().contains("3 to 24"));
-    assert!(dials::brush(&p, look(), 0.4, "x").unwrap_err().contains("may be"));
+    assert!(dials::brush(&p, look(), Share(0.4), "x").unwrap_err().contains("may be"));
 }
 
 #[test]
@@ -136,12 +136,12 @@ fn a_place_can_be_given_away_or_made_a_zone_and_comes_back_by_undo() {
     // It is still there after the brush was turned and back, and with one colour more and less.
     let mut turned = own.clone();
     for brush in [SMALLEST, 0.04, own.cut.as_ref().unwrap().brush] {
-        turned = done(&turned, dials::brush(&turned, look(), brush, "x").unwrap());
+        turned = done(&turned, dials::brush(&turned, look(), Share(brush), "x").unwrap());
         assert_eq!(zone_at(&turned, 450, 330), new);
     }
     assert_eq!(seen(&turned), seen(&own));
     // At a brush larger than the window it has no place, but is not forgotten.
-    let coarse = done(&own, dials::brush(&own, look(), LARGEST, "x").unwrap());
+    let coarse = done(&own, dials::brush(&own, look(), Share(LARGEST), "x").unwrap());
     assert!(coarse.geometry().places_of(new.0).is_empty() && coarse.zone(new).is_some());
     assert!(derived(&coarse, None).dials.unwrap().too_small.contains(&new));
 
@@ -210,7 +210,7 @@ fn zones_laid_in_another_way_stay_under_the_brush_and_are_found_anew_by_the_dial
             mass_map: None,
         }),
     );
-    let brushed = done(&p, dials::brush(&p, look(), 0.05, "x").unwrap());
+    let brushed = done(&p, dials::brush(&p, look(), Share(0.05), "x").unwrap());
     assert_eq!(brushed.zones, p.zones);
     assert_eq!((zone_at(&brushed, 500, 100), zone_at(&brushed, 500, 700)), (ZoneId(1), ZoneId(2)));
     let anew = done(&p, dials::colours(&p, look(), 6).unwrap());

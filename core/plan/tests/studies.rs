@@ -91,7 +91,7 @@ proptest! {
         colours in prop::collection::vec((15.0..90.0f64, -25.0..30.0f64, -25.0..35.0f64), 2..7)
     ) {
         let piece = row(&colours.iter().map(|(l, a, b)| Lab::new(*l, *a, *b)).collect::<Vec<_>>());
-        for s in scheme::opposite_schemes(|h| (h + 180.0).rem_euclid(360.0)).into_iter().chain(scheme::neighbour_schemes()) {
+        for s in scheme::opposite_schemes(|h| h.turned(lean_colour::HueAngle(180.0))).into_iter().chain(scheme::neighbour_schemes()) {
             let wanted = scheme::wanted(&piece, &s, None).unwrap();
             for (w, z) in wanted.iter().zip(&piece.zones) {
                 prop_assert!((w.l - z.target.l).abs() < 1e-9);

@@ -1,6 +1,6 @@
 //! Many studies in one go, and going on with one of them.
 
-use lean_colour::Lab;
+use lean_colour::{HueAngle, Lab};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::{ChooseSet, KeepStudies, SetReference};
@@ -84,7 +84,7 @@ fn the_game_of_hues_has_a_study_of_its_own() {
     piece.intent.games.only_hues = vec![HueFamily::Blue, HueFamily::Orange];
     let studies = make(&piece, &oils(), &Tables::default(), &[StudyKind::Game], &Unwatched, &|_| {}).unwrap();
     let Scheme::Chord { chord: Chord::Game, hues } = &studies[0].scheme else { panic!("{:?}", studies[0].scheme) };
-    assert!(hues.iter().all(|h| piece.intent.games.only_hues.contains(&HueFamily::at(h.hue))));
+    assert!(hues.iter().all(|h| piece.intent.games.only_hues.contains(&HueFamily::at(HueAngle(h.hue)))));
     assert!(make(&some(), &oils(), &Tables::default(), &[StudyKind::Game], &Unwatched, &|_| {}).unwrap().is_empty(), "no game, no study");
 }
 
@@ -95,7 +95,7 @@ fn shares_of_opposites_can_be_moved_too() {
     assert_eq!((chord, hues.len()), (Chord::Opposites, 2));
     (hues[0].share, hues[1].share) = (0.2, 0.8);
     let wanted = scheme::wanted(&piece, &Scheme::Chord { chord, hues }, None).unwrap();
-    let warm: f64 = piece.zones.iter().zip(&wanted).filter(|(_, w)| (w.hue() - 60.0).abs() < 30.0).map(|(z, _)| z.reading.area).sum();
+    let warm: f64 = piece.zones.iter().zip(&wanted).filter(|(_, w)| (w.hue().0 - 60.0).abs() < 30.0).map(|(z, _)| z.reading.area).sum();
     let area: f64 = piece.zones.iter().map(|z| z.reading.area).sum();
     assert!((warm / area - 0.8).abs() <= 0.15, "{:.2} of it is warm", warm / area);
     assert!(scheme::in_shares(&Scheme::OneHue { hue: 20.0 }).is_none());
@@ -107,7 +107,7 @@ fn a_mood_frees_skin_in_its_own_scheme_only() {
     let mut piece = some();
     piece.zones[1].facts.kind = Some(lean_piece::light::Kind::Skin);
     piece.intent.moods = vec![Mood { word: "loud".into(), scheme: Some(MoodScheme::OneHue), key: None, contrast: 0.0 }];
-    let skin = |s: Scheme| scheme::wanted(&piece, &s, None).unwrap()[1].hue();
+    let skin = |s: Scheme| scheme::wanted(&piece, &s, None).unwrap()[1].hue().0;
     assert!((100.0..200.0).contains(&skin(Scheme::OneHue { hue: 150.0 })), "the mood asks for it");
     assert!((0.0..100.0).contains(&skin(Scheme::Slide { dark: 150.0, light: 200.0 })), "nobody asks for a green face");
 }

@@ -1,7 +1,7 @@
 //! Sixteen everyday colours from twelve oils: the sets found against an enumeration of ratios, and what a hand makes of their recipes.
 
-use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
+use lean_colour::{Lab, Steps};
 use lean_media::opaque::OIL;
 use lean_media::{Medium, Paint, Parts, Pigment, ground, library};
 use lean_recipes::cost::{Cost, Ranking, apart};
@@ -75,7 +75,7 @@ fn enumerated(pigments: &[Pigment]) -> f64 {
                 let lab = mixed(pigments, &amounts);
                 let v = lab.value().0;
                 for (b, w) in best.iter_mut().zip(&wanted) {
-                    let by_value = cost.of_value(v - w.value().0);
+                    let by_value = cost.of_value(Steps(v - w.value().0));
                     if by_value < *b {
                         *b = b.min(by_value + ciede2000(lab, *w));
                     }

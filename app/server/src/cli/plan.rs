@@ -187,7 +187,7 @@ fn cut(a: &Plan) -> Result<Piece, String> {
     let size = Size { width: Millimetres(side(full.width).0.max(10.0)), height: Millimetres(side(full.height).0.max(10.0)) };
     let piece = Piece::new(Brief { title: "from the command line".into(), medium: a.medium, ground, size });
     let piece = piece.apply(set_reference_at(look, a.colours, file)).map_err(|e| e.to_string())?.0;
-    let brush = lean_plan::zones::dials::brush(&piece, look, a.brush, "the command line")?;
+    let brush = lean_plan::zones::dials::brush(&piece, look, lean_colour::Share(a.brush), "the command line")?;
     piece.apply(brush).map(|p| p.0).map_err(|e| e.to_string())
 }
 

@@ -274,7 +274,7 @@ pub async fn greys(State(studio): State<Studio>, Path(id): Path<String>, Query(o
     studio
         .run(move |s| {
             let paint_box = s.store.paint_box(&BoxId(id))?;
-            greys_over(&paint_box, &PigmentId(over.pigment), drop).map(Json).map_err(Problem::unusable)
+            greys_over(&paint_box, &PigmentId(over.pigment), lean_colour::Steps(drop)).map(Json).map_err(Problem::unusable)
         })
         .await
 }

@@ -273,7 +273,7 @@ fn from_file(paint_box: &PaintBox, w: &readings::Swatch) -> Result<SwatchReading
         Some(f) if f > 0.0 && f < 1.0 => (1.0 - f) / f,
         _ => 0.0,
     };
-    let mut swatch = lean_plan::paints::learned::swatch_of(paint_box, pigment, white)
+    let mut swatch = lean_plan::paints::learned::swatch_of(paint_box, pigment, lean_media::Parts(white))
         .ok_or_else(|| Problem::unusable("A tint needs a white in the Box. Put one in first."))?;
     if let Some(f) = w.film.filter(|f| *f > 0.0) {
         swatch.layers.iter_mut().flat_map(|l| &mut l.amounts).for_each(|n| *n = f);

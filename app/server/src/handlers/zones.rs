@@ -179,7 +179,7 @@ pub async fn brush(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
     mend(studio, id, ask.base_revision, move |piece, look| {
         let longer =
             piece.reference.as_ref().map(|r| longer_side(piece, r)).ok_or("This piece has no reference yet. Drop a picture on it.")?;
-        dials::brush(piece, look, ask.millimetres / longer, &format!("{:.0} mm", ask.millimetres))
+        dials::brush(piece, look, lean_colour::Share(ask.millimetres / longer), &format!("{:.0} mm", ask.millimetres))
     })
     .await
 }

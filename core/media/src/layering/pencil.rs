@@ -6,6 +6,7 @@ use crate::broken::overlaps;
 use crate::film;
 use crate::opaque::SurfaceOptics;
 use crate::pigment::Pigment;
+use lean_colour::Share;
 
 /// One pencil: how much of the tooth all its layers cover, and the film they leave.
 struct Stroke<'a> {
@@ -24,14 +25,14 @@ const MOST_CHANGES: usize = 10;
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let strokes = strokes(b, run)?;
     let n = b.choices.pencil.spread;
-    let areas = overlaps(&strokes.iter().map(|s| s.cover).collect::<Vec<_>>());
+    let areas = overlaps(&strokes.iter().map(|s| Share(s.cover)).collect::<Vec<_>>());
     for i in 0..b.inside.len() {
         let paper = b.inside[i];
         let seen = |state: usize| {
             let there = strokes.iter().enumerate().filter(|(at, _)| state >> at & 1 == 1);
             there.fold(paper, |below, (_, s)| film::over(s.k[i], s.s[i], s.film, below))
         };
-        b.inside[i] = areas.iter().enumerate().map(|(state, area)| area * seen(state).max(0.0).powf(1.0 / n)).sum::<f64>().powf(n);
+        b.inside[i] = areas.iter().enumerate().map(|(state, area)| area.0 * seen(state).max(0.0).powf(1.0 / n)).sum::<f64>().powf(n);
     }
     let burnished = matches!(run.last(), Some(Layer::Burnishing));
     b.top =

@@ -6,6 +6,7 @@ use super::shapes::{FINE, MIDDLE, Shapes};
 use super::survey::Survey;
 use super::tidy::{self, Ground};
 use crate::zone_map::ZoneMap;
+use lean_colour::Share;
 
 /// How much nearer, in squared look units, a run's own ground is to it than to a flat shade.
 const OWN_GROUND: f32 = 16.0;
@@ -13,31 +14,31 @@ const OWN_GROUND: f32 = 16.0;
 impl Survey {
     /// Which zone every cell belongs to at a brush of this share of the longer side, by the picture alone. Nothing smaller than the brush is
     /// left, unless the whole picture is.
-    pub fn lay(&self, shades: &[Laid], brush: f64) -> ZoneMap {
+    pub fn lay(&self, shades: &[Laid], brush: Share) -> ZoneMap {
         let mut last = self.last.lock().unwrap_or_else(|p| p.into_inner());
-        if let Some((_, _, map)) = last.as_ref().filter(|(of, at, _)| *at == brush && of == shades) {
+        if let Some((_, _, map)) = last.as_ref().filter(|(of, at, _)| *at == brush.0 && of == shades) {
             return map.clone();
         }
         let labels = self.nearest(shades, &self.shapes(brush));
         let ground = Ground { cells: &self.cells, hand: None };
-        let map = tidy::fit_for(self.map(labels), &ground, self.brush(brush));
-        *last = Some((shades.to_vec(), brush, map.clone()));
+        let map = tidy::fit_for(self.map(labels), &ground, self.brush(brush.0));
+        *last = Some((shades.to_vec(), brush.0, map.clone()));
         map
     }
 
     /// Lays what was laid by hand (0 where nothing was) over such a map, at the same brush.
-    pub fn under_hand(&self, map: &ZoneMap, hand: &ZoneMap, brush: f64) -> ZoneMap {
+    pub fn under_hand(&self, map: &ZoneMap, hand: &ZoneMap, brush: Share) -> ZoneMap {
         if hand.labels.len() != map.labels.len() {
             return map.clone();
         }
         let labels = map.labels.iter().zip(&hand.labels).map(|(auto, hand)| if *hand > 0 { *hand } else { *auto }).collect();
         let ground = Ground { cells: &self.cells, hand: Some(&hand.labels) };
-        tidy::fit_again(self.map(labels), &ground, self.brush(brush))
+        tidy::fit_again(self.map(labels), &ground, self.brush(brush.0))
     }
 
     /// Where each shade's zone lies whatever the brush: what zones are read from. Not tidied.
     pub fn colour_map(&self, shades: &[Laid]) -> ZoneMap {
-        self.map(self.nearest(shades, &self.shapes(FINE)))
+        self.map(self.nearest(shades, &self.shapes(Share(FINE))))
     }
 
     fn map(&self, labels: Vec<u16>) -> ZoneMap {
@@ -78,7 +79,7 @@ impl Survey {
             .map(|(s, zone)| Laid { look: s.look, run: s.run.map(|r| self.runs[r].clone()), weight: s.weight, zone: *zone as u16 + 1 })
             .collect();
         let mut by_area: std::collections::BTreeMap<u16, usize> = laid.iter().map(|l| (l.zone, 0)).collect();
-        self.nearest(&laid, &self.shapes(MIDDLE)).into_iter().for_each(|zone| *by_area.entry(zone).or_default() += 1);
+        self.nearest(&laid, &self.shapes(Share(MIDDLE))).into_iter().for_each(|zone| *by_area.entry(zone).or_default() += 1);
         let mut order: Vec<(u16, usize)> = by_area.into_iter().collect();
         order.sort_by_key(|(zone, n)| (std::cmp::Reverse(*n), *zone));
         for l in &mut laid {

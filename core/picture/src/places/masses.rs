@@ -8,6 +8,7 @@ use super::shapes::{LARGEST, Shapes};
 use super::survey::Survey;
 use super::tidy::{self, Ground};
 use crate::zone_map::ZoneMap;
+use lean_colour::Share;
 use std::collections::BTreeMap;
 
 /// How many masses are proposed.
@@ -22,7 +23,7 @@ const TOUCH: f32 = 0.5;
 impl Survey {
     /// The masses of the picture, numbered from 1 by their size.
     pub fn masses(&self) -> ZoneMap {
-        let shapes = self.shapes(LARGEST);
+        let shapes = self.shapes(Share(LARGEST));
         let mut joining = Joining::of(&shapes);
         let mut costs = Vec::new();
         let mut cuts: BTreeMap<usize, Vec<u32>> = BTreeMap::new();

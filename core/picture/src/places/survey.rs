@@ -10,7 +10,7 @@ use super::shapes::{FINE, LARGEST, Shape, Shapes};
 use crate::picture::Picture;
 use crate::spot::Spot;
 use crate::zone_map::ZoneMap;
-use lean_colour::Lab;
+use lean_colour::{Lab, Share};
 use std::sync::Mutex;
 
 /// Contrast, in look units, that a spot as large as the brush needs to be kept in a picture of usual range. A choice.
@@ -56,15 +56,15 @@ impl Survey {
         let joins = joining::join(&patches, missed_by(brush(LARGEST), kept) * 1.5);
         let none = Colours::default();
         let mut survey = Self { picture, cells, patches, joins, runs, run_of, colours: none, kept, blur, last: Mutex::new(None) };
-        let shapes = survey.shapes(FINE);
+        let shapes = survey.shapes(Share(FINE));
         survey.colours = colours::find(&shapes, &survey.runs, survey.cells.looks.len() as f32, survey.cells.scale);
         survey
     }
 
     /// Mean colour of the disc of the brush around a spot.
-    pub fn colour_at(&self, at: Spot, brush: f64) -> Lab {
+    pub fn colour_at(&self, at: Spot, brush: Share) -> Lab {
         let cell = |share: f64, n: usize| ((share.clamp(0.0, 1.0) * n as f64) as u32).min(n as u32 - 1);
-        let radius = (brush * self.cells.longer() as f64 / 2.0).round() as u32;
+        let radius = (brush.0 * self.cells.longer() as f64 / 2.0).round() as u32;
         let (x, y) = (cell(at.x, self.cells.width), cell(at.y, self.cells.height));
         self.picture.patch(x, y, radius).unwrap_or(Lab::new(50.0, 0.0, 0.0))
     }
@@ -75,8 +75,8 @@ impl Survey {
     }
 
     /// Patches joined as far as a brush of this share of the longer side joins them.
-    pub fn shapes(&self, brush: f64) -> Shapes {
-        let brush = (brush * self.cells.longer() as f64) as f32;
+    pub fn shapes(&self, brush: Share) -> Shapes {
+        let brush = (brush.0 * self.cells.longer() as f64) as f32;
         let of_patch = self.joins.shapes(missed_by(brush, self.kept));
         let mut all = vec![Shape::default(); of_patch.len()];
         let mut in_run = vec![0.0f32; of_patch.len()];

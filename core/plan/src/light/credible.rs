@@ -47,7 +47,7 @@ pub fn most_chroma(lab: Lab, facts: &Facts, lighting: &Lighting) -> f64 {
         (Some(Kind::Fur), _) => light(FUR),
         (Some(Kind::Metal), _) => light(METAL),
         (Some(Kind::Cloth | Kind::Fruit), _) => f64::INFINITY,
-        (None, Some(Plane::Sky)) => light(if BLUE.contains(&lab.hue()) { BLUE_SKY } else { PALE_SKY }),
+        (None, Some(Plane::Sky)) => light(if BLUE.contains(&lab.hue().0) { BLUE_SKY } else { PALE_SKY }),
         (None, _) => f64::INFINITY,
     };
     // A sky is no surface: at dusk it passes every one.

@@ -66,7 +66,8 @@ pub struct Mapping {
 impl Mapping {
     /// The mapping of a picture whose values run from `read.0` to `read.1` into what can be reached. `contrast` from −1 (soft) to 1 (strong)
     /// narrows the range about its middle or leaves it whole.
-    pub fn of(read: (f64, f64), reach: Reach, key: Key, contrast: f64) -> Self {
+    pub fn of(read: (Value, Value), reach: Reach, key: Key, contrast: f64) -> Self {
+        let read = (read.0.0, read.1.0);
         let (dark, light) = (reach.darkest, reach.lightest);
         let part = (light - dark) * PART;
         let to = match key {
@@ -84,18 +85,18 @@ impl Mapping {
     /// A soft contrast uses less of the range, a fifth less at −0.5; a strong one all of it.
     fn narrowed(self, contrast: f64, read: (f64, f64)) -> Self {
         let keep = 1.0 + 0.4 * contrast.clamp(-1.0, 0.0);
-        let middle = self.at((read.0 + read.1) / 2.0);
+        let middle = self.at(Value((read.0 + read.1) / 2.0)).0;
         let toward = |v: f64| middle + (v - middle) * keep;
         Self { from: self.from, to: (toward(self.to.0), toward(self.to.1)) }
     }
 
     /// Where a value goes. A picture of one value goes to the middle of the range.
-    pub fn at(&self, value: f64) -> f64 {
-        let (a, b) = self.from;
+    pub fn at(&self, value: Value) -> Value {
+        let ((a, b), Value(value)) = (self.from, value);
         if b - a < 1e-9 {
-            return if self.from == self.to { value } else { (self.to.0 + self.to.1) / 2.0 };
+            return Value(if self.from == self.to { value } else { (self.to.0 + self.to.1) / 2.0 });
         }
-        self.to.0 + (value - a).clamp(0.0, b - a) / (b - a) * (self.to.1 - self.to.0)
+        Value(self.to.0 + (value - a).clamp(0.0, b - a) / (b - a) * (self.to.1 - self.to.0))
     }
 }
 
@@ -106,8 +107,8 @@ pub fn mapped(piece: &Piece, reach: Reach, key: Key, contrast: f64) -> Vec<(Zone
     if read.0 > read.1 {
         return Vec::new();
     }
-    let mapping = Mapping::of(read, reach, key, contrast);
-    piece.zones.iter().map(|z| (z.id, with_value(z.reading.lab, Value(mapping.at(z.reading.value.0))))).collect()
+    let mapping = Mapping::of((Value(read.0), Value(read.1)), reach, key, contrast);
+    piece.zones.iter().map(|z| (z.id, with_value(z.reading.lab, mapping.at(z.reading.value)))).collect()
 }
 
 /// Neighbours whose difference in value shrank from reference to plan.
@@ -140,8 +141,8 @@ mod tests {
         ) {
             let read = (a, (a + span).min(10.0));
             let reach = Reach { darkest: dark, lightest: dark + width, lightest_layer: dark + width };
-            let m = Mapping::of(read, reach, KEYS[key], contrast);
-            let at = |s: f64| m.at(read.0 + s * (read.1 - read.0));
+            let m = Mapping::of((Value(read.0), Value(read.1)), reach, KEYS[key], contrast);
+            let at = |s: f64| m.at(Value(read.0 + s * (read.1 - read.0))).0;
             let (lo, hi) = if v < w { (v, w) } else { (w, v) };
             prop_assert!(at(lo) <= at(hi) + 1e-9);
             if hi - lo > 1e-3 && read.1 - read.0 > 1e-3 { prop_assert!(at(hi) > at(lo)); }
@@ -151,16 +152,16 @@ mod tests {
 
     #[test]
     fn what_is_within_reach_stays_as_read() {
-        let m = Mapping::of((3.0, 7.0), Reach { darkest: 1.5, lightest: 9.0, lightest_layer: 9.0 }, Key::AsRead, 0.0);
-        assert!((m.at(5.0) - 5.0).abs() < 1e-12 && (m.at(3.0) - 3.0).abs() < 1e-12);
+        let m = Mapping::of((Value(3.0), Value(7.0)), Reach { darkest: 1.5, lightest: 9.0, lightest_layer: 9.0 }, Key::AsRead, 0.0);
+        assert!((m.at(Value(5.0)).0 - 5.0).abs() < 1e-12 && (m.at(Value(3.0)).0 - 3.0).abs() < 1e-12);
     }
 
     #[test]
     fn keys_live_in_their_part_of_the_range() {
         let reach = Reach { darkest: 2.0, lightest: 9.0, lightest_layer: 9.0 };
         let ends = |key| {
-            let m = Mapping::of((1.0, 8.0), reach, key, 0.0);
-            (m.at(1.0), m.at(8.0))
+            let m = Mapping::of((Value(1.0), Value(8.0)), reach, key, 0.0);
+            (m.at(Value(1.0)).0, m.at(Value(8.0)).0)
         };
         assert_eq!(ends(Key::Full), (2.0, 9.0));
         assert!((ends(Key::High).0 - 4.8).abs() < 1e-9 && (ends(Key::High).1 - 9.0).abs() < 1e-9);
@@ -169,7 +170,7 @@ mod tests {
 
     #[test]
     fn one_value_goes_to_the_middle_of_its_range() {
-        let m = Mapping::of((4.0, 4.0), Reach { darkest: 2.0, lightest: 9.0, lightest_layer: 9.0 }, Key::Full, 0.0);
-        assert_eq!(m.at(4.0), 5.5);
+        let m = Mapping::of((Value(4.0), Value(4.0)), Reach { darkest: 2.0, lightest: 9.0, lightest_layer: 9.0 }, Key::Full, 0.0);
+        assert_eq!(m.at(Value(4.0)).0, 5.5);
     }
 }

@@ -260,7 +260,7 @@ fn kind(zone: &Zone, plane: Plane, sky: Option<&Zone>, ground: Option<f64>) -> O
         below && (lab.a - s.a).hypot(lab.b - s.b) < LIKE_SKY && ground.is_some_and(|g| value < g - BELOW_GROUND)
     };
     let skin = SKIN_CHROMA.contains(&lab.chroma()) && SKIN_VALUE.contains(&value) && zone.reading.area <= SKIN_AREA;
-    match lab.hue().rem_euclid(360.0) {
+    match lab.hue().0.rem_euclid(360.0) {
         _ if plane == Plane::Sky => None,
         _ if plane == Plane::Flat && sky.is_some_and(water) => Some(Kind::Water),
         _ if value > 7.6 && lab.chroma() < 10.0 => Some(Kind::White),

@@ -4,11 +4,11 @@
 use super::ZoneMix;
 use crate::requests::{Request, ZoneTarget};
 use crate::wording::Difference;
-use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_colour::moves::with_value;
 use lean_colour::neighbours::{self, Border, Neighbour, over_zones, shown_alone};
 use lean_colour::real::toward_real;
+use lean_colour::{Lab, Steps};
 use lean_media::PigmentId;
 use lean_piece::{Piece, ZoneId};
 use lean_recipes::telling;
@@ -289,7 +289,7 @@ impl<'a> Scene<'a> {
 fn turned(from: Lab, to: Lab) -> String {
     let steps = to.value().0 - from.value().0;
     let value = (steps.abs() >= 0.125)
-        .then(|| format!("{} {}", crate::wording::steps(steps.abs()), if steps > 0.0 { "lighter" } else { "darker" }));
+        .then(|| format!("{} {}", crate::wording::steps(Steps(steps.abs())), if steps > 0.0 { "lighter" } else { "darker" }));
     let colour = Some(Difference::of(from, to).comparison()).filter(|c| !c.is_empty());
     value.into_iter().chain(colour).collect::<Vec<_>>().join(", ")
 }

@@ -1,6 +1,6 @@
 //! Mixes that share pigments where that cannot be seen: they belong together, and less is mixed afresh.
 
-use lean_colour::Lab;
+use lean_colour::{Lab, Share};
 use lean_media::PigmentId;
 use lean_recipes::{Cost, Mix};
 use lean_search::Recipes;
@@ -16,7 +16,7 @@ const ROUNDS: usize = 12;
 
 /// For each wanted colour, of the recipes nobody could tell from the best, the one whose pigments are most in use in the other zones (by area),
 /// with fewer pigments before more. `None` where there is no recipe at all.
-pub fn related(recipes: &Recipes, wanted: &[Lab], areas: &[f64], cost: Cost) -> Vec<Option<Mix>> {
+pub fn related(recipes: &Recipes, wanted: &[Lab], areas: &[Share], cost: Cost) -> Vec<Option<Mix>> {
     let choices: Vec<Vec<Mix>> = wanted
         .iter()
         .map(|w| {
@@ -48,12 +48,12 @@ pub fn related(recipes: &Recipes, wanted: &[Lab], areas: &[f64], cost: Cost) -> 
 }
 
 /// Area each pigment is laid on in all zones but one.
-fn use_of(choices: &[Vec<Mix>], picked: &[usize], areas: &[f64], but: usize) -> BTreeMap<PigmentId, f64> {
+fn use_of(choices: &[Vec<Mix>], picked: &[usize], areas: &[Share], but: usize) -> BTreeMap<PigmentId, f64> {
     let mut used = BTreeMap::new();
     for (zone, mixes) in choices.iter().enumerate().filter(|(zone, _)| *zone != but) {
         let Some(mix) = mixes.get(picked[zone]) else { continue };
         for p in &mix.parts {
-            *used.entry(p.pigment.clone()).or_insert(0.0) += areas[zone] * mix.share_of(&p.pigment);
+            *used.entry(p.pigment.clone()).or_insert(0.0) += areas[zone].0 * mix.share_of(&p.pigment);
         }
     }
     used
@@ -73,7 +73,7 @@ mod tests {
         let wanted: Vec<Lab> =
             (0..12).map(|i| Lab::from_lch(25.0 + 5.0 * f64::from(i), 4.0 + f64::from(i % 4) * 4.0, 61.0 * f64::from(i))).collect();
         let cost = Cost::default();
-        let kin = related(&recipes, &wanted, &[1.0; 12], cost);
+        let kin = related(&recipes, &wanted, &[Share::ALL; 12], cost);
         let shared = |a: &Mix, b: &Mix| a.parts.iter().map(|p| a.share_of(&p.pigment) * b.share_of(&p.pigment)).sum::<f64>();
         let pairs =
             |mixes: &[Mix]| -> f64 { mixes.iter().enumerate().flat_map(|(i, a)| mixes[i + 1..].iter().map(|b| shared(a, b))).sum() };

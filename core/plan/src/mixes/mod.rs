@@ -4,7 +4,7 @@ use crate::light::key::Reach;
 use crate::mark::Mark;
 use crate::wording::{self, Difference};
 use lean_colour::difference::ciede2000;
-use lean_colour::{Lab, Temperature};
+use lean_colour::{Lab, Share, Steps, Temperature};
 use lean_media::{Ground, Medium, Pigment, PigmentId, forms};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::{Wanted, targets, wanted};
@@ -90,7 +90,7 @@ pub fn compare(zone: ZoneId, wanted: Lab, mix: Mix, neutral: Temperature) -> Zon
         difference,
         sentence,
         closeness: wording::closeness(difference),
-        reached: Cost::default().of_value(delta_value) + difference <= OUT_OF_REACH,
+        reached: Cost::default().of_value(Steps(delta_value)) + difference <= OUT_OF_REACH,
         then: Vec::new(),
     }
 }
@@ -133,7 +133,7 @@ pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     let aimed = wanted(piece);
     let colours: Vec<Lab> = aimed.iter().map(|a| a.target.lab).collect();
     let chosen = if piece.mixing.kin {
-        let areas: Vec<f64> = aimed.iter().map(|a| piece.zone(a.zone).map_or(0.0, |z| z.reading.area)).collect();
+        let areas: Vec<Share> = aimed.iter().map(|a| Share(piece.zone(a.zone).map_or(0.0, |z| z.reading.area))).collect();
         kinship::related(recipes, &colours, &areas, piece.cost())
     } else {
         colours.iter().map(|w| recipes.best(*w, piece.cost()).map(|b| b.1)).collect()
@@ -158,7 +158,7 @@ pub fn cost_of(piece: &Piece, mixes: &[ZoneMix]) -> f64 {
     let aimed = wanted(piece);
     let total: f64 = aimed.iter().map(|a| a.target.weight).sum();
     let cost = piece.cost();
-    let given = |a: &Wanted| mixes.iter().find(|m| m.zone == a.zone).and_then(|m| m.mix_at(a.share));
+    let given = |a: &Wanted| mixes.iter().find(|m| m.zone == a.zone).and_then(|m| m.mix_at(Share(a.share)));
     let miss = |a: &Wanted| given(a).map_or(0.0, |mix| a.target.weight * cost.ranking.of_zone(cost.of_mix(mix, a.target.lab)));
     aimed.iter().filter(|a| a.target.weight > 0.0).map(miss).sum::<f64>() / total
 }

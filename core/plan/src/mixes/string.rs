@@ -2,6 +2,7 @@
 
 use super::ZoneMix;
 use crate::mark::Mark;
+use lean_colour::Share;
 use lean_media::PigmentId;
 use lean_piece::wanted::Wanted;
 use lean_recipes::Mix;
@@ -27,11 +28,11 @@ pub struct Further {
 
 impl ZoneMix {
     /// The mix at a stop; `None` between stops.
-    pub fn mix_at(&self, share: f64) -> Option<&Mix> {
-        if share == 0.0 {
+    pub fn mix_at(&self, share: Share) -> Option<&Mix> {
+        if share == Share::NONE {
             return Some(&self.mix);
         }
-        self.then.iter().find(|f| f.at == share).map(|f| &f.mix)
+        self.then.iter().find(|f| f.at == share.0).map(|f| &f.mix)
     }
 
     /// Share of a pigment in all the paint of the zone, 0..=1: each mix of a string counts by the stretch it covers.

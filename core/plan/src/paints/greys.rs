@@ -2,7 +2,7 @@
 
 use crate::mark::Mark;
 use crate::mixes::swatch;
-use lean_colour::{Lab, Temperature};
+use lean_colour::{Lab, Steps, Temperature};
 use lean_media::forms::{self, Form};
 use lean_media::layering::{Layering, State};
 use lean_media::{Ground, Medium, Pigment, PigmentId, ground};
@@ -47,11 +47,11 @@ pub struct LiftedAgain {
     pub becomes: Mark,
 }
 
-/// Greys of a Box over one of its pigments that drop its value by `steps`, those that leave most colour first.
+/// Greys of a Box over one of its pigments that drop its value by `drop`, those that leave most colour first.
 ///
 /// # Errors
 /// When the pigment is not in the Box, or the medium is mixed wet and lays nothing over another.
-pub fn greys_over(paint_box: &PaintBox, pigment: &PigmentId, steps: f64) -> Result<Vec<GreyOver>, String> {
+pub fn greys_over(paint_box: &PaintBox, pigment: &PigmentId, drop: Steps) -> Result<Vec<GreyOver>, String> {
     let medium = paint_box.medium;
     if medium.is_wet_opaque() {
         return Err("Oil is mixed before it is laid: grey it with its opposite instead.".into());
@@ -67,8 +67,8 @@ pub fn greys_over(paint_box: &PaintBox, pigment: &PigmentId, steps: f64) -> Resu
     for grey in greys {
         let best = forms.iter().filter_map(|f| {
             let after = laid(medium, &ground, f, &[colour, grey])?;
-            let drop = alone.value().0 - after.value().0;
-            Some(((drop - steps).abs(), f, after, drop))
+            let drops = alone.value().0 - after.value().0;
+            Some(((drops - drop.0).abs(), f, after, drops))
         });
         let near = best.filter(|b| b.0 <= MET).max_by(|a, b| a.2.chroma().total_cmp(&b.2.chroma()));
         let Some((_, form, after, drop)) = near else { continue };
@@ -116,7 +116,7 @@ mod tests {
         let ground = ground::usual(b.medium);
         let strong =
             b.pigments.iter().max_by(|x, y| swatch(b.medium, &ground, x).chroma().total_cmp(&swatch(b.medium, &ground, y).chroma()));
-        let found = greys_over(&b, &strong.unwrap().id, 1.0).unwrap();
+        let found = greys_over(&b, &strong.unwrap().id, Steps(1.0)).unwrap();
         assert!(!found.is_empty());
         for g in &found {
             assert!((g.drop - 1.0).abs() <= MET && g.after.value.0 < g.before.value.0, "{g:?}");
@@ -131,7 +131,7 @@ mod tests {
     fn what_cannot_be_is_said() {
         let oils = lean_demo::oils();
         let oils = PaintBox { name: oils.name, medium: oils.medium, pigments: oils.pigments };
-        assert!(greys_over(&oils, &oils.pigments[0].id, 1.0).unwrap_err().contains("Oil"));
-        assert!(greys_over(&pens(), &"gone".into(), 1.0).unwrap_err().contains("gone"));
+        assert!(greys_over(&oils, &oils.pigments[0].id, Steps(1.0)).unwrap_err().contains("Oil"));
+        assert!(greys_over(&pens(), &"gone".into(), Steps(1.0)).unwrap_err().contains("gone"));
     }
 }

@@ -194,13 +194,13 @@ pub fn swatches_of(paint_box: &PaintBox, pigment: &Pigment) -> Vec<(String, Swat
 }
 
 /// The usual swatch of a pigment, to be read: in wet paint with so many parts of white to one.
-pub fn swatch_of(paint_box: &PaintBox, pigment: &Pigment, white: f64) -> Option<Swatch> {
+pub fn swatch_of(paint_box: &PaintBox, pigment: &Pigment, white: Parts) -> Option<Swatch> {
     let usual = ground::usual(paint_box.medium);
     let ground = usual.id.clone();
     if paint_box.medium == Medium::Oil {
         let mut parts = vec![WetPart { pigment: pigment.id.clone(), parts: 1.0 }];
-        if white > 0.0 {
-            parts.push(WetPart { pigment: white_of(paint_box)?.id.clone(), parts: white });
+        if white.0 > 0.0 {
+            parts.push(WetPart { pigment: white_of(paint_box)?.id.clone(), parts: white.0 });
         }
         return Some(Swatch { ground, parts, layers: Vec::new() });
     }
@@ -236,7 +236,7 @@ pub fn before_after(paint_box: &PaintBox) -> Vec<BeforeAfter> {
     let models = PaintBox { pigments: paint_box.pigments.iter().map(Pigment::unlearned).collect(), ..paint_box.clone() };
     let mark = |b: &PaintBox, s: &Swatch| predicted(b, s, State::Dry).map(|r| Mark::of(r.xyz().lab(), Temperature(0.0)));
     let of = |p: &Pigment| {
-        let (alone, tint) = (swatch_of(paint_box, p, 0.0)?, swatch_of(paint_box, p, 8.0).filter(|s| s.parts.len() > 1));
+        let (alone, tint) = (swatch_of(paint_box, p, Parts(0.0))?, swatch_of(paint_box, p, Parts(8.0)).filter(|s| s.parts.len() > 1));
         Some(BeforeAfter {
             pigment: p.id.clone(),
             before: mark(&models, &alone)?,

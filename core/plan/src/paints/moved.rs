@@ -2,8 +2,8 @@
 
 use crate::mixes::mixes_of;
 use crate::wording::{self, Difference, capital};
-use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
+use lean_colour::{Lab, Steps};
 use lean_media::layering::{Layering, State};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, ZoneId};
@@ -54,7 +54,7 @@ fn told(piece: &Piece, all: usize, mut compared: Vec<(ZoneId, Lab, Lab)>) -> Opt
     let (zone, was, is) = *compared.first()?;
     let steps = is.value().0 - was.value().0;
     let value =
-        (steps.abs() >= 0.12).then(|| format!("{} {}", wording::steps(steps.abs()), if steps > 0.0 { "lighter" } else { "darker" }));
+        (steps.abs() >= 0.12).then(|| format!("{} {}", wording::steps(Steps(steps.abs())), if steps > 0.0 { "lighter" } else { "darker" }));
     let colour = Difference::of(was, is).comparison();
     let how = [value, Some(colour).filter(|c| !c.is_empty())].into_iter().flatten().collect::<Vec<_>>().join(", ");
     let many = if compared.len() == 1 { "One".into() } else { compared.len().to_string() };

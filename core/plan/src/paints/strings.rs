@@ -72,7 +72,7 @@ pub fn strings(paint_box: &PaintBox) -> Strings {
 type Owned<'a> = [&'a (PigmentId, Lab); 3];
 
 fn off(a: &Lab, b: &Lab) -> f64 {
-    ((a.hue() - b.hue() + 180.0).rem_euclid(360.0) - 180.0).abs()
+    ((a.hue().0 - b.hue().0 + 180.0).rem_euclid(360.0) - 180.0).abs()
 }
 
 /// How badly a trio blends, 0 best; `None` where it does not.

@@ -5,6 +5,7 @@ use crate::stages::StageLook;
 use crate::stages::tasks::Task;
 use crate::wording::grammar::{is_plural, verb};
 use crate::wording::{capital, lowered, steps};
+use lean_colour::Steps;
 use lean_piece::{Piece, ZoneId};
 
 /// Steps by which neighbours must differ in the plan to be a relation, and what must be left of it. Choices.
@@ -62,7 +63,7 @@ fn advice(piece: &Piece, z: &ZoneSeen) -> String {
         );
     }
     match dv.abs() >= super::OFF_VALUE {
-        true => format!("{} {label} by {}{come}.", if dv < 0.0 { "Lighten" } else { "Darken" }, steps(dv.abs())),
+        true => format!("{} {label} by {}{come}.", if dv < 0.0 { "Lighten" } else { "Darken" }, steps(Steps(dv.abs()))),
         false => format!("Bring {label} back to its colour: {}", lowered(&z.sentence)),
     }
 }

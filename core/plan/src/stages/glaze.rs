@@ -4,7 +4,7 @@ use super::laid::{Far, Surface};
 use crate::mark::{Mark, ZoneMark};
 use crate::mixes::{ZoneMix, mixes_of};
 use crate::wording::value_off;
-use lean_colour::Lab;
+use lean_colour::{Lab, Share, Steps};
 use lean_media::{Medium, PigmentId};
 use lean_piece::easel::Glaze;
 use lean_piece::paint_box::PaintBox;
@@ -57,7 +57,7 @@ pub fn offers(piece: &Piece, paint_box: &PaintBox) -> Vec<GlazeOffer> {
 
 /// What one glaze does; none where its pigment is gone or the ground does not take it.
 pub fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], glaze: Glaze) -> Option<GlazeOffer> {
-    let surface = Surface::of(piece, paint_box).glazed_with(paint_box.find(&glaze.pigment)?, glaze.strength);
+    let surface = Surface::of(piece, paint_box).glazed_with(paint_box.find(&glaze.pigment)?, Share(glaze.strength));
     let mut then: Vec<(ZoneId, Lab, Lab)> = Vec::new();
     for m in mixes {
         let layers = if m.mix.is_bare_ground() { 0 } else { m.mix.layers.len().max(1) };
@@ -71,7 +71,7 @@ pub fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], glaze: Glaz
         Some(format!(
             "{}: {}",
             crate::wording::capital(&piece.zone_label(*z)),
-            value_off(*dv)?.replace("too dark", "darker").replace("too light", "lighter")
+            value_off(Steps(*dv))?.replace("too dark", "darker").replace("too light", "lighter")
         ))
     });
     let value_lost = lost.first().map_or(0.0, |l| l.0.abs());
@@ -85,7 +85,7 @@ pub fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], glaze: Glaz
             _ => "A full film",
         },
         unity * 100.0,
-        crate::wording::steps(value_lost)
+        crate::wording::steps(Steps(value_lost))
     );
     let neutral = piece.neutral();
     Some(GlazeOffer {

@@ -1,7 +1,7 @@
 //! What every zone looks like on its way: toned, laid in, with some of its layers.
 
 use crate::mixes::ZoneMix;
-use lean_colour::{Lab, Reflectance};
+use lean_colour::{Lab, Reflectance, Share};
 use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
 use lean_media::broken::fused;
 use lean_media::layering::{Binder, State};
@@ -70,8 +70,8 @@ impl<'a> Surface<'a> {
     }
 
     /// The same with another glaze.
-    pub fn glazed_with(self, pigment: &'a Pigment, strength: f64) -> Self {
-        Self { glaze: Some((pigment, strength)), ..self }
+    pub fn glazed_with(self, pigment: &'a Pigment, strength: Share) -> Self {
+        Self { glaze: Some((pigment, strength.0)), ..self }
     }
 
     fn laid(&self, layers: Vec<Layer<'a>>) -> Option<Reflectance> {
@@ -100,7 +100,7 @@ impl<'a> Surface<'a> {
             if beneath.is_empty() {
                 return glazed(all);
             }
-            return fused(&[(1.0 - SHOWS, glazed(all)?), (SHOWS, glazed(beneath)?)], 1.0).ok();
+            return fused(&[(Share(1.0 - SHOWS), glazed(all)?), (Share(SHOWS), glazed(beneath)?)], 1.0).ok();
         }
         for l in mix.layers.iter().take(far.layers) {
             all.extend(l.general(self.medium, &|id| self.paint_box.find(id))?);

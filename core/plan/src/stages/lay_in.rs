@@ -3,7 +3,7 @@
 use super::laid::{Far, Surface};
 use crate::mark::{Mark, ZoneMark};
 use crate::mixes::{ZoneMix, mixes_of};
-use lean_colour::Lab;
+use lean_colour::{Lab, Steps};
 use lean_media::PigmentId;
 use lean_piece::easel::{LayIn, Level};
 use lean_piece::paint_box::PaintBox;
@@ -115,7 +115,7 @@ fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], id: &PigmentId)
         (0..n).filter_map(|i| Some((added[i][usize::from(level(i))]? / weight(zones[i]), zones[i].id))).max_by(|a, b| a.0.total_cmp(&b.0));
     let shows = match worst {
         Some((miss, z)) if miss > 0.1 * STEP => {
-            format!("It shows most in {}, by {}.", piece.zone_label(z), crate::wording::steps(miss / STEP))
+            format!("It shows most in {}, by {}.", piece.zone_label(z), crate::wording::steps(Steps(miss / STEP)))
         }
         _ => "Hardly anything of it shows in the end.".into(),
     };

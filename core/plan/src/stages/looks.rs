@@ -6,8 +6,8 @@ use crate::mark::Mark;
 use crate::mixes::ZoneMix;
 use crate::wording::grammar::{is_plural, subject, verb};
 use crate::wording::{capital, steps};
-use lean_colour::Lab;
 use lean_colour::neighbours::{Border, over_zones, shown_alone};
+use lean_colour::{Lab, Steps};
 use lean_piece::easel::{Stage, TaskId};
 use lean_piece::{Piece, ZoneId};
 use serde::Serialize;
@@ -139,7 +139,7 @@ impl<'a> Looks<'a> {
     fn sentence(&self, i: usize, off: f64, own: f64, now: &[Lab], zones: &[ZoneNow]) -> String {
         let label = self.piece.zone_label(self.piece.zones[i].id);
         let side = if off > 0.0 { "light" } else { "dark" };
-        let much = steps(off.abs());
+        let much = steps(Steps(off.abs()));
         if own.abs() >= off.abs() / 2.0 && zones[i].to_come > 0 {
             let come = match zones[i].to_come {
                 1 => "one more layer comes".to_owned(),

@@ -1,5 +1,6 @@
 //! How long a piece of work takes a hand.
 
+use lean_colour::Share;
 use lean_media::Medium;
 use lean_piece::Piece;
 use lean_piece::easel::Stage;
@@ -41,11 +42,11 @@ fn care(stage: Stage) -> f64 {
 }
 
 /// Minutes for a share of the picture, `times` over, at the painter's own pace (see [`pace`]).
-pub fn minutes(piece: &Piece, stage: Stage, share: f64, times: u8, pace: f64) -> Minutes {
+pub fn minutes(piece: &Piece, stage: Stage, share: Share, times: u8, pace: f64) -> Minutes {
     let size = piece.brief.size;
-    let area = size.width.0 * size.height.0 / 100.0 * share;
+    let area = size.width.0 * size.height.0 / 100.0 * share.0;
     // Over a big shape any layer goes broadly.
-    let care = if share >= BIG && stage == Stage::Parts { care(Stage::BigShapes) } else { care(stage) };
+    let care = if share.0 >= BIG && stage == Stage::Parts { care(Stage::BigShapes) } else { care(stage) };
     let each = area / laid_in_a_minute(piece.brief.medium) * care;
     let all = pace * (to_begin(piece.brief.medium) + f64::from(times.max(1)) * each);
     Minutes(all.round().clamp(1.0, 6000.0) as u32)

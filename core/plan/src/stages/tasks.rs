@@ -3,6 +3,7 @@
 use super::drying::{Drying, drying};
 use super::minutes::{BIG, minutes, pace};
 use crate::mixes::ZoneMix;
+use lean_colour::Share;
 use lean_media::forms::Act;
 use lean_media::{Medium, Pigment, PigmentId};
 use lean_piece::easel::{DrawnWith, Guard, Stage, TaskId};
@@ -97,7 +98,7 @@ impl Making<'_> {
             id,
             title: String::new(),
             how: String::new(),
-            minutes: minutes(self.piece, id.stage, share, times, self.pace),
+            minutes: minutes(self.piece, id.stage, Share(share), times, self.pace),
             drying: drying(medium, &self.piece.ground(), self.piece.easel.air, id.stage, strength, of),
             gate: String::new(),
             later: false,

@@ -1,7 +1,7 @@
 //! Several hues in stated shares: which zone lives in which, and how strong it is there.
 
 use super::freed::{FAINT, held, room, strength, turn, warmth};
-use lean_colour::Lab;
+use lean_colour::{HueAngle, Lab};
 use lean_piece::{HueShare, Piece};
 
 /// Which of the hues every zone lives in, in the order of `piece.zones`. Warm zones take warm hues: zones from the coolest to the warmest are
@@ -71,17 +71,17 @@ pub fn wanted(piece: &Piece, hues: &[HueShare]) -> Vec<Lab> {
 }
 
 /// Colours wanted when one hue slides into another from dark to light, values held.
-pub fn slid(piece: &Piece, dark: f64, light: f64) -> Vec<Lab> {
+pub fn slid(piece: &Piece, dark: HueAngle, light: HueAngle) -> Vec<Lab> {
     let most = strength(piece);
     let values: Vec<f64> = piece.zones.iter().map(|z| z.target.l).collect();
     let total: f64 = piece.zones.iter().map(|z| z.reading.area).sum::<f64>().max(f64::MIN_POSITIVE);
-    let turn = turn(dark, light);
+    let turn = turn(dark.0, light.0);
     let rank = |i: usize| {
         let below: f64 = (0..values.len()).filter(|j| values[*j] < values[i]).map(|j| piece.zones[j].reading.area).sum();
         (below + 0.5 * piece.zones[i].reading.area) / total
     };
     let zones = piece.zones.iter().enumerate();
-    zones.map(|(i, z)| held(z, 0.6 * room(z.target.value(), most), (dark + turn * rank(i)).rem_euclid(360.0))).collect()
+    zones.map(|(i, z)| held(z, 0.6 * room(z.target.value(), most), dark.turned(HueAngle(turn * rank(i))).0)).collect()
 }
 
 #[cfg(test)]

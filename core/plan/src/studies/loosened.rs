@@ -21,7 +21,7 @@ pub fn loosened(piece: &Piece, paint_box: &PaintBox) -> Option<String> {
     let outside = piece.chosen.pigments.iter().filter(|p| !study.pigments.contains(p)).filter_map(|id| {
         let p = paint_box.find(id)?;
         let lab = swatch(piece.brief.medium, &piece.ground(), p);
-        (lab.chroma() >= COLOURED && hues.iter().all(|h| off(lab.hue(), *h) > OUTSIDE)).then(|| p.name.clone())
+        (lab.chroma() >= COLOURED && hues.iter().all(|h| off(lab.hue().0, *h) > OUTSIDE)).then(|| p.name.clone())
     });
     let names: Vec<String> = outside.collect();
     (!names.is_empty()).then(|| format!("Loosened from study {}, {}, by {}.", study.number, describe(scheme), names.join(" and ")))

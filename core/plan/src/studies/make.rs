@@ -6,7 +6,7 @@ use super::variants::{Planned, StudyKind, choose};
 use crate::basis::basis;
 use crate::mixes::{pigments_of, reach_of, technique_of};
 use crate::wheel::Wheel;
-use lean_colour::Lab;
+use lean_colour::{Lab, Steps};
 use lean_media::Pigment;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::weight;
@@ -119,7 +119,7 @@ impl<'a> Plan<'a> {
     fn effort(&self, colours: &[Lab]) -> f64 {
         let near = |c: &Lab| {
             let value = c.value().0;
-            let cost = |s: &(f64, Lab)| held().of_value(s.0 - value) + 0.6 * (s.1.a - c.a).hypot(s.1.b - c.b);
+            let cost = |s: &(f64, Lab)| held().of_value(Steps(s.0 - value)) + 0.6 * (s.1.a - c.a).hypot(s.1.b - c.b);
             self.singles.iter().map(cost).fold(f64::INFINITY, f64::min)
         };
         self.piece.zones.iter().zip(colours).map(|(z, c)| z.reading.area.sqrt() * near(c)).sum()

@@ -1,8 +1,8 @@
 //! What makes a study differ, in words: values, balance of warm and cool, strength, what ties it together, and how it hangs.
 
 use crate::wall::{loudness, room};
-use lean_colour::Lab;
 use lean_colour::temperature::SAME;
+use lean_colour::{Lab, Temperature};
 use lean_media::PigmentId;
 use lean_piece::{Piece, Study};
 
@@ -29,7 +29,7 @@ pub fn measures(piece: &Piece, study: &Study, name: &dyn Fn(&PigmentId) -> Strin
     if let Some(wall) = &piece.wall {
         let colours: Vec<Lab> = study.mixes.iter().map(|m| m.mix.lab).collect();
         said.extend(loudness::voice_of(piece, &colours, &wall.reading).map(|v| loudness::sentence(&v)));
-        said.extend(wall.reading.room.and_then(|r| room::stands(&r, mean(&|l| l.temperature().0))).map(str::to_owned));
+        said.extend(wall.reading.room.and_then(|r| room::stands(&r, Temperature(mean(&|l| l.temperature().0)))).map(str::to_owned));
     }
     said
 }

@@ -7,6 +7,7 @@ use crate::mark::Mark;
 use crate::mixes::compare;
 use crate::paints::moved::study_moved;
 use crate::wording::hue::hue_word;
+use lean_colour::HueAngle;
 use lean_media::PigmentId;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, Study, StudyNumber};
@@ -93,6 +94,6 @@ fn shares(study: &Study) -> Vec<ShareLine> {
     };
     hues.iter()
         .enumerate()
-        .map(|(i, h)| ShareLine { name: format!("{}, {}", part(i), hue_word(h.hue)), hue: h.hue, share: h.share })
+        .map(|(i, h)| ShareLine { name: format!("{}, {}", part(i), hue_word(HueAngle(h.hue))), hue: h.hue, share: h.share })
         .collect()
 }

@@ -57,12 +57,12 @@ fn pale_on_dark(piece: &Piece, reach: Reach) -> Option<Vec<Lab>> {
     };
     let mapping = |focal: bool, of| {
         let values = piece.zones.iter().filter(|z| matters(z) == focal).map(|z| z.target.value().0);
-        Mapping::of((values.clone().fold(10.0, f64::min), values.fold(0.0, f64::max)), part(of), Key::Full, 0.0)
+        Mapping::of((Value(values.clone().fold(10.0, f64::min)), Value(values.fold(0.0, f64::max))), part(of), Key::Full, 0.0)
     };
     let (pale, dark) = (mapping(true, PALE), mapping(false, DARK));
     let zone = |z: &Zone| {
         let mapping = if matters(&z) { &pale } else { &dark };
-        piece.within_rules(with_value(z.target, Value(mapping.at(z.target.value().0))))
+        piece.within_rules(with_value(z.target, mapping.at(z.target.value())))
     };
     Some(piece.zones.iter().map(zone).collect())
 }

@@ -91,7 +91,7 @@ fn believable(piece: &Piece, zone: &Zone, colour: Lab) -> Lab {
 
 /// The hue turned to the nearest that skin can have.
 fn within_hues(colour: Lab) -> Lab {
-    let hue = colour.hue();
+    let hue = colour.hue().0;
     if SKIN.contains(&hue) {
         return colour;
     }
@@ -145,7 +145,7 @@ mod tests {
         let piece = staged(&zones);
         let wild = vec![Lab::from_lch(68.0, 40.0, 140.0), Lab::from_lch(82.0, 44.0, 95.0)];
         let kept = restrained(&piece, wild.clone(), false);
-        assert!((kept[0].hue() - 85.0).abs() < 1e-6 && kept[1].chroma() < 27.0);
-        assert!((restrained(&piece, wild, true)[0].hue() - 140.0).abs() < 1e-6);
+        assert!((kept[0].hue().0 - 85.0).abs() < 1e-6 && kept[1].chroma() < 27.0);
+        assert!((restrained(&piece, wild, true)[0].hue().0 - 140.0).abs() < 1e-6);
     }
 }

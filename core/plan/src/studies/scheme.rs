@@ -9,7 +9,7 @@ use crate::wording::hue::hue_word;
 use lean_colour::difference::ciede2000;
 use lean_colour::moves::with_temperature;
 use lean_colour::temperature::WARM_POLE;
-use lean_colour::{Lab, Temperature};
+use lean_colour::{HueAngle, Lab, Temperature};
 use lean_piece::intent::moods::MoodScheme;
 use lean_piece::{Chord, HueShare, Piece, Scheme, Zone};
 
@@ -35,7 +35,7 @@ pub fn wanted(piece: &Piece, scheme: &Scheme, reach: Option<Reach>) -> Option<Ve
         Scheme::Opposites { dominant, other } => freed(opposites(piece, *dominant, *other)),
         Scheme::Neighbours { from, to } => freed(neighbours(piece, *from, *to)),
         Scheme::Chord { hues, .. } => freed(chord::wanted(piece, hues)),
-        Scheme::Slide { dark, light } => freed(chord::slid(piece, *dark, *light)),
+        Scheme::Slide { dark, light } => freed(chord::slid(piece, HueAngle(*dark), HueAngle(*light))),
         Scheme::Light { light } => other_light::wanted(piece, *light, reach?),
         Scheme::Borrowed { .. } | Scheme::Former => None,
     }
@@ -125,9 +125,9 @@ fn in_order(piece: &Piece, mut colours: Vec<Lab>) -> Vec<Lab> {
 
 /// Candidate schemes of two opposites, as `opposite` has them: every 15°, leaving out axes that lie across warm and cool (they could not keep
 /// warm zones warm).
-pub fn opposite_schemes(opposite: impl Fn(f64) -> f64) -> Vec<Scheme> {
+pub fn opposite_schemes(opposite: impl Fn(HueAngle) -> HueAngle) -> Vec<Scheme> {
     hues(15.0)
-        .map(|h| (h, opposite(h)))
+        .map(|h| (h, opposite(HueAngle(h)).0))
         .filter(|(h, other)| warmth(*h).abs() > 0.45 && warmth(*other) * warmth(*h).signum() < -0.1)
         .map(|(dominant, other)| Scheme::Opposites { dominant, other })
         .collect()
@@ -223,7 +223,7 @@ fn ruling_hue(scheme: &Scheme) -> Option<f64> {
 
 /// One scheme of opposites and one of neighbours: of the pairs that make, with the piece as read, three pictures that really
 /// differ, the one `effort` finds easiest for both; if none does, the one that differs most.
-pub fn choose_two(piece: &Piece, opposite: impl Fn(f64) -> f64, effort: impl Fn(&[Lab]) -> f64) -> [Scheme; 2] {
+pub fn choose_two(piece: &Piece, opposite: impl Fn(HueAngle) -> HueAngle, effort: impl Fn(&[Lab]) -> f64) -> [Scheme; 2] {
     struct Seen {
         scheme: Scheme,
         colours: Vec<Lab>,
@@ -255,14 +255,16 @@ pub fn choose_two(piece: &Piece, opposite: impl Fn(f64) -> f64, effort: impl Fn(
 pub fn describe(scheme: &Scheme) -> String {
     match scheme {
         Scheme::AsRead => "as read".into(),
-        Scheme::OneHue { hue } => format!("one hue, {}", hue_word(*hue)),
-        Scheme::Opposites { dominant, other } => format!("opposites, {} rules {}", hue_word(*dominant), hue_word(*other)),
-        Scheme::Neighbours { from, to } => format!("neighbours, {} to {}", hue_word(*from), hue_word(*to)),
+        Scheme::OneHue { hue } => format!("one hue, {}", hue_word(HueAngle(*hue))),
+        Scheme::Opposites { dominant, other } => {
+            format!("opposites, {} rules {}", hue_word(HueAngle(*dominant)), hue_word(HueAngle(*other)))
+        }
+        Scheme::Neighbours { from, to } => format!("neighbours, {} to {}", hue_word(HueAngle(*from)), hue_word(HueAngle(*to))),
         Scheme::Chord { chord, hues } => {
-            let words: Vec<&str> = hues.iter().map(|h| hue_word(h.hue)).collect();
+            let words: Vec<&str> = hues.iter().map(|h| hue_word(HueAngle(h.hue))).collect();
             format!("{}, {}", chord_name(*chord), words.join(", "))
         }
-        Scheme::Slide { dark, light } => format!("a slide, dark {} to light {}", hue_word(*dark), hue_word(*light)),
+        Scheme::Slide { dark, light } => format!("a slide, dark {} to light {}", hue_word(HueAngle(*dark)), hue_word(HueAngle(*light))),
         Scheme::Borrowed { from } => format!("colours of {from}"),
         Scheme::Light { light } => other_light::name(*light).into(),
         Scheme::Former => "the plan before".into(),

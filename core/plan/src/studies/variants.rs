@@ -4,7 +4,7 @@ use super::freed::warmth;
 use super::scheme::{self, REALLY_DIFFERS, apart, choose_two};
 use crate::light::key::Reach;
 use crate::wheel::Wheel;
-use lean_colour::Lab;
+use lean_colour::{HueAngle, Lab};
 use lean_piece::intent::moods::MoodScheme;
 use lean_piece::{Chord, HueShare, OtherLight, Piece, Scheme};
 use serde::{Deserialize, Serialize};
@@ -124,13 +124,19 @@ impl StudyKind {
     fn schemes(self, piece: &Piece, wheel: &Wheel) -> Vec<Scheme> {
         let every = |step: usize| (0..360 / step).map(move |i| (i * step) as f64);
         let chord = |chord: Chord, turns: &[f64], shares: &[f64], step: usize| {
-            let hues = |h: f64| turns.iter().zip(shares).map(|(t, share)| HueShare { hue: wheel.turned(h, *t), share: *share }).collect();
+            let hues = |h: f64| {
+                turns
+                    .iter()
+                    .zip(shares)
+                    .map(|(t, share)| HueShare { hue: wheel.turned(HueAngle(h), HueAngle(*t)).0, share: *share })
+                    .collect()
+            };
             every(step).map(|h| Scheme::Chord { chord, hues: hues(h) }).collect()
         };
         let light = |light| vec![Scheme::Light { light }];
         match self {
             Self::AsRead => vec![Scheme::AsRead],
-            Self::Opposites => scheme::opposite_schemes(|h| wheel.turned(h, 180.0)),
+            Self::Opposites => scheme::opposite_schemes(|h| wheel.opposite(h)),
             Self::Neighbours => scheme::neighbour_schemes(),
             // A hue that is neither warm nor cool cannot keep warm zones warm by its strength.
             Self::OneHue => every(15).filter(|h| warmth(*h).abs() > 0.45).map(|hue| Scheme::OneHue { hue }).collect(),
@@ -179,7 +185,7 @@ pub fn choose(piece: &Piece, kinds: &[StudyKind], wheel: &Wheel, reach: Option<R
     let pair: Option<[Scheme; 2]> = [StudyKind::Opposites, StudyKind::Neighbours]
         .iter()
         .all(|k| kinds.contains(k))
-        .then(|| choose_two(piece, |hue| wheel.turned(hue, 180.0), &effort));
+        .then(|| choose_two(piece, |hue| wheel.opposite(hue), &effort));
     let mut chosen: Vec<Planned> = Vec::new();
     let mut paired = [false; 2];
     for kind in kinds {

@@ -3,7 +3,7 @@
 use super::ToldMix;
 use crate::mark::Mark;
 use lean_colour::difference::ciede2000;
-use lean_colour::{Lab, Xyz};
+use lean_colour::{Lab, Share, Xyz};
 use lean_media::broken::FUSES_AT;
 use lean_piece::Millimetres;
 use lean_recipes::cost::Ranking;
@@ -46,7 +46,7 @@ pub fn largest_dab(distance: Millimetres) -> Millimetres {
 }
 
 /// The dabs that fuse best to what is wanted: their light adds up by their shares (Murray & Davies 1936). `None` where no plainly different mixes do.
-pub fn broken(recipes: &Recipes, wanted: Lab, distance: Millimetres, tell: &dyn Fn(&Mix, f64) -> ToldMix) -> Option<Broken> {
+pub fn broken(recipes: &Recipes, wanted: Lab, distance: Millimetres, tell: &dyn Fn(&Mix, Share) -> ToldMix) -> Option<Broken> {
     let candidates = candidates(recipes, wanted);
     let target = wanted.xyz();
     let mut two: Option<(f64, Vec<(usize, f64)>)> = None;
@@ -77,7 +77,7 @@ pub fn broken(recipes: &Recipes, wanted: Lab, distance: Millimetres, tell: &dyn 
     shares.sort_by(|a, b| b.1.total_cmp(&a.1));
     let labs: Vec<Lab> = shares.iter().map(|(i, _)| candidates[*i].1).collect();
     let fused = sum(&shares.iter().map(|(i, s)| (candidates[*i].1.xyz(), *s)).collect::<Vec<_>>()).lab();
-    let dabs: Vec<ToldMix> = shares.iter().map(|(i, s)| tell(&recipes.recipe(candidates[*i].0), *s)).collect();
+    let dabs: Vec<ToldMix> = shares.iter().map(|(i, s)| tell(&recipes.recipe(candidates[*i].0), Share(*s))).collect();
     let fused = Mark::of(fused, lean_colour::Temperature(0.0));
     Some(Broken { words: words(&labs), largest: largest_dab(distance), dabs, fused, difference })
 }

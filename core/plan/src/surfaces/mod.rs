@@ -9,6 +9,7 @@ pub mod siblings;
 pub mod variation;
 
 use crate::mixes::{pigments_of, technique_of};
+use lean_colour::Share;
 use lean_media::PigmentId;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, ZoneId};
@@ -65,7 +66,7 @@ pub fn surfaces(
     let technique = technique_of(piece, paint_box, &set);
     let recipes = Recipes::of(technique.as_ref());
     let wanted = piece.wanted(of);
-    let tell = |mix: &Mix, share: f64| ToldMix {
+    let tell = |mix: &Mix, Share(share): Share| ToldMix {
         recipe: telling::short(mix, &|id| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone())),
         mark: Mark::of(mix.lab, piece.neutral()),
         share,
@@ -75,8 +76,8 @@ pub fn surfaces(
     let n = siblings.len().max(1) as f64;
     Ok(Surfaces {
         zone,
-        siblings: siblings.iter().map(|m| tell(m, 1.0 / n)).collect(),
-        variation: variation.iter().map(|(m, share)| tell(m, *share)).collect(),
+        siblings: siblings.iter().map(|m| tell(m, Share(1.0 / n))).collect(),
+        variation: variation.iter().map(|(m, share)| tell(m, Share(*share))).collect(),
         left_out,
         broken: broken::broken(&recipes, wanted, distance, &|m, share| tell(m, share)),
     })

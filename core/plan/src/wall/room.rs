@@ -1,8 +1,8 @@
 //! What else is in the room: the balance of warm and cool in the photo of the wall.
 
-use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_colour::screen::lab_of_srgb;
+use lean_colour::{Lab, Temperature};
 use lean_picture::Picture;
 use lean_piece::wall::RoomReading;
 
@@ -26,8 +26,8 @@ pub fn read(photo: &Picture, wall: Lab) -> RoomReading {
     let coloured = |l: &Lab| !on_wall(l) && l.chroma() >= COLOURED;
     RoomReading {
         wall: share(&on_wall),
-        wood: share(&|l| coloured(l) && WOOD.contains(&l.hue()) && WOOD_VALUES.contains(&l.value().0)),
-        plants: share(&|l| coloured(l) && LEAVES.contains(&l.hue()) && LEAF_VALUES.contains(&l.value().0)),
+        wood: share(&|l| coloured(l) && WOOD.contains(&l.hue().0) && WOOD_VALUES.contains(&l.value().0)),
+        plants: share(&|l| coloured(l) && LEAVES.contains(&l.hue().0) && LEAF_VALUES.contains(&l.value().0)),
         warm: share(&|l| l.chroma() >= COLOURED && l.temperature().0 > 0.0),
         cool: share(&|l| l.chroma() >= COLOURED && l.temperature().0 < 0.0),
     }
@@ -44,11 +44,11 @@ pub fn sentence(room: &RoomReading) -> String {
 }
 
 /// How a picture so warm (mean temperature relative to neutral) stands in a room: `None` where the room leans neither way.
-pub fn stands(room: &RoomReading, temperature: f64) -> Option<&'static str> {
+pub fn stands(room: &RoomReading, temperature: Temperature) -> Option<&'static str> {
     const LEANS: f64 = 0.12;
     const SAME: f64 = 3.0;
     let leans = room.warm - room.cool;
-    (leans.abs() >= LEANS && temperature.abs() >= SAME).then_some(match (leans > 0.0, temperature > 0.0) {
+    (leans.abs() >= LEANS && temperature.0.abs() >= SAME).then_some(match (leans > 0.0, temperature.0 > 0.0) {
         (true, true) => "It joins the warmth of the room.",
         (true, false) => "It is the cool in a warm room.",
         (false, true) => "It is the warmth in a cool room.",
@@ -79,7 +79,7 @@ mod tests {
         assert!((seen.wood - 0.25).abs() < 0.01 && (seen.plants - 0.15).abs() < 0.01 && (seen.wall - 0.6).abs() < 0.01, "{seen:?}");
         let pale = Picture { width: 4, height: 4, rgb: [222, 226, 190].repeat(16) };
         assert_eq!(read(&pale, lab_of_srgb([240, 222, 186])).plants, 0.0, "a wall in greenish light is no plant");
-        assert_eq!(stands(&seen, -8.0), Some("It is the cool in a warm room."));
-        assert_eq!(stands(&RoomReading { warm: 0.2, cool: 0.2, ..seen }, 8.0), None);
+        assert_eq!(stands(&seen, Temperature(-8.0)), Some("It is the cool in a warm room."));
+        assert_eq!(stands(&RoomReading { warm: 0.2, cool: 0.2, ..seen }, Temperature(8.0)), None);
     }
 }

@@ -2,7 +2,7 @@
 
 pub mod greying;
 
-use lean_colour::Lab;
+use lean_colour::{HueAngle, Lab};
 use lean_media::Pigment;
 use lean_piece::Piece;
 use lean_piece::intent::schools::{Question, School};
@@ -52,9 +52,10 @@ impl<'a> Wheel<'a> {
 
     /// The hue (CIELAB, degrees) so many degrees further round the wheel; 180 is the opposite. In a Box of one's own the opposite is the pigment that
     /// greys, and what lies between is evenly spaced on either side of it; where the Box has nothing that greys, the perceptual wheel answers.
-    pub fn turned(&self, hue: f64, by: f64) -> f64 {
+    pub fn turned(&self, from: HueAngle, by: HueAngle) -> HueAngle {
+        let (HueAngle(hue), HueAngle(by)) = (from, by);
         let by = by.rem_euclid(360.0);
-        match self.school {
+        HueAngle(match self.school {
             School::PaintersWheel => turned_on(PAINTERS, hue, by),
             School::PrintersWheel => turned_on(PRINTERS, hue, by),
             School::OwnWheel => match self.own(hue) {
@@ -66,22 +67,22 @@ impl<'a> Wheel<'a> {
                 }
             },
             _ => (hue + by).rem_euclid(360.0),
-        }
+        })
     }
 
     /// The hue opposite another.
-    pub fn opposite(&self, hue: f64) -> f64 {
-        self.turned(hue, 180.0)
+    pub fn opposite(&self, hue: HueAngle) -> HueAngle {
+        self.turned(hue, HueAngle(180.0))
     }
 
     /// The hue of the pigment that really greys the one nearest to `hue`: of all mixes of two, no lighter than their tints begin, the greyest.
     fn own(&self, hue: f64) -> Option<f64> {
         let coloured: Vec<(&Pigment, Lab)> =
             self.paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| Some((p, self.vivid(p)?))).collect();
-        let asked = *coloured.iter().min_by(|a, b| off(a.1.hue(), hue).total_cmp(&off(b.1.hue(), hue)))?;
+        let asked = *coloured.iter().min_by(|a, b| off(a.1.hue().0, hue).total_cmp(&off(b.1.hue().0, hue)))?;
         let greyest = coloured.iter().filter(|(p, _)| p.id != asked.0.id).filter_map(|other| {
             let (grey, _) = greying::greyest(self.piece, self.paint_box, asked, *other)?;
-            Some((grey.chroma(), other.1.hue()))
+            Some((grey.chroma(), other.1.hue().0))
         });
         greyest.min_by(|a, b| a.0.total_cmp(&b.0)).map(|(_, hue)| hue)
     }
@@ -93,7 +94,7 @@ impl<'a> Wheel<'a> {
     /// The opposites of hues all round, every [`EVERY`] degrees.
     pub fn opposites(&self) -> Vec<Opposite> {
         let hues: Vec<f64> = (0..360 / EVERY).map(|i| f64::from(i * EVERY)).collect();
-        hues.into_par_iter().map(|hue| Opposite { hue, opposite: self.opposite(hue) }).collect()
+        hues.into_par_iter().map(|hue| Opposite { hue, opposite: self.opposite(HueAngle(hue)).0 }).collect()
     }
 }
 
@@ -144,12 +145,12 @@ mod tests {
     fn opposite(school: School, hue: f64) -> f64 {
         let mut piece = staged(&[Staged::vt(6.0, 4.0), Staged::vt(3.0, -4.0)]);
         piece.intent.schools.insert(Question::Wheel, school);
-        Wheel::of(&piece, &oils()).opposite(hue)
+        Wheel::of(&piece, &oils()).opposite(HueAngle(hue)).0
     }
 
     #[test]
     fn each_wheel_has_its_own_opposites() {
-        let words = |school| [30.0, 95.0, 265.0].map(|h| hue_word(opposite(school, h)));
+        let words = |school| [30.0, 95.0, 265.0].map(|h| hue_word(HueAngle(opposite(school, h))));
         assert_eq!(words(School::PaintersWheel), ["green", "violet", "orange"]);
         assert_eq!(words(School::PrintersWheel)[..2], ["sea green", "blue"]);
         assert_eq!(words(School::PerceptualWheel), ["sea green", "blue", "yellow"]);
@@ -173,7 +174,7 @@ mod tests {
         let paint_box = oils();
         let piece = staged(&[Staged::vt(6.0, 4.0), Staged::vt(3.0, -4.0)]);
         let own = Wheel { piece: &piece, paint_box: &paint_box, school: School::OwnWheel };
-        let hues: Vec<f64> = paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| own.vivid(p)).map(|lab| lab.hue()).collect();
+        let hues: Vec<f64> = paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| own.vivid(p)).map(|lab| lab.hue().0).collect();
         assert!(hues.iter().any(|h| off(*h, other) < 1e-9), "it is a hue of the Box");
     }
 }

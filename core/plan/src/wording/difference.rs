@@ -2,9 +2,9 @@
 //! its direction, temperature last and only where the hue moves it or both are nearly grey.
 
 use super::{capital, value_off};
-use lean_colour::Lab;
 use lean_colour::difference::{ciede2000, parts};
 use lean_colour::temperature::SAME;
+use lean_colour::{Lab, Steps};
 use serde::Serialize;
 
 /// What is wrong with the chroma of the given colour.
@@ -137,7 +137,7 @@ impl Difference {
         let all = ciede2000(wanted, given);
         let p = parts(wanted, given);
         let (chroma_off, hue_off) = (p.chroma.abs(), p.hue.abs());
-        let value = value_off(value_steps);
+        let value = value_off(Steps(value_steps));
         // What is said of the colour: what can be seen; from a plain difference on, or where nothing else is said, at least the larger of the two.
         let asked = (all >= ALWAYS || value.is_none() && all >= SITS) && chroma_off.max(hue_off) >= UNSEEN;
         let said = |off: f64, other: f64| off >= SEEN || asked && off >= other;
@@ -151,9 +151,9 @@ impl Difference {
         let hue = if both_grey {
             None
         } else if cast {
-            turned.then_some(Hue::ROUND[Hue::nearest(given.hue())].0)
+            turned.then_some(Hue::ROUND[Hue::nearest(given.hue().0)].0)
         } else {
-            (said(hue_off, chroma_off) && !faded).then(|| Hue::towards(wanted.hue(), given.hue()))
+            (said(hue_off, chroma_off) && !faded).then(|| Hue::towards(wanted.hue().0, given.hue().0))
         };
         let warmer = warmer(wanted, given, both_grey);
         let temperature = (warmer.abs() >= SAME && (both_grey || hue.is_some() && !cast)).then_some(if warmer > 0.0 {

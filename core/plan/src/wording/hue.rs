@@ -1,8 +1,9 @@
 //! Names of hues.
 
+use lean_colour::HueAngle;
 use lean_search::demands::HueFamily;
 
 /// A hue angle (CIELAB, degrees) as a painter's word: the same names as everywhere else.
-pub fn hue_word(hue: f64) -> &'static str {
+pub fn hue_word(hue: HueAngle) -> &'static str {
     HueFamily::at(hue).name()
 }

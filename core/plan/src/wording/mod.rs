@@ -1,5 +1,7 @@
 //! Everything that is said in words about colours: value first, then chroma and hue, temperature last.
 
+use lean_colour::Steps;
+
 mod difference;
 pub mod grammar;
 pub mod hue;
@@ -7,7 +9,8 @@ pub mod hue;
 pub use difference::{Chroma, Difference, Hue, Warmth};
 
 /// Steps of value in words, to the nearest quarter: `half a step too light`. `None` when nobody would see it.
-pub fn value_off(steps: f64) -> Option<String> {
+pub fn value_off(by: Steps) -> Option<String> {
+    let Steps(steps) = by;
     let side = if steps > 0.0 { "light" } else { "dark" };
     let quarters = (steps.abs() * 4.0).round() as usize;
     if quarters == 0 {
@@ -17,8 +20,8 @@ pub fn value_off(steps: f64) -> Option<String> {
 }
 
 /// A number of steps in words, to the nearest quarter, above 0.
-pub fn steps(steps: f64) -> String {
-    match (steps * 4.0).round() as usize {
+pub fn steps(steps: Steps) -> String {
+    match (steps.0 * 4.0).round() as usize {
         0 => "a hair".into(),
         quarters => in_quarters(quarters),
     }
@@ -80,7 +83,7 @@ mod tests {
 
     #[test]
     fn steps_are_said_to_the_nearest_quarter() {
-        let said = |steps| value_off(steps).unwrap_or_default();
+        let said = |steps| value_off(Steps(steps)).unwrap_or_default();
         for (steps, words) in [
             (0.05, ""),
             (0.1, "a hair too light"),

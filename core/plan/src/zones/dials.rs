@@ -2,6 +2,7 @@
 
 use super::found::{on_grid, propose};
 use super::{COLOUR_RANGE, Look, free_number, zones_of};
+use lean_colour::Share;
 use lean_picture::KeptMap;
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, joined, parted};
 use lean_piece::change::LayZones;
@@ -113,17 +114,17 @@ fn untouched(zone: &Zone) -> lean_colour::Lab {
 ///
 /// # Errors
 /// When the brush is out of range or there are no zones.
-pub fn brush(piece: &Piece, look: Look, brush: f64, name: &str) -> Result<Command, String> {
+pub fn brush(piece: &Piece, look: Look, brush: Share, name: &str) -> Result<Command, String> {
     // A hair of room, so that a brush told in rounded millimetres is not refused at either end.
-    if !(SMALLEST * 0.98..=LARGEST * 1.02).contains(&brush) {
+    if !(SMALLEST * 0.98..=LARGEST * 1.02).contains(&brush.0) {
         return Err(format!(
             "A brush of {:.1} % of the longer side cannot be laid; it may be {:.1} to {:.0} %.",
-            brush * 100.0,
+            brush.0 * 100.0,
             SMALLEST * 100.0,
             LARGEST * 100.0
         ));
     }
-    let cut = Cut { brush: brush.clamp(SMALLEST, LARGEST), ..cut_of(piece, look)? };
+    let cut = Cut { brush: brush.0.clamp(SMALLEST, LARGEST), ..cut_of(piece, look)? };
     let map = look.laid(&cut);
     let here = zones_of(&cut);
     let zones: Vec<Zone> = piece.zones.iter().filter(|z| here.contains(&z.id)).cloned().collect();

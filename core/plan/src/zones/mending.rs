@@ -130,7 +130,7 @@ pub fn own(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
 pub fn take(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
     piece.map().ok_or(NO_ZONES)?;
     let Cut { brush, shades, joins, hand, turned } = cut_of(piece, look)?;
-    let lab = look.survey.colour_at(at, brush);
+    let lab = look.survey.colour_at(at, lean_colour::Share(brush));
     let new = ZoneId(free_number(piece.zones.iter().map(|z| z.id.0)));
     let shade = look.survey.shade(lab, new.0);
     let same = (0..shades.len()).find(|s| shades[*s].run.is_none() && near(shades[*s].look, shade.look));

@@ -14,6 +14,7 @@ pub use found::{from_lines, propose, reframe, set_reference, set_reference_at};
 pub use mending::{give, join_by, merge, own, part_by_mass, redraw, split, take, zone_at};
 pub use planes::from_planes;
 
+use lean_colour::Share;
 use lean_picture::places::Survey;
 use lean_picture::sharpness::sharpness;
 use lean_picture::{Picture, Reading, ZoneMap, readings, views};
@@ -65,9 +66,9 @@ pub struct Look<'a> {
 impl Look<'_> {
     /// The map of places of a cut.
     pub fn laid(&self, cut: &Cut) -> ZoneMap {
-        let auto = self.survey.lay(&cut.shades, cut.brush);
+        let auto = self.survey.lay(&cut.shades, Share(cut.brush));
         match cut.hand.as_ref().and_then(|h| h.map()) {
-            Some(hand) => self.survey.under_hand(&auto, hand, cut.brush),
+            Some(hand) => self.survey.under_hand(&auto, hand, Share(cut.brush)),
             None => auto,
         }
     }

@@ -4,7 +4,7 @@ pub mod quick;
 
 use crate::mix::Mix;
 use lean_colour::difference::ciede2000;
-use lean_colour::{D65, Lab, Temperature};
+use lean_colour::{D65, Lab, Steps, Temperature};
 use serde::{Deserialize, Serialize};
 
 /// A wanted colour and how much it matters.
@@ -133,8 +133,8 @@ impl Cost {
     }
 
     /// The charge for a value difference alone; the whole cost is never less.
-    pub fn of_value(&self, dv: f64) -> f64 {
-        let off = dv.abs();
+    pub fn of_value(&self, by: Steps) -> f64 {
+        let off = by.0.abs();
         // Held a little inside the allowance, so that what is shown rounded is still inside it.
         let beyond = self.hold.map_or(0.0, |h| (off - 0.9 * h).max(0.0) * HOLD_CHARGE);
         self.value_weight * (off - self.tolerance.value).max(0.0) + beyond
@@ -158,7 +158,7 @@ impl Cost {
 
     /// Cost of `mix` for `wanted`.
     pub fn of(&self, mix: Lab<D65>, wanted: Lab<D65>) -> f64 {
-        self.of_value(mix.value().0 - wanted.value().0) + self.of_colour(mix, wanted)
+        self.of_value(Steps(mix.value().0 - wanted.value().0)) + self.of_colour(mix, wanted)
     }
 }
 
@@ -186,8 +186,8 @@ mod tests {
     #[test]
     fn holding_charges_only_beyond_the_allowance() {
         let held = Cost { hold: Some(0.25), ..Cost::default() };
-        assert_eq!(held.of_value(0.2), Cost::default().of_value(0.2));
-        assert!(held.of_value(0.5) > Cost::default().of_value(0.5) + 50.0);
+        assert_eq!(held.of_value(Steps(0.2)), Cost::default().of_value(Steps(0.2)));
+        assert!(held.of_value(Steps(0.5)) > Cost::default().of_value(Steps(0.5)) + 50.0);
     }
 
     #[test]

@@ -1,6 +1,6 @@
 //! All recipes of a given set with their colours, judged in double precision.
 
-use lean_colour::Lab;
+use lean_colour::{Lab, Steps};
 use lean_recipes::cost::{Cost, Target};
 use lean_recipes::hand::Hand;
 use lean_recipes::technique::Listed;
@@ -136,7 +136,7 @@ impl<'a> Recipes<'a> {
         // A true bound: where slips are not asked the dearest of the cheapest so far, and where one is wanted what the nearest so far comes to.
         let (mut bound, mut nearest) = (f64::INFINITY, f64::INFINITY);
         for (i, c) in self.all.iter().enumerate() {
-            let by_value = cost.of_value(c.value - value);
+            let by_value = cost.of_value(Steps(c.value - value));
             if by_value >= bound || !fits(c) {
                 continue;
             }

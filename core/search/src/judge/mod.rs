@@ -4,7 +4,7 @@ pub mod exact;
 
 use crate::progress::{Cancelled, Progress};
 use crate::table::Served;
-use lean_colour::Lab;
+use lean_colour::{Lab, Steps};
 use lean_media::lanes::LANES;
 use lean_recipes::cost::quick::{self, CostF, Wanted};
 use lean_recipes::cost::{Cost, Ranking};
@@ -237,7 +237,7 @@ impl Sifting<'_> {
             let lab = listed.colour(nth);
             (lab.value().0, lab)
         });
-        let miss = cost.of_value(value - target.value().0) + cost.of_colour(lab, target);
+        let miss = cost.of_value(Steps(value - target.value().0)) + cost.of_colour(lab, target);
         let charge = *own.charge.get_or_insert_with(|| listed.charge(nth, cost.ranking));
         Best { cost: miss + charge, miss, nth: nth as u32, lab }
     }

@@ -1,7 +1,7 @@
 //! What a painter asks of a set besides matching its targets.
 
-use lean_colour::Lab;
 use lean_colour::temperature::WARM_POLE;
+use lean_colour::{HueAngle, Lab};
 use lean_media::{Pigment, PigmentId};
 use lean_recipes::technique::Technique;
 use serde::{Deserialize, Serialize};
@@ -45,8 +45,8 @@ impl HueFamily {
     }
 
     /// The family of a hue angle in CIELAB, in degrees.
-    pub fn at(hue: f64) -> Self {
-        let hue = hue.rem_euclid(360.0);
+    pub fn at(hue: HueAngle) -> Self {
+        let hue = hue.0.rem_euclid(360.0);
         Self::ALL.into_iter().find(|f| f.spans(hue)).unwrap_or(Self::Rose)
     }
 
@@ -245,7 +245,7 @@ impl Alone {
 
     /// Degrees of hue from the warm pole, 0..=180.
     pub(crate) fn off_warm(&self) -> f64 {
-        let off = (self.vivid.hue() - WARM_POLE).rem_euclid(360.0);
+        let off = (self.vivid.hue().0 - WARM_POLE).rem_euclid(360.0);
         off.min(360.0 - off)
     }
 }

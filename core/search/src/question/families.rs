@@ -1,6 +1,7 @@
 //! The hue families of the plan: none of them should be lost for the mean of the others.
 
 use crate::question::demands::{Arc, HueFamily};
+use lean_colour::Value;
 use lean_media::lanes::{Colours, LANES};
 use lean_recipes::Target;
 
@@ -21,8 +22,8 @@ pub struct Planned {
 const NEAR: u32 = 2;
 
 /// The nearest half step of value, 0..=20.
-pub fn half_step(value: f64) -> u32 {
-    (2.0 * value).round().clamp(0.0, 20.0) as u32
+pub fn half_step(value: Value) -> u32 {
+    (2.0 * value.0).round().clamp(0.0, 20.0) as u32
 }
 
 /// Families of the targets that count, those of most weight first.
@@ -30,7 +31,7 @@ pub fn planned(targets: &[Target]) -> Vec<Planned> {
     let mut all: Vec<Planned> = Vec::new();
     for t in targets.iter().filter(|t| t.weight > 0.0) {
         let Some(family) = HueFamily::of(t.lab) else { continue };
-        let at = half_step(t.lab.value().0);
+        let at = half_step(t.lab.value());
         let near = (at.saturating_sub(NEAR)..=at + NEAR).fold(0, |bits, step| bits | 1 << step);
         match all.iter_mut().find(|p| p.family == family) {
             Some(p) => (p.near, p.weight) = (p.near | near, p.weight + t.weight),
@@ -50,7 +51,7 @@ pub fn reached(families: &[Planned], colours: &[Colours], known: u8) -> u8 {
             break;
         }
         for i in 0..LANES {
-            let at = 1u32 << half_step(eight.v[i].into());
+            let at = 1u32 << half_step(Value(eight.v[i].into()));
             let open = families.iter().enumerate().filter(|(n, p)| all >> n & 1 == 0 && p.near & at != 0);
             let new = open.filter(|(_, p)| p.arc.holds(eight.a[i], eight.b[i])).fold(0, |bits, (n, _)| bits | 1 << n);
             all |= new;
@@ -74,7 +75,7 @@ mod tests {
             target(40.0, 40.0, 30.0, 0.0),
         ]);
         assert_eq!(all.iter().map(|p| p.family).collect::<Vec<_>>(), [HueFamily::Blue, HueFamily::Green]);
-        let green = half_step(Lab::from_lch(50.0, 30.0, 140.0).value().0);
+        let green = half_step(Lab::from_lch(50.0, 30.0, 140.0).value());
         assert!(all[1].near >> green & 1 == 1 && all[1].near.count_ones() == 5);
     }
 }

@@ -31,7 +31,7 @@ impl Reach {
             reach.darkest = reach.darkest.min(v);
             reach.lightest = reach.lightest.max(v);
             if let Some(family) = HueFamily::of(*lab) {
-                reach.steps[family as usize] |= 1 << half_step(v);
+                reach.steps[family as usize] |= 1 << half_step(Value(v));
             }
         }
         reach

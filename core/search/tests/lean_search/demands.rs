@@ -68,7 +68,7 @@ fn warm_and_cool_of_a_family_are_both_in() {
                 tints.max_by(|a, b| a.chroma().total_cmp(&b.chroma()))
             })
             .filter(|l| HueFamily::of(*l) == Some(family))
-            .map(|l: Lab| l.hue())
+            .map(|l: Lab| l.hue().0)
             .collect();
         let spread = hues.iter().copied().fold(f64::MIN, f64::max) - hues.iter().copied().fold(f64::MAX, f64::min);
         assert!(spread >= 10.0, "{family:?}: {hues:?}");

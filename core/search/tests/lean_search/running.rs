@@ -136,7 +136,7 @@ fn a_cancelled_search_stops_at_once_wherever_it_is() {
 fn questions_evaluated_together_have_the_same_answers_as_alone() {
     let turned = |by: f64| {
         let turn = |t: lean_recipes::Target| lean_recipes::Target {
-            lab: lean_colour::Lab::from_lch(t.lab.l, t.lab.chroma(), t.lab.hue() + by),
+            lab: lean_colour::Lab::from_lch(t.lab.l, t.lab.chroma(), t.lab.hue().0 + by),
             ..t
         };
         some_targets().into_iter().map(turn).collect::<Vec<_>>()

@@ -3,6 +3,7 @@
 use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone};
 use crate::wording::grammar::subject;
+use lean_colour::Temperature;
 use lean_piece::intent::schools::{Question, School};
 use lean_piece::light::Role;
 
@@ -33,7 +34,7 @@ pub fn coloured(plan: &Plan) -> Vec<Finding> {
             let lamp = plan.lighting.lamp(z.facts.light).map_or(1.0, |l| l.tint.sign());
             let side = if z.is(Role::Lit) { lamp } else { -lamp };
             let by = if side >= 0.0 && lamp != 0.0 { GIVEN } else { -GIVEN };
-            found.mended(format!("Let it lean {}", if by > 0.0 { "warm" } else { "cool" }), vec![(z.id, z.warmer(by))])
+            found.mended(format!("Let it lean {}", if by > 0.0 { "warm" } else { "cool" }), vec![(z.id, z.warmer(Temperature(by)))])
         })
         .collect()
 }

@@ -2,6 +2,7 @@
 
 use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone};
+use lean_colour::{HueAngle, Temperature};
 use lean_piece::intent::schools::{Question, School};
 
 /// Width of the stretch of the circle that counts as one hue, in degrees, the share of the picture that must lie in it, and the chroma from
@@ -20,13 +21,16 @@ pub fn nearly(plan: &Plan) -> Vec<Finding> {
     let all: f64 = plan.zones.iter().map(|z| z.area).sum();
     let coloured: Vec<&PlannedZone> = plan.zones.iter().filter(|z| z.lab.chroma() >= COLOURED).collect();
     let within =
-        |start: f64| coloured.iter().filter(move |z| (z.lab.hue() - start).rem_euclid(360.0) <= STRETCH).map(|z| z.area).sum::<f64>();
-    let Some((start, share)) =
-        coloured.iter().map(|z| (z.lab.hue(), within(z.lab.hue()) / all)).max_by(|a, b| a.1.total_cmp(&b.1)).filter(|(_, s)| *s >= NEARLY)
+        |start: f64| coloured.iter().filter(move |z| (z.lab.hue().0 - start).rem_euclid(360.0) <= STRETCH).map(|z| z.area).sum::<f64>();
+    let Some((start, share)) = coloured
+        .iter()
+        .map(|z| (z.lab.hue().0, within(z.lab.hue().0) / all))
+        .max_by(|a, b| a.1.total_cmp(&b.1))
+        .filter(|(_, s)| *s >= NEARLY)
     else {
         return Vec::new();
     };
-    let hue = crate::wording::hue::hue_word(start + STRETCH / 2.0);
+    let hue = crate::wording::hue::hue_word(HueAngle(start + STRETCH / 2.0));
     let found = Finding::remark(
         "one-hue",
         "one-hue",
@@ -36,7 +40,7 @@ pub fn nearly(plan: &Plan) -> Vec<Finding> {
         "variety in unity",
     );
     let middle = plan.zones.iter().map(|z| z.area * z.value).sum::<f64>() / all;
-    let targets = coloured.iter().map(|z| (z.id, z.warmer(if z.value >= middle { PARTED } else { -PARTED }))).collect();
+    let targets = coloured.iter().map(|z| (z.id, z.warmer(Temperature(if z.value >= middle { PARTED } else { -PARTED })))).collect();
     vec![found.mended("Split it: lights warmer, darks cooler".into(), targets)]
 }
 

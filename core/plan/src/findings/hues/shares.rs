@@ -4,6 +4,7 @@ use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone, listed, turn};
 use crate::wording::capital;
 use lean_colour::temperature::SAME;
+use lean_colour::{HueAngle, Temperature};
 use lean_piece::intent::moods::MoodScheme;
 use lean_piece::intent::schools::{Question, School};
 use lean_piece::light::Role;
@@ -26,14 +27,15 @@ pub fn of_the_scheme(plan: &Plan) -> Vec<Finding> {
     }
     let coloured: Vec<&PlannedZone> = plan.zones.iter().filter(|z| z.lab.chroma() >= COLOURED).collect();
     let whole: f64 = coloured.iter().map(|z| z.area).sum();
-    let share = |hue: f64| coloured.iter().filter(|z| turn(z.lab.hue(), hue) <= BELONGS).map(|z| z.area).sum::<f64>() / whole.max(1e-9);
-    let Some(rules) = coloured.iter().map(|z| z.lab.hue()).max_by(|a, b| share(*a).total_cmp(&share(*b))) else { return Vec::new() };
+    let share =
+        |hue: f64| coloured.iter().filter(|z| turn(z.lab.hue(), HueAngle(hue)) <= BELONGS).map(|z| z.area).sum::<f64>() / whole.max(1e-9);
+    let Some(rules) = coloured.iter().map(|z| z.lab.hue().0).max_by(|a, b| share(*a).total_cmp(&share(*b))) else { return Vec::new() };
     let (first, second) = (share(rules), share(rules + 180.0));
     if first >= RULES || second < 0.3 {
         return Vec::new();
     }
-    let hue = crate::wording::hue::hue_word(rules);
-    let other = crate::wording::hue::hue_word(rules + 180.0);
+    let hue = crate::wording::hue::hue_word(HueAngle(rules));
+    let other = crate::wording::hue::hue_word(HueAngle(rules + 180.0));
     let found = Finding::remark(
         "shares",
         "shares",
@@ -46,7 +48,7 @@ pub fn of_the_scheme(plan: &Plan) -> Vec<Finding> {
         ),
         "opposites: one rules",
     );
-    let calmed = coloured.iter().filter(|z| turn(z.lab.hue(), rules) > BELONGS);
+    let calmed = coloured.iter().filter(|z| turn(z.lab.hue(), HueAngle(rules)) > BELONGS);
     let targets = calmed.map(|z| (z.id, lean_colour::Lab::new(z.lab.l, z.lab.a * 0.5, z.lab.b * 0.5))).collect();
     vec![found.mended(format!("Calm the {other}"), targets)]
 }
@@ -95,5 +97,5 @@ fn one_side(plan: &Plan, side: f64, middle: f64) -> Option<Finding> {
         format!("{} are {this} all alike. A little of the other side in each part ties the two together.", capital(&listed(&part))),
         "some of each in the other",
     );
-    Some(found.mended(format!("Let {} lean {that}", takes.label), vec![(takes.id, takes.warmer(-side * 2.0 * ASIDE))]))
+    Some(found.mended(format!("Let {} lean {that}", takes.label), vec![(takes.id, takes.warmer(Temperature(-side * 2.0 * ASIDE)))]))
 }

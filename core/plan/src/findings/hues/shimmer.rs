@@ -2,6 +2,7 @@
 
 use crate::findings::plan::{Plan, turn};
 use crate::findings::{Finding, capital};
+use lean_colour::Value;
 
 /// Chroma of both, degrees between them, and steps within which their values are equal. Choices.
 const STRONG: f64 = 30.0;
@@ -41,7 +42,7 @@ pub fn opposites_of_equal_value(plan: &Plan) -> Vec<Finding> {
             };
             let keep = 0.45;
             let calmed = lean_colour::Lab::new(small.lab.l, small.lab.a * keep, small.lab.b * keep);
-            let found = found.mended(format!("Put {} at {to:.1}", small.label), vec![(small.id, small.at_value(to))]);
+            let found = found.mended(format!("Put {} at {to:.1}", small.label), vec![(small.id, small.at_value(Value(to)))]);
             Some(found.or(format!("Or calm {}", small.label), vec![(small.id, calmed)]))
         })
         .collect()

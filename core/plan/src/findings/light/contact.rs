@@ -3,6 +3,7 @@
 use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone};
 use crate::wording::grammar::{it, subject};
+use lean_colour::Value;
 use lean_piece::light::{Kind, Role};
 
 /// Steps a mended contact lies below the shadow around it. A choice.
@@ -38,7 +39,7 @@ fn one(plan: &Plan, contact: &PlannedZone) -> Option<Finding> {
         "value plan",
     );
     let below = darker.value - CLEAR;
-    Some(found.mended(format!("Lower it to {below:.1}"), vec![(contact.id, contact.at_value(below))]))
+    Some(found.mended(format!("Lower it to {below:.1}"), vec![(contact.id, contact.at_value(Value(below)))]))
 }
 
 #[cfg(test)]

@@ -3,6 +3,7 @@
 use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone};
 use crate::wording::grammar::subject;
+use lean_colour::Value;
 use lean_piece::light::Role;
 
 /// Steps outside the two from which it is worth a word. A choice.
@@ -35,5 +36,5 @@ fn one(plan: &Plan, half: &PlannedZone) -> Option<Finding> {
         ),
         "value plan",
     );
-    Some(found.mended(format!("Put it at {mended:.1}"), vec![(half.id, half.at_value(mended))]))
+    Some(found.mended(format!("Put it at {mended:.1}"), vec![(half.id, half.at_value(Value(mended)))]))
 }

@@ -3,6 +3,7 @@
 use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone};
 use crate::wording::grammar::subject;
+use lean_colour::Value;
 use lean_piece::light::Role;
 
 /// Steps a mended highlight lies above its thing. A choice.
@@ -29,5 +30,5 @@ fn one(highlight: &PlannedZone, thing: &PlannedZone) -> Option<Finding> {
         "value plan",
     );
     let above = (thing.value + CLEAR).min(9.8);
-    Some(found.mended(format!("Lift it to {above:.1}"), vec![(highlight.id, highlight.at_value(above))]))
+    Some(found.mended(format!("Lift it to {above:.1}"), vec![(highlight.id, highlight.at_value(Value(above)))]))
 }

@@ -3,6 +3,7 @@
 use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone, listed};
 use crate::wording::grammar::subject;
+use lean_colour::Value;
 use lean_piece::light::Role;
 
 /// Steps a mended lamp lies above what is around it. A choice.
@@ -31,6 +32,11 @@ fn one(plan: &Plan, lamp: &PlannedZone) -> Option<Finding> {
     );
     let lifted = (wall.value + CLEAR).min(9.7);
     let lowered = (lamp.value - CLEAR).max(0.5);
-    let found = found.mended(format!("Lift it to {lifted:.1}"), vec![(lamp.id, lamp.at_value(lifted))]);
-    Some(found.or(format!("Lower {} to {lowered:.1}", listed(&lighter)), lighter.iter().map(|z| (z.id, z.at_value(lowered))).collect()))
+    let found = found.mended(format!("Lift it to {lifted:.1}"), vec![(lamp.id, lamp.at_value(Value(lifted)))]);
+    Some(
+        found.or(
+            format!("Lower {} to {lowered:.1}", listed(&lighter)),
+            lighter.iter().map(|z| (z.id, z.at_value(Value(lowered)))).collect(),
+        ),
+    )
 }

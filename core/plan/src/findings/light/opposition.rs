@@ -3,6 +3,7 @@
 use crate::findings::plan::{Plan, PlannedZone, made_warmer, plainly, warmer};
 use crate::findings::{Finding, capital};
 use crate::wording::grammar::verb;
+use lean_colour::Temperature;
 use lean_piece::intent::schools::{Question, School};
 use lean_piece::light::{Role, Tint};
 
@@ -49,7 +50,7 @@ fn one(plan: &Plan, shadow: &PlannedZone, lit: &PlannedZone) -> Option<Finding> 
         },
         school,
     );
-    let mended = made_warmer(shadow, lit, -sign * CLEAR, rich);
+    let mended = made_warmer(shadow, lit, Temperature(-sign * CLEAR), rich);
     Some(found.mended(format!("Make it {wanted} than the light"), vec![(shadow.id, mended)]))
 }
 

@@ -3,6 +3,7 @@
 use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone};
 use crate::wording::grammar::subject;
+use lean_colour::Value;
 use lean_piece::light::{Kind, Role};
 
 /// Steps a mended shadow lies below the light. A choice.
@@ -32,7 +33,7 @@ fn one(shadow: &PlannedZone, lit: &PlannedZone) -> Option<Finding> {
         "value plan",
     );
     let below = lit.value - CLEAR;
-    Some(found.mended(format!("Lower {} to {below:.1}", shadow.label), vec![(shadow.id, shadow.at_value(below))]))
+    Some(found.mended(format!("Lower {} to {below:.1}", shadow.label), vec![(shadow.id, shadow.at_value(Value(below)))]))
 }
 
 #[cfg(test)]

@@ -2,7 +2,7 @@
 
 use crate::findings::plan::{Plan, PlannedZone};
 use crate::findings::{Finding, capital};
-use lean_colour::Lab;
+use lean_colour::{Lab, Value};
 use lean_piece::light::{Kind, Role};
 
 /// Steps mended reflected light lies below the darkest light. A choice.
@@ -39,7 +39,7 @@ fn too_light(plan: &Plan, reflected: &PlannedZone) -> Option<Finding> {
         "value plan",
     );
     let below = lit.value - CLEAR;
-    Some(found.mended(format!("Lower it to {below:.1}"), vec![(reflected.id, reflected.at_value(below))]))
+    Some(found.mended(format!("Lower it to {below:.1}"), vec![(reflected.id, reflected.at_value(Value(below)))]))
 }
 
 fn other_hue(plan: &Plan, reflected: &PlannedZone) -> Option<Finding> {

@@ -44,13 +44,13 @@ pub struct PlannedZone {
 
 impl PlannedZone {
     /// Its colour at another value.
-    pub fn at_value(&self, value: f64) -> Lab {
-        with_value(self.lab, Value(value.clamp(0.2, 9.9)))
+    pub fn at_value(&self, value: Value) -> Lab {
+        with_value(self.lab, Value(value.0.clamp(0.2, 9.9)))
     }
 
     /// Its colour warmer (+) or cooler (−).
-    pub fn warmer(&self, by: f64) -> Lab {
-        with_temperature(self.lab, Temperature(self.temperature + by))
+    pub fn warmer(&self, by: Temperature) -> Lab {
+        with_temperature(self.lab, Temperature(self.temperature + by.0))
     }
 
     /// Whether it has this role.

@@ -2,7 +2,7 @@
 
 use super::{Plan, PlannedZone};
 use lean_colour::temperature::SAME;
-use lean_colour::{Lab, Temperature};
+use lean_colour::{HueAngle, Lab, Temperature};
 use lean_piece::light::{Kind, Role};
 
 /// How surely two zones must be parts of one thing for one to be judged by the other. A choice.
@@ -159,8 +159,8 @@ fn like_in_colour(one: &PlannedZone, other: &PlannedZone) -> f64 {
 }
 
 /// Degrees between two hues, 0..=180.
-pub fn turn(one: f64, other: f64) -> f64 {
-    ((one - other + 180.0).rem_euclid(360.0) - 180.0).abs()
+pub fn turn(one: HueAngle, other: HueAngle) -> f64 {
+    one.apart(other)
 }
 
 /// How much warmer (+) or cooler (−) a colour is than another, at like chroma where the other has a hue, plainly where it is grey. Units
@@ -206,21 +206,22 @@ pub fn warmer(zone: &PlannedZone, than: &PlannedZone, rich: bool) -> f64 {
 
 /// The colour nearest to a zone's own, of the same value, that is at least `by` warmer (below 0: cooler) than `than`: along the
 /// warm–cool axis, or by turning its hue where it lies near a pole.
-pub fn made_warmer(zone: &PlannedZone, than: &PlannedZone, by: f64, rich: bool) -> Lab {
+pub fn made_warmer(zone: &PlannedZone, than: &PlannedZone, by: Temperature, rich: bool) -> Lab {
+    let Temperature(by) = by;
     let shifted = (1..=40).map(|i| {
         let shift = f64::from(i) * by.signum();
         lean_colour::moves::with_temperature(zone.lab, Temperature(zone.temperature + shift))
     });
     let turned = (1..=60)
-        .flat_map(|i| [-1.0, 1.0].map(|side| Lab::from_lch(zone.lab.l, zone.lab.chroma(), zone.lab.hue() + side * f64::from(2 * i))));
-    let dulled = (1..=10).map(|i| Lab::from_lch(zone.lab.l, zone.lab.chroma() * (1.0 - f64::from(i) / 10.0), zone.lab.hue()));
+        .flat_map(|i| [-1.0, 1.0].map(|side| Lab::from_lch(zone.lab.l, zone.lab.chroma(), zone.lab.hue().0 + side * f64::from(2 * i))));
+    let dulled = (1..=10).map(|i| Lab::from_lch(zone.lab.l, zone.lab.chroma() * (1.0 - f64::from(i) / 10.0), zone.lab.hue().0));
     let enough = |lab: &Lab| {
         let moved = PlannedZone { lab: *lab, temperature: lab.temperature().0, label: String::new(), ..*zone };
         by.signum() * warmer(&moved, than, rich) >= by.abs()
     };
     let near = |lab: &Lab| lean_colour::difference::ciede2000(zone.lab, *lab);
     let all = shifted.chain(turned).chain(dulled);
-    all.filter(enough).min_by(|a, b| near(a).total_cmp(&near(b))).unwrap_or_else(|| zone.warmer(by))
+    all.filter(enough).min_by(|a, b| near(a).total_cmp(&near(b))).unwrap_or_else(|| zone.warmer(Temperature(by)))
 }
 
 #[cfg(test)]

@@ -3,8 +3,8 @@
 use crate::findings::plan::{Plan, PlannedZone, mean, warmer_at_like_chroma};
 use crate::findings::{Finding, capital};
 use crate::wording::grammar::verb;
-use lean_colour::Lab;
 use lean_colour::temperature::SAME;
+use lean_colour::{Lab, Temperature, Value};
 use lean_piece::Importance;
 use lean_piece::light::{Distance, Exception, Falling, Kind, Plane};
 
@@ -83,7 +83,10 @@ fn value(plan: &Plan, far: &[&PlannedZone], near: &[&PlannedZone], sky: &[&Plann
         "no nearer to the sky's value than what is near",
         format!("Air between draws far things towards the sky at {sky:.1}. They are at {of_far:.1}, near things at {of_near:.1}."),
     );
-    Some(found.mended(format!("Bring the far to about {aim:.1}"), far.iter().map(|z| (z.id, z.at_value(z.value + aim - of_far))).collect()))
+    Some(found.mended(
+        format!("Bring the far to about {aim:.1}"),
+        far.iter().map(|z| (z.id, z.at_value(Value(z.value + aim - of_far)))).collect(),
+    ))
 }
 
 /// Mean values of far and near, plane against the same plane and leaves against leaves; where nothing of the sort is shared, all against
@@ -153,12 +156,12 @@ fn temperature(plan: &Plan, far: &[&PlannedZone], near: &[&PlannedZone]) -> Opti
     );
     let enough = |by: &f64| together(far, -by).is_some_and(|f| warmer_at_like_chroma(f, of_near) < SAME);
     let by = (1..=60).map(f64::from).find(enough).unwrap_or(warmer + SAME);
-    Some(found.mended("Cool the far".into(), far.iter().map(|z| (z.id, z.warmer(-by))).collect()))
+    Some(found.mended("Cool the far".into(), far.iter().map(|z| (z.id, z.warmer(Temperature(-by)))).collect()))
 }
 
 /// The mean colour of zones by area, all made warmer (+) or cooler (−).
 fn together(zones: &[&PlannedZone], by: f64) -> Option<Lab> {
-    Some(Lab::new(mean(zones, |z| z.lab.l)?, mean(zones, |z| z.warmer(by).a)?, mean(zones, |z| z.warmer(by).b)?))
+    Some(Lab::new(mean(zones, |z| z.lab.l)?, mean(zones, |z| z.warmer(Temperature(by)).a)?, mean(zones, |z| z.warmer(Temperature(by)).b)?))
 }
 
 fn contrast(plan: &Plan, far: &[&PlannedZone], near: &[&PlannedZone]) -> Option<Finding> {
@@ -182,7 +185,7 @@ fn contrast(plan: &Plan, far: &[&PlannedZone], near: &[&PlannedZone]) -> Option<
         "higher in contrast than what is near",
         format!("Far values lie {of_far:.1} steps apart, near ones {of_near:.1}."),
     );
-    let calmed = |z: &&PlannedZone| (z.id, z.at_value(middle + (z.value - middle) * keep));
+    let calmed = |z: &&PlannedZone| (z.id, z.at_value(Value(middle + (z.value - middle) * keep)));
     Some(found.mended("Bring the far values together".into(), far.iter().map(calmed).collect()))
 }
 

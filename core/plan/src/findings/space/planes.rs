@@ -3,6 +3,7 @@
 use crate::findings::plan::{Plan, PlannedZone, mean};
 use crate::findings::{Finding, capital};
 use crate::wording::grammar::verb;
+use lean_colour::Value;
 use lean_piece::light::{Exception, Falling, Kind, Plane};
 
 /// Steps by which the order must be broken to be worth a word. A choice.
@@ -50,7 +51,7 @@ fn broken(plan: &Plan, (plane, name): (Plane, &str)) -> Option<Finding> {
         ),
         "planes by their angle to the sky",
     );
-    let targets = lighter.iter().map(|(z, excess)| (z.id, z.at_value(z.value - excess - CLEAR))).collect();
+    let targets = lighter.iter().map(|(z, excess)| (z.id, z.at_value(Value(z.value - excess - CLEAR)))).collect();
     Some(found.mended(format!("Lower {} by {:.1}", if count == 1 { "it" } else { "them" }, most + CLEAR), targets))
 }
 

@@ -3,6 +3,7 @@
 use crate::findings::Finding;
 use crate::findings::plan::{Plan, PlannedZone, mean};
 use crate::wording::grammar::subject;
+use lean_colour::Value;
 use lean_piece::light::{Exception, Falling, Kind, Plane};
 
 /// Steps water usually lies below the sky, and the most it may before it stops mirroring. Choices.
@@ -37,7 +38,7 @@ fn one(water: &PlannedZone, sky: f64) -> Option<Finding> {
         "water carries the sky",
     );
     let aim = sky - BELOW;
-    Some(found.mended(format!("Put it at {aim:.1}"), vec![(water.id, water.at_value(aim))]))
+    Some(found.mended(format!("Put it at {aim:.1}"), vec![(water.id, water.at_value(Value(aim)))]))
 }
 
 #[cfg(test)]
