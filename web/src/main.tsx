@@ -1,4 +1,4 @@
-import "@mantine/core/styles.css";
+import "./room/library.css";
 import "@mantine/dropzone/styles.css";
 import "@fontsource-variable/instrument-sans";
 import "@fontsource-variable/spline-sans-mono";

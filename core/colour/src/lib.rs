@@ -6,6 +6,20 @@
 //! measured by [`difference::ciede2000`]; colours are moved one quality at a time by [`moves`], never past what
 //! [`real`] surfaces can show. A [`Light`] other than daylight is one call away ([`mod@light`], [`metamerism`]), a colour without
 //! a spectrum gets an inferred one ([`inferred`]), and [`neighbours`] says how a colour tends to look among others.
+//!
+//! ```
+//! use lean_colour::{D65, HueAngle, Lab, Reflectance, Value, difference::ciede2000};
+//!
+//! let grey = Reflectance::flat(0.1842).xyz().lab();
+//! assert!((grey.value().0 - 4.9).abs() < 0.01);
+//! assert!(grey.temperature().0.abs() < 1e-6, "a grey is neither warm nor cool");
+//!
+//! let orange = Lab::<D65>::from_lch(60.0, 50.0, 55.0);
+//! let darker = lean_colour::moves::with_value(orange, Value(4.0));
+//! assert!((darker.value().0 - 4.0).abs() < 1e-6);
+//! assert!(darker.hue().apart(HueAngle(55.0)) < 1e-6);
+//! assert!(ciede2000(orange, darker) > 10.0);
+//! ```
 #![deny(missing_docs)]
 
 pub mod difference;

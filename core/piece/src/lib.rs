@@ -3,6 +3,21 @@
 //! **The nouns and how they meet.** A [`Piece`] is one aggregate: its [`brief`], [`intent`], [`reference`], [`zones`], [`light`], [`wall`],
 //! [`set`], [`studies`], what happens at the [`easel`] and the log of [`session`]s. It changes only by a [`Command`](change::Command) in [`change`], which gives the next piece and the way
 //! back. A [`PaintBox`](paint_box::PaintBox) is what the painter owns. Nothing here advises: what follows from a piece is in the crate above.
+//!
+//! ```
+//! use lean_media::Medium;
+//! use lean_piece::change::SetBrief;
+//! use lean_piece::{Brief, Millimetres, Piece, Size};
+//!
+//! let size = Size { width: Millimetres(300.0), height: Millimetres(200.0) };
+//! let brief = Brief { title: "Weir in rain".into(), medium: Medium::Oil, ground: lean_media::ground::usual(Medium::Oil).id, size };
+//! let piece = Piece::new(brief.clone());
+//! let named = SetBrief { brief: Brief { title: "Weir, evening".into(), ..brief } };
+//! let (next, undo) = piece.apply(named)?;
+//! assert_eq!(next.brief.title, "Weir, evening");
+//! assert_eq!(next.take_back(undo)?.brief.title, "Weir in rain");
+//! # Ok::<(), Box<dyn std::error::Error>>(())
+//! ```
 #![deny(missing_docs)]
 
 pub mod answered;

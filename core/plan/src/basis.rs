@@ -2,8 +2,9 @@
 
 use lean_piece::Piece;
 use lean_piece::paint_box::PaintBox;
+use sha2::{Digest, Sha256};
 
-/// Fingerprint of what a search or study depends on (FNV-1a, 64 bits).
+/// Fingerprint of what a search or study depends on: the first half of a SHA-256.
 pub fn basis(piece: &Piece, paint_box: Option<&PaintBox>) -> String {
     let zones: Vec<_> = piece.zones.iter().map(|z| (z.id, piece.wanted(z), z.importance, z.reading.area)).collect();
     let pigments: Vec<_> = paint_box.map(|b| b.pigments.iter().map(|p| (&p.id, &p.k, &p.s, p.white)).collect()).unwrap_or_default();
@@ -19,7 +20,7 @@ pub fn basis(piece: &Piece, paint_box: Option<&PaintBox>) -> String {
         &piece.brief.medium,
         &piece.brief.ground,
     );
-    let text = serde_json::to_string(&(zones, asked, pigments)).unwrap_or_default();
-    let hash = text.bytes().fold(0xcbf2_9ce4_8422_2325u64, |h, b| (h ^ u64::from(b)).wrapping_mul(0x0100_0000_01b3));
-    format!("{hash:016x}")
+    // Numbers and names always have a form; what had none would tell itself apart by its error.
+    let text = serde_json::to_string(&(zones, asked, pigments)).unwrap_or_else(|e| e.to_string());
+    Sha256::digest(text)[..16].iter().map(|b| format!("{b:02x}")).collect()
 }

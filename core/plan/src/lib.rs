@@ -4,6 +4,21 @@
 //! [`carry_out`]; [`zones`] turns pixels into the facts a command carries; [`light`] into targets; the lean search ([`lean_search`]) picks the
 //! few pigments from the Box that meet them. [`mixes`], [`studies`], [`order_of_work`] and [`findings`] say what follows, and
 //! [`derived`](mod@derived) gathers it for the bench.
+//!
+//! ```
+//! use lean_plan::paints::{listed, starter::starter};
+//! use lean_plan::wording;
+//!
+//! // A Box typed as a list, and one to begin with.
+//! let read = listed::read("PB29, burnt sienna, moonshine")?;
+//! assert_eq!(read.iter().filter(|e| e.pigment.is_some()).count(), 2);
+//! assert_eq!(starter(lean_media::Medium::Watercolour, 6).pigments.len(), 6);
+//!
+//! // What is said of a miss: half a step.
+//! let said = wording::value_off(lean_colour::Steps(0.5));
+//! assert_eq!(said.as_deref(), Some("half a step too light"));
+//! # Ok::<(), String>(())
+//! ```
 #![deny(missing_docs)]
 
 pub mod additions;

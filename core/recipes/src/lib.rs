@@ -2,6 +2,18 @@
 //!
 //! A [`Technique`] lists the recipes of a medium on a ground; a [`Mix`] is one of them with the colour it gives; a [`Cost`](cost::Cost) says what it
 //! is worth for a colour that is wanted. The optics are those of [`lean_media`].
+//!
+//! ```
+//! use lean_media::{Medium, ground, library};
+//! use lean_recipes::{Grain, Limits, technique};
+//!
+//! let (blue, white) = (library::find("PB29").expect("shipped"), library::find("PW6"));
+//! let oils = technique(Medium::Oil, &ground::usual(Medium::Oil), &[blue], white, Limits::default(), Grain::Parts);
+//! // Alone and let down with white, in parts a hand can measure.
+//! let listed = oils.listed(&[0]);
+//! let mixes: Vec<_> = listed.colours().into_iter().enumerate().map(|(nth, lab)| listed.mix(nth, lab)).collect();
+//! assert!(mixes.iter().any(|m| m.parts.len() == 1) && mixes.iter().any(|m| m.parts.len() == 2));
+//! ```
 #![deny(missing_docs)]
 
 pub mod cost;

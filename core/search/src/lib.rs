@@ -7,6 +7,23 @@
 //! explains it. [`question`] is what a painter asks and what follows from it; [`search()`] puts these together.
 //!
 //! [`Technique`]: lean_recipes::Technique
+//!
+//! ```
+//! use lean_colour::Lab;
+//! use lean_media::{Medium, ground, library};
+//! use lean_recipes::{Cost, Target};
+//! use lean_search::{Ask, Choice, Need, Tables, progress::Unwatched, search};
+//!
+//! let owned: Vec<_> = ["PB29", "PY43", "PR101", "PW6"].iter().filter_map(|id| library::find(id)).cloned().collect();
+//! // A warm grey and a pale blue.
+//! let targets = [Lab::new(45.0, 6.0, 9.0), Lab::new(75.0, -2.0, -12.0)].map(|lab| Target { lab, weight: 1.0 }).to_vec();
+//! let needs = [Need { ground: ground::usual(Medium::Oil), targets, cost: Cost::default(), weight: 1.0 }];
+//! let ask = Ask { pigments: &owned, medium: Medium::Oil, needs: &needs, choice: &Choice::default(), sizes: 1..=2 };
+//! let sets = search(&ask, &Tables::default(), &Unwatched, &|_| {})?;
+//! assert_eq!(sets.len(), 2);
+//! assert!(sets[1].cost <= sets[0].cost, "two pigments are never worse than one");
+//! # Ok::<(), Box<dyn std::error::Error>>(())
+//! ```
 #![deny(missing_docs)]
 
 pub mod answer;

@@ -6,7 +6,7 @@ import { useJob } from "../api/useJob";
 import { useChanges, usePiece } from "../api/usePiece";
 import { Field } from "../lenses/field/Field";
 import styles from "./Bench.module.css";
-import { BenchContext, type BenchState, type Look } from "./context";
+import { BenchContext, type BenchState, type Look, type Peek, PreviewContext, type Previewed } from "./context";
 import { FindingsList } from "./Findings";
 import { KeysHelp } from "./KeysHelp";
 import { Run } from "./Run";
@@ -36,31 +36,34 @@ export function Bench() {
 function Frame({ id, view }: { id: number; view: BenchState["view"] }) {
   const bench = useBenchState(id, view);
   const [help, setHelp] = useState(false);
+  const [preview, setPreview] = useState<Previewed>(null);
+  const previewed = useMemo(() => ({ preview, setPreview }), [preview]);
   useBenchKeys(bench, () => setHelp((h) => !h));
   useEffect(() => {
     document.title = `${view.piece.brief.title} · Lean Swatch`;
   }, [view.piece.brief.title]);
   return (
     <BenchContext.Provider value={bench}>
-      <div className={styles.bench}>
-        <Run onHelp={() => setHelp(true)} />
-        <section className={styles.field} aria-label="Field">
-          <Field />
-        </section>
-        <Outlet />
-        <Tray />
-      </div>
+      <PreviewContext.Provider value={previewed}>
+        <div className={styles.bench}>
+          <Run onHelp={() => setHelp(true)} />
+          <section className={styles.field} aria-label="Field">
+            <Field />
+          </section>
+          <Outlet />
+          <Tray />
+        </div>
+      </PreviewContext.Provider>
       <KeysHelp opened={help} onClose={() => setHelp(false)} />
     </BenchContext.Provider>
   );
 }
 
-function useBenchState(id: number, view: BenchState["view"]): BenchState & { peekWith: (on: boolean) => void } {
+function useBenchState(id: number, view: BenchState["view"]): BenchState & { peekWith: (on: Peek) => void } {
   const changes = useChanges(id);
   const work = useJob(id);
   const [search, setSearch] = useSearchParams();
-  const [preview, setPreview] = useState<BenchState["preview"]>(null);
-  const [peek, setPeek] = useState(false);
+  const [peek, setPeek] = useState<Peek>(null);
   const [place, selectPlace] = useState(0);
   const [massesShown, showMasses] = useState(false);
   const [carried, carry] = useState<BenchState["carried"]>(null);
@@ -117,10 +120,8 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
       setFlat: (on) => put("flat", on ? "1" : null),
       peek,
       peekWith: setPeek,
-      preview,
-      setPreview,
     }),
-    [view, box.data, changes, work, zone, look, groups, search, put, peek, preview, place, carried, massesShown],
+    [view, box.data, changes, work, zone, look, groups, search, put, peek, place, carried, massesShown],
   );
 }
 

@@ -14,7 +14,7 @@ const KEYS: [string, string][] = [
   ["+ −", "one colour more or less"],
   ["< >", "a smaller or larger brush"],
   ["arrows", "move the selected mark a tenth of a step (Shift: half)"],
-  ["Space", "hold to see the reference"],
+  ["Space", "hold to see the reference; with Shift the plan"],
   ["l h d t c g o", "at Light: lit, halftone, in shadow, thrown back, contact, glint, own light"],
   ["h H c C", "at Light, hue and chroma: turn the hue of the chosen zones, change its strength; b B turns a little"],
   ["p x o l y", "there: the next pigment's hue, keep the zone chosen, as read, local colour, type a colour"],

@@ -4,7 +4,7 @@ import { useSearchParams } from "react-router";
 import { LeanCurve } from "../lenses/curve/LeanCurve";
 import { Stroke } from "../lenses/stroke/Stroke";
 import { useGround } from "../lenses/stroke/useGround";
-import { useBench } from "./context";
+import { useBench, usePreview } from "./context";
 import { known } from "./known";
 import { NextStep } from "./NextStep";
 import { useNotice } from "./notice";
@@ -14,14 +14,15 @@ import styles from "./Tray.module.css";
 /** The lean set as wells, always in sight. A pigment dropped here joins the set; taking one off recomputes everything. */
 export function Tray() {
   const bench = useBench();
+  const { preview } = usePreview();
   const { view, changes, box } = bench;
   const { say } = useNotice();
   const ground = useGround();
   const [over, setOver] = useState(false);
   const [, setSearch] = useSearchParams();
-  const wells = bench.preview?.data.wells ?? view.derived.wells;
+  const wells = preview?.data.wells ?? view.derived.wells;
   const set = view.piece.chosen.pigments;
-  const findings = (bench.preview?.data.findings ?? view.derived.findings).length;
+  const findings = (preview?.data.findings ?? view.derived.findings).length;
   // Modelled goes without saying: every pigment is until it was read.
   const knownOf = (id: string) => {
     const p = box?.pigments.find((q) => q.id === id);

@@ -6,6 +6,9 @@ import type { Changes } from "../api/usePiece";
 export type Spot = Schemas["Spot"];
 export type Look = "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours";
 
+/** What is looked at for as long as a key is held. */
+export type Peek = "reference" | "plan" | null;
+
 export type BenchState = {
   view: PieceView;
   box: BoxView | null;
@@ -35,12 +38,12 @@ export type BenchState = {
   /** Plans and studies are shown flat, without the hand of the medium. */
   flat: boolean;
   setFlat: (on: boolean) => void;
-  /** Held down: the reference is shown over whatever is on the surface. */
-  peek: boolean;
-  /** What would follow from the drag going on. */
-  preview: { zone: number; data: Preview } | null;
-  setPreview: (p: { zone: number; data: Preview } | null) => void;
+  /** Held down: the reference, or the plan, is shown over whatever is on the surface. */
+  peek: Peek;
 };
+
+/** What would follow from the drag going on. */
+export type Previewed = { zone: number; data: Preview } | null;
 
 export const BenchContext = createContext<BenchState | null>(null);
 
@@ -50,15 +53,28 @@ export function useBench(): BenchState {
   return bench;
 }
 
+/** It changes many times a second while a mark is dragged: only what shows it is drawn again. */
+export const PreviewContext = createContext<{ preview: Previewed; setPreview: (p: Previewed) => void }>({
+  preview: null,
+  setPreview: () => {},
+});
+
+export const usePreview = () => useContext(PreviewContext);
+
 /** The mix of a zone, as it is or as the drag going on would make it. */
-export function mixOf(bench: BenchState, zone: number): ZoneMix | undefined {
-  const mixes = bench.preview?.data.mixes ?? bench.view.derived.mixes;
+export function useMixOf(zone: number | null): ZoneMix | undefined {
+  const { view } = useBench();
+  const { preview } = usePreview();
+  const mixes = preview?.data.mixes ?? view.derived.mixes;
   return mixes.find((m) => m.zone === zone);
 }
 
-export function targetOf(bench: BenchState, zone: number): Mark | undefined {
-  if (bench.preview?.zone === zone) return bench.preview.data.target;
-  return bench.view.derived.shapes.find((s) => s.zone === zone)?.target;
+/** The target of every zone, as it is or as the drag going on would make it. */
+export function useTargets(): (zone: number) => Mark | undefined {
+  const { view } = useBench();
+  const { preview } = usePreview();
+  return (zone) =>
+    preview?.zone === zone ? preview.data.target : view.derived.shapes.find((s) => s.zone === zone)?.target;
 }
 
 export function zoneName(view: PieceView, zone: number): string {

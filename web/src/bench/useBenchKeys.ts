@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { useRoom } from "../room/useRoom";
-import type { BenchState, Look } from "./context";
+import type { BenchState, Look, Peek } from "./context";
 import { useNotice } from "./notice";
 import { STATIONS } from "./stations";
 import { useNudge } from "./useNudge";
@@ -16,7 +16,7 @@ const typing = (e: KeyboardEvent) => {
 };
 
 /** The keys of the bench. Never while typing in a field. */
-export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => void }, toggleHelp: () => void) {
+export function useBenchKeys(bench: BenchState & { peekWith: (on: Peek) => void }, toggleHelp: () => void) {
   const navigate = useNavigate();
   const { search } = useLocation();
   const [, nextRoom] = useRoom();
@@ -114,7 +114,7 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
       if (document.querySelector("[role=dialog]") && e.key !== "?") return;
       if (e.key === " " && !(e.target as HTMLElement).closest("button, a, input, [role=button]")) {
         e.preventDefault();
-        return now.current.bench && bench.peekWith(true);
+        return now.current.bench && bench.peekWith(e.shiftKey ? "plan" : "reference");
       }
       if (e.key.startsWith("Arrow") && turned(e.target as HTMLElement)) return;
       if (e.key.startsWith("Arrow") && now.current.nudge(e.key, e.shiftKey)) return e.preventDefault();
@@ -124,7 +124,7 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: boolean) => vo
         act();
       }
     };
-    const up = (e: KeyboardEvent) => e.key === " " && bench.peekWith(false);
+    const up = (e: KeyboardEvent) => e.key === " " && bench.peekWith(null);
     window.addEventListener("keydown", down);
     window.addEventListener("keyup", up);
     return () => {

@@ -1,7 +1,7 @@
 import { useElementSize } from "@mantine/hooks";
 import { useRef } from "react";
 import { answer, api, hex, type Mark, type Preview, type Schemas, type ZoneShape } from "../../api/client";
-import { seen, useBench, zoneName } from "../../bench/context";
+import { seen, useBench, useMixOf, usePreview, useTargets, zoneName } from "../../bench/context";
 import { massName } from "../picture/Overlay";
 import styles from "./Field.module.css";
 import { type Scale, scaleOf } from "./scale";
@@ -179,9 +179,8 @@ const isCovered = (under: Spot, over: Spot[]) =>
 function ZoneMark({ shape, scale, covered }: { shape: ZoneShape; scale: Scale; covered: boolean }) {
   const bench = useBench();
   const drag = useDrag(shape.zone, scale);
-  const live = bench.preview?.zone === shape.zone;
-  const target: Mark = live && bench.preview ? bench.preview.data.target : shape.target;
-  const mix = (bench.preview?.data.mixes ?? bench.view.derived.mixes).find((m) => m.zone === shape.zone);
+  const target: Mark = useTargets()(shape.zone) ?? shape.target;
+  const mix = useMixOf(shape.zone);
   const chosen = bench.zone === shape.zone;
   const [x, y] = [scale.x(target.temperature), scale.y(target.value)];
   const moved = Math.hypot(scale.x(shape.reading.temperature) - x, scale.y(shape.reading.value) - y) > 6;
@@ -244,6 +243,7 @@ function Miss({ from, to }: { from: [number, number]; to: [number, number] }) {
 /** Dragging: a preview follows the pointer, one question to the server at a time; letting go saves. */
 function useDrag(zone: number, scale: Scale) {
   const bench = useBench();
+  const { setPreview } = usePreview();
   const from = useRef<{ x: number; y: number; far: boolean } | null>(null);
   const asking = useRef(false);
   const wanted = useRef<{ value: number; temperature: number } | null>(null);
@@ -263,7 +263,7 @@ function useDrag(zone: number, scale: Scale) {
         const data: Preview = await answer(
           api.POST("/api/pieces/{id}/zones/preview", { params: { path: { id: bench.view.id } }, body }),
         );
-        if (from.current) bench.setPreview({ zone, data });
+        if (from.current) setPreview({ zone, data });
       }
     } catch {
       // A preview that fails shows nothing new; letting go says what is wrong.
@@ -291,12 +291,12 @@ function useDrag(zone: number, scale: Scale) {
       from.current = null;
       wanted.current = null;
       if (start?.far) {
-        bench.changes.move(zone, place(e)).finally(() => bench.setPreview(null));
+        bench.changes.move(zone, place(e)).finally(() => setPreview(null));
       }
     },
     onPointerCancel: () => {
       from.current = null;
-      bench.setPreview(null);
+      setPreview(null);
     },
   };
 }

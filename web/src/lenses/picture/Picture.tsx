@@ -40,10 +40,10 @@ export function Picture({ planned, address, onPatch, children, ...over }: Props)
   if (!reference && !view.derived.shapes.length) return null;
   const seenAs = bench.peek ? "as-it-is" : look;
   const digest = `${reference?.digest.slice(0, 12)}${JSON.stringify(reference?.frame ?? view.revision)}`;
-  // Space shows the reference in the same frame, whatever lies there.
-  const plan = planned && !(bench.peek && reference);
+  // Space shows the reference in the same frame, whatever lies there; with Shift the plan.
+  const plan = bench.peek === "plan" ? view.derived.shapes.length > 0 : planned && !(bench.peek && reference);
   const src =
-    address ??
+    (bench.peek === "plan" && plan ? null : address) ??
     (plan
       ? plannedAddress(view.id, view.revision, seenAs, groups)
       : viewAddress(view.id, seenAs === "neighbours" ? `${digest}${view.revision}` : digest, seenAs, groups));

@@ -14,7 +14,7 @@ export function Plan({ vivid, ...props }: Omit<ComponentProps<typeof Planned>, "
       {(width, height) => (
         <>
           <Planned view={view} {...props} />
-          {peek && reference && (
+          {peek === "reference" && reference && (
             <img
               src={viewAddress(
                 view.id,

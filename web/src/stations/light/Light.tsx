@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import type { Schemas, Zone } from "../../api/client";
 import { Station } from "../../bench/Bench";
-import { useBench, zoneName } from "../../bench/context";
+import { useBench, usePreview, zoneName } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
 import { Dials } from "../../lenses/picture/Dials";
 import { Picture } from "../../lenses/picture/Picture";
@@ -56,7 +56,8 @@ export function Light() {
 
 /** The plan as large as fits; squinting and neighbours are seen on its pixels, everything else is drawn. */
 function AsPlanned({ vivid }: { vivid: boolean }) {
-  const { view, look, preview } = useBench();
+  const { view, look } = useBench();
+  const { preview } = usePreview();
   const ground = useGround();
   if (look === "squint" || look === "neighbours") return <Picture planned />;
   return <Plan {...targetsOf(view, preview)} ground={ground} look={look} vivid={vivid} label="The piece as planned" />;

@@ -1,6 +1,6 @@
 import { NativeSelect, NumberInput } from "@mantine/core";
 import type { Mark, Schemas } from "../../api/client";
-import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { capital, signed, temperatureWord, useBench, useTargets, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
@@ -12,11 +12,12 @@ type Facts = Schemas["Facts"];
 /** How the selected zone stands in the light, and what it should be. */
 export function ZoneLight() {
   const bench = useBench();
+  const targets = useTargets();
   const { view, changes } = bench;
   const ground = useGround();
   const zone = view.piece.zones.find((z) => z.id === bench.zone);
   const shape = view.derived.shapes.find((s) => s.zone === bench.zone);
-  const target = zone && targetOf(bench, zone.id);
+  const target = zone && targets(zone.id);
   if (!zone || !shape || !target) return null;
   const { facts } = zone;
   const set = (change: Partial<Facts>) =>

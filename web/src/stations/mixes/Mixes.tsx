@@ -2,7 +2,16 @@ import { useEffect } from "react";
 import { Link } from "react-router";
 import type { ZoneMix } from "../../api/client";
 import { Station } from "../../bench/Bench";
-import { capital, mixOf, numberWord, signed, temperatureWord, useBench, zoneName } from "../../bench/context";
+import {
+  capital,
+  numberWord,
+  signed,
+  temperatureWord,
+  useBench,
+  useMixOf,
+  usePreview,
+  zoneName,
+} from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
 import { Trials } from "../../lenses/meter/Trials";
 import { Dials } from "../../lenses/picture/Dials";
@@ -23,9 +32,10 @@ export function Mixes() {
 
 function Surface() {
   const bench = useBench();
+  const { preview } = usePreview();
   const { view, look } = bench;
   const ground = useGround();
-  const mixes = bench.preview?.data.mixes ?? view.derived.mixes;
+  const mixes = preview?.data.mixes ?? view.derived.mixes;
   if (!mixes.length) {
     return (
       <p className={styles.first}>
@@ -45,7 +55,7 @@ function Surface() {
           ways={waysOf(view, mixes)}
           ground={ground}
           look={look}
-          painted={bench.flat || bench.preview ? undefined : paintedPlan(view)}
+          painted={bench.flat || preview ? undefined : paintedPlan(view)}
           label="The piece in its mixes"
         />
         <Dials />
@@ -260,7 +270,7 @@ function MixCard() {
   const bench = useBench();
   const { view } = bench;
   const ground = useGround();
-  const m = bench.zone === null ? undefined : mixOf(bench, bench.zone);
+  const m = useMixOf(bench.zone);
   if (!m) {
     const missed = view.derived.mixes.filter((x) => !x.reached);
     return (

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { answer, api, type Schemas, type Zone } from "../../api/client";
 import { useMap } from "../../api/useMap";
 import type { Spot } from "../../bench/context";
-import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { capital, signed, temperatureWord, useBench, useTargets, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
 import { Give } from "../../lenses/give/Give";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -30,11 +30,12 @@ export function ZoneCard({
   onEqual: (value: number) => void;
 }) {
   const bench = useBench();
+  const targets = useTargets();
   const { view, changes } = bench;
   const ground = useGround();
   const zone = view.piece.zones.find((z) => z.id === bench.zone);
   const shape = view.derived.shapes.find((s) => s.zone === bench.zone);
-  const target = zone && targetOf(bench, zone.id);
+  const target = zone && targets(zone.id);
   if (!zone || !shape || !target) return null;
   const moved =
     Math.abs(target.value - shape.reading.value) > 0.04 ||

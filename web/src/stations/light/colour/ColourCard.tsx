@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../../../api/client";
 import { useChoices } from "../../../api/useChoices";
-import { capital, signed, targetOf, temperatureWord, useBench, zoneName } from "../../../bench/context";
+import { capital, signed, temperatureWord, useBench, useTargets, zoneName } from "../../../bench/context";
 import { chromaOf, hueOf, Round } from "../../../lenses/round/Round";
 import { Stroke } from "../../../lenses/stroke/Stroke";
 import { useGround } from "../../../lenses/stroke/useGround";
@@ -13,10 +13,11 @@ import { useColour } from "./useColour";
 /** A hue in the painter's hand: turned on the Round, typed, or taken from a pigment. The value of every zone stays. */
 export function ColourCard() {
   const bench = useBench();
+  const targets = useTargets();
   const { view, look } = bench;
   const ground = useGround();
   const at = useColour();
-  const zones = view.derived.shapes.map((s) => ({ zone: s.zone, mark: targetOf(bench, s.zone) ?? s.target }));
+  const zones = view.derived.shapes.map((s) => ({ zone: s.zone, mark: targets(s.zone) ?? s.target }));
   const first = zones.find((z) => z.zone === at.zones[0]);
   const shape = view.derived.shapes.find((s) => s.zone === first?.zone);
   const wheel = useWheel();

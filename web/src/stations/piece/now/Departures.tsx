@@ -1,7 +1,7 @@
 import { Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
-import { targetOf, useBench, zoneName } from "../../../bench/context";
+import { useBench, useTargets, zoneName } from "../../../bench/context";
 import { Act } from "../../../kit/Act";
 import { Acts, Note, Section } from "../../../kit/Section";
 
@@ -69,12 +69,13 @@ const WAYS = [
 /** A departure in the making: of the chosen zone, or something new in its colour. */
 function NewDeparture({ onClose }: { onClose: () => void }) {
   const bench = useBench();
+  const targets = useTargets();
   const { view, changes, zone } = bench;
   const [way, setWay] = useState<(typeof WAYS)[number][0]>("left-out");
   const [reason, setReason] = useState("");
   const [name, setName] = useState("");
   const [by, setBy] = useState({ right: 0, down: 0 });
-  const target = zone === null ? undefined : targetOf(bench, zone);
+  const target = zone === null ? undefined : targets(zone);
   const change = (): Change | null => {
     if (way === "added") {
       if (!target || !name.trim()) return null;
