@@ -23,6 +23,7 @@ const Subject = lazy(() => import("./stations/subject/Subject").then((m) => ({ d
 const Light = lazy(() => import("./stations/light/Light").then((m) => ({ default: m.Light })));
 const Drills = lazy(() => import("./stations/drills/Drills").then((m) => ({ default: m.Drills })));
 const Journal = lazy(() => import("./stations/journal/Journal").then((m) => ({ default: m.Journal })));
+const Guide = lazy(() => import("./stations/guide/Guide").then((m) => ({ default: m.Guide })));
 const Keeping = lazy(() => import("./stations/keeping/Keeping").then((m) => ({ default: m.Keeping })));
 const Learnt = lazy(() => import("./stations/journal/Learnt").then((m) => ({ default: m.Learnt })));
 const FieldNotes = lazy(() => import("./stations/field/FieldNotes").then((m) => ({ default: m.FieldNotes })));
@@ -57,6 +58,8 @@ const router = createBrowserRouter([
       { path: "/journal", element: <Journal /> },
       { path: "/journal/learnt", element: <Learnt /> },
       { path: "/keeping", element: <Keeping /> },
+      { path: "/guide", element: <Guide /> },
+      { path: "/guide/:page", element: <Guide /> },
       { path: "/drills", element: <Drills /> },
       { path: "/field", element: <FieldNotes /> },
       { path: "/field/:id", element: <FieldNote /> },

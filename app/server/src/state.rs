@@ -72,12 +72,19 @@ impl Studio {
             .unwrap_or_else(|_| Err(Problem::internal("The work stopped unexpectedly. Nothing was changed; try again.")))
     }
 
-    /// The Box a piece draws on, if any.
+    /// The Box a piece draws on, if any, with what it takes from a second one. A second Box that was removed gives nothing.
     ///
     /// # Errors
     /// When the data file cannot be read.
     pub fn box_of(&self, kept: &Kept) -> Result<Option<PaintBox>, Problem> {
-        Ok(kept.piece.paint_box.as_ref().map(|id| self.store.paint_box(id)).transpose()?)
+        let Some(first) = &kept.piece.paint_box else { return Ok(None) };
+        let paint_box = self.store.paint_box(first)?;
+        let Some(together) = &kept.piece.together else { return Ok(Some(paint_box)) };
+        match self.store.paint_box(&together.paint_box) {
+            Ok(other) => Ok(Some(paint_box.with(together.second, &other))),
+            Err(StoreError::NotFound(_)) => Ok(Some(paint_box)),
+            Err(e) => Err(e.into()),
+        }
     }
 
     /// What a set for this piece has to serve: its own zones first, then those of the pieces it is also for. A companion that was removed, or has

@@ -1,7 +1,7 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
 use lean_media::pigment::Owned;
-use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, ground};
+use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, Second, ground};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::wall::Drawn;
 use lean_piece::{Piece, ZoneId};
@@ -192,6 +192,8 @@ pub struct PigmentView {
     pub staining: bool,
     /// Gathers in the hollows of the paper.
     pub granulating: bool,
+    /// What it is laid as, where it comes from a second Box.
+    pub second: Option<Second>,
     /// Pieces whose set it is in; counted for a Box alone.
     pub used_in: u32,
     /// How strong it is beside the others of its Box, from its absorption, 0 weak to 1 strong.
@@ -214,6 +216,7 @@ impl PigmentView {
             owned: p.owned.clone(),
             staining: p.staining,
             granulating: p.granulating,
+            second: p.second,
             used_in: 0,
             strength: strength(p),
         }

@@ -79,7 +79,10 @@ impl Store {
     pub fn delete_box(&self, id: &BoxId) -> Result<(), StoreError> {
         let mut c = self.lock();
         let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        let users: i64 = t.query_row("SELECT count(*) FROM pieces WHERE box = ?1", [&id.0], |r| r.get(0))?;
+        // A record that cannot be read names no second Box.
+        const USERS: &str = "SELECT count(*) FROM pieces WHERE box = ?1
+            OR (json_valid(snapshot) AND json_extract(snapshot, '$.together.paint_box') = ?1)";
+        let users: i64 = t.query_row(USERS, [&id.0], |r| r.get(0))?;
         if users > 0 {
             return Err(StoreError::InUse(format!("{users} of your pieces draw on this Box. Give them another Box first.")));
         }

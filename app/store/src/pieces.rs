@@ -302,7 +302,8 @@ fn write(t: &Transaction, id: PieceId, piece: &Piece, revision: i64, done: i64) 
         params![id, revision, serde_json::to_string(piece)?, done, box_of(piece), picture_of(piece), now()],
     )?;
     // A Box that was removed comes back with the step that draws on it.
-    t.execute("UPDATE boxes SET aside = 0 WHERE aside = 1 AND id = ?1", [box_of(piece)])?;
+    let second = piece.together.as_ref().map(|t| t.paint_box.0.as_str());
+    t.execute("UPDATE boxes SET aside = 0 WHERE aside = 1 AND id IN (?1, ?2)", [box_of(piece), second])?;
     Ok(())
 }
 

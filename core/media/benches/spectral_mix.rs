@@ -8,7 +8,7 @@
 mod limits;
 
 use lean_colour::BANDS;
-use lean_media::lanes::{Colours, LANES, Lane, Spectrum, colours_of_all};
+use lean_media::lanes::{Colours, Front, LANES, Lane, Spectrum, colours_of_all};
 use lean_media::opaque::OIL;
 use lean_media::{Paint, Parts, Pigment, library};
 use limits::{operations_a_second, pairs_a_second, rate};
@@ -26,7 +26,7 @@ fn main() {
     let mut out = vec![Colours { l: [0.0; LANES], a: [0.0; LANES], b: [0.0; LANES], v: [0.0; LANES] }; parts.len()];
     let pigments = [&spectra[0], &spectra[1], &spectra[2], &spectra[3]];
     let many = rate(parts.len() * LANES, || {
-        colours_of_all(pigments, black_box(&parts), &mut out);
+        colours_of_all(pigments, black_box(&parts), Front::of(OIL), &mut out);
         black_box(&out);
     });
     let few = 512;

@@ -2,7 +2,7 @@
 //!
 //! Callers re-judge what matters in double precision ([`Paint`](crate::Paint)).
 
-use crate::opaque::OIL;
+use crate::opaque::{OIL, SurfaceOptics};
 use crate::pigment::Pigment;
 use lean_colour::lab::WHITE_D65;
 use lean_colour::{BANDS, D65, Lab, Light};
@@ -95,9 +95,22 @@ struct Fused {
 }
 
 impl Fused {
-    fn oil() -> Self {
+    /// Paints bound in oil and in acrylic differ in how much their surface sends back itself, and in nothing else.
+    fn of(front: Front) -> Self {
         let (k1, k2) = (OIL.k1 as f32, OIL.k2 as f32);
-        Self { front: OIL.front as f32 * k1, gain: (1.0 - k1) * (1.0 - k2), turned: 1.0 - k2 }
+        Self { front: front.0 * k1, gain: (1.0 - k1) * (1.0 - k2), turned: 1.0 - k2 }
+    }
+}
+
+/// Share of the light a surface sends back itself that reaches the eye, of a paint whose surface is otherwise that of oil.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Front(f32);
+
+impl Front {
+    /// That of a surface.
+    pub fn of(surface: SurfaceOptics) -> Self {
+        debug_assert!((surface.k1, surface.k2) == (OIL.k1, OIL.k2), "only the front may differ");
+        Self(surface.front as f32)
     }
 }
 
@@ -105,21 +118,21 @@ impl Fused {
 ///
 /// The fused form of two-constant mixing with surface correction: one square root and one division a band.
 #[inline(always)]
-pub fn colours<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Colours {
-    seen(tristimulus(pigments, parts))
+pub fn colours<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P], front: Front) -> Colours {
+    seen(tristimulus(pigments, parts, front))
 }
 
 /// The same on registers of eight, for processors that have them.
 #[cfg(target_arch = "x86_64")]
 #[target_feature(enable = "avx2,fma")]
 #[inline]
-fn colours_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Colours {
-    seen(tristimulus_wide(pigments, parts))
+fn colours_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P], front: Front) -> Colours {
+    seen(tristimulus_wide(pigments, parts, front))
 }
 
 #[inline(always)]
-fn tristimulus<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Tristimulus {
-    let f = Fused::oil();
+fn tristimulus<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P], front: Front) -> Tristimulus {
+    let f = Fused::of(front);
     let mut sums = [[0.0; LANES]; 3];
     for (band, w) in WEIGHTS.iter().enumerate() {
         let (mut k, mut s) = ([0.0f32; LANES], [0.0f32; LANES]);
@@ -143,9 +156,9 @@ fn tristimulus<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> T
 #[cfg(target_arch = "x86_64")]
 #[target_feature(enable = "avx2,fma")]
 #[inline]
-fn tristimulus_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P]) -> Tristimulus {
+fn tristimulus_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[Lane; P], front: Front) -> Tristimulus {
     use std::arch::x86_64::*;
-    let f = Fused::oil();
+    let f = Fused::of(front);
     let mut amount = [_mm256_setzero_ps(); P];
     for p in 0..P {
         // SAFETY: a lane is eight floats in a row.
@@ -193,22 +206,22 @@ pub(crate) fn seen([x, y, z]: Tristimulus) -> Colours {
 }
 
 /// Colours of many batches of eight mixes of the same pigments, on the widest registers this processor has.
-pub fn colours_of_all<const P: usize>(pigments: [&Spectrum; P], parts: &[[Lane; P]], out: &mut [Colours]) {
+pub fn colours_of_all<const P: usize>(pigments: [&Spectrum; P], parts: &[[Lane; P]], front: Front, out: &mut [Colours]) {
     #[cfg(target_arch = "x86_64")]
     if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
         // SAFETY: the two features were just found on this processor.
-        return unsafe { colours_of_all_wide(pigments, parts, out) };
+        return unsafe { colours_of_all_wide(pigments, parts, front, out) };
     }
     for (p, o) in parts.iter().zip(out) {
-        *o = colours(pigments, p);
+        *o = colours(pigments, p, front);
     }
 }
 
 #[cfg(target_arch = "x86_64")]
 #[target_feature(enable = "avx2,fma")]
-fn colours_of_all_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[[Lane; P]], out: &mut [Colours]) {
+fn colours_of_all_wide<const P: usize>(pigments: [&Spectrum; P], parts: &[[Lane; P]], front: Front, out: &mut [Colours]) {
     for (p, o) in parts.iter().zip(out) {
-        *o = colours_wide(pigments, p);
+        *o = colours_wide(pigments, p, front);
     }
 }
 
@@ -270,7 +283,7 @@ pub fn growth(pigments: [&Spectrum; 4], parts: &[Lane; 4]) -> Growth {
 #[target_feature(enable = "avx2,fma")]
 fn growth_wide(pigments: [&Spectrum; 4], parts: &[Lane; 4]) -> Growth {
     use std::arch::x86_64::*;
-    let f = Fused::oil();
+    let f = Fused::of(Front::of(OIL));
     let mut amount = [_mm256_setzero_ps(); 4];
     for p in 0..4 {
         // SAFETY: a lane is eight floats in a row.
@@ -320,7 +333,7 @@ const LEAST: f32 = 1e-12;
 /// With R = gain·S/D, D = (1−k2)·S + K + r and r = √(K² + 2KS): ∂R/∂K = −gain·S·(1 + (K+S)/r)/D², ∂R/∂S = gain·(K + r − K·S/r)/D².
 #[inline(always)]
 fn growth_plain(pigments: [&Spectrum; 4], parts: &[Lane; 4]) -> Growth {
-    let f = Fused::oil();
+    let f = Fused::of(Front::of(OIL));
     let mut sums = [[[0.0f32; LANES]; 3]; 4];
     for (band, w) in WEIGHTS.iter().enumerate() {
         let (mut k, mut s) = ([0.0f32; LANES], [0.0f32; LANES]);
@@ -362,15 +375,17 @@ mod tests {
             let lib = library::modelled();
             let lanes: [Lane; 2] = [std::array::from_fn(|n| f32::from(parts[n].0)), std::array::from_fn(|n| f32::from(parts[n].1))];
             let (p, q) = (Spectrum::of(&lib[i]), Spectrum::of(&lib[j]));
-            let mut wide = [colours([&p, &q], &lanes); 2];
-            colours_of_all([&p, &q], &[lanes], &mut wide[1..]);
+            for surface in [OIL, crate::Choices::default().acrylic] {
+            let mut wide = [colours([&p, &q], &lanes, Front::of(surface)); 2];
+            colours_of_all([&p, &q], &[lanes], Front::of(surface), &mut wide[1..]);
             for got in wide {
             for (n, (a, b)) in parts.iter().enumerate() {
-                let want = Paint::mixed(&[(&lib[i], Parts(f64::from(*a))), (&lib[j], Parts(f64::from(*b)))]).unwrap().opaque(OIL).xyz().lab();
+                let want = Paint::mixed(&[(&lib[i], Parts(f64::from(*a))), (&lib[j], Parts(f64::from(*b)))]).unwrap().opaque(surface).xyz().lab();
                 prop_assert!((f64::from(got.l[n]) - want.l).abs() < 2e-3);
                 prop_assert!((f64::from(got.a[n]) - want.a).abs() < 8e-3);
                 prop_assert!((f64::from(got.b[n]) - want.b).abs() < 8e-3);
                 prop_assert!((f64::from(got.v[n]) - want.value().0).abs() < 3e-4);
+            }
             }
             }
         }

@@ -38,12 +38,14 @@ pub mod pigment_file;
 pub mod readings;
 pub mod recipe_text;
 pub mod rows;
+pub mod second;
 pub mod seen;
 
 pub use choices::Choices;
 pub use ground::{Ground, GroundId};
-pub use layering::{Laid, Layer, Layering, State};
+pub use layering::{Beneath, Laid, Layer, Layering, State};
 pub use medium::Medium;
 pub use opaque::{Paint, SurfaceOptics};
 pub use pigment::{Parts, Pigment, PigmentId, Provenance};
+pub use second::Second;
 pub use seen::Seen;

@@ -48,6 +48,7 @@ fn from_entry(id: String, e: Entry) -> Pigment {
         model: None,
         doubt: None,
         owned: Owned::default(),
+        second: None,
     }
 }
 

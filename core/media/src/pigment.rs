@@ -1,5 +1,6 @@
 //! One owned colouring thing.
 
+use crate::second::Second;
 use lean_colour::BANDS;
 use serde::{Deserialize, Serialize};
 
@@ -118,6 +119,9 @@ pub struct Pigment {
     /// What the painter says of it.
     #[serde(default, skip_serializing_if = "is_usual")]
     pub owned: Owned,
+    /// Taken from a second Box, and laid as this. `None` in every Box itself.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub second: Option<Second>,
 }
 
 fn is_usual(owned: &Owned) -> bool {
@@ -196,6 +200,7 @@ impl Pigment {
             model: None,
             doubt: None,
             owned: Owned::default(),
+            second: None,
         }
     }
 }

@@ -58,7 +58,7 @@ pub fn additions(piece: &Piece, paint_box: &PaintBox, needs: Vec<Need>) -> Resul
     let set = pigments_of(paint_box, &piece.chosen.pigments);
     let candidates = candidates(piece, paint_box, &set);
     let named: Vec<&Pigment> = candidates.iter().map(|c| c.0).collect();
-    let whites = paint_box.pigments.iter().filter(|p| p.white);
+    let whites = paint_box.own().iter().filter(|p| p.white);
     let pigments: Vec<Pigment> = set.iter().chain(&named).copied().chain(whites).cloned().collect();
     let choice = Choice { demands: piece.asked(), ..Choice::default() };
     let sizes = 1..=lean_search::MOST_IN_SET;
@@ -91,7 +91,7 @@ pub fn additions(piece: &Piece, paint_box: &PaintBox, needs: Vec<Need>) -> Resul
 fn candidates<'a>(piece: &Piece, paint_box: &'a PaintBox, set: &[&Pigment]) -> Vec<(&'a Pigment, Source)> {
     let not_in_set = |p: &&Pigment| !p.white && set.iter().all(|s| s.id != p.id);
     let source = |p: &Pigment| if piece.excluded.contains(&p.id) { Source::BroughtBack } else { Source::Owned };
-    let owned = paint_box.pigments.iter().filter(not_in_set).map(|p| (p, source(p)));
+    let owned = paint_box.searched().iter().filter(not_in_set).map(|p| (p, source(p)));
     let is_owned =
         |p: &Pigment| paint_box.pigments.iter().any(|o| o.id == p.id || (!o.colour_index.is_empty() && o.colour_index == p.colour_index));
     // The shipped pigments are paint; of inks there is no library.

@@ -13,8 +13,8 @@ use lean_colour::{Lab, Temperature, Value, moves};
 use lean_media::PigmentId;
 use lean_piece::change::{
     ChangeZones, ChooseSet, ChooseStudy, MarkReference, NoteStudy, RenameZone, SetAim, SetBrief, SetChoice, SetCompositions, SetDemands,
-    SetDismissed, SetImportance, SetIntent, SetLighting, SetMixing, SetOthers, SetSessions, SetSheet, SetTarget, SetWall, SetWished,
-    UseBox,
+    SetDismissed, SetImportance, SetIntent, SetLighting, SetMixing, SetOthers, SetSessions, SetSheet, SetTarget, SetTogether, SetWall,
+    SetWished, UseBox,
 };
 use lean_piece::light::{Facts, Graded};
 use lean_piece::paint_box::PaintBox;
@@ -23,7 +23,7 @@ use lean_piece::{Brief, ChosenSet, Command, Dismissal, MOST_NAME, Piece, Refusal
 use lean_search::{MOST_IN_SET, Recipes};
 
 impl Request {
-    /// The command that fulfils this request, checked against the Box in use (`paint_box`) and, for [`Request::UseBox`], the one
+    /// The command that fulfils this request, checked against the Box in use (`paint_box`) and, for [`Request::UseBox`] and [`Request::DrawOnTwo`], the one
     /// asked for (`asked`).
     ///
     /// # Errors
@@ -42,6 +42,28 @@ impl Request {
                     )));
                 }
                 Command::UseBox(UseBox { paint_box: Some(paint_box) })
+            }
+            Self::DrawOnTwo { together } => {
+                if let Some(t) = &together {
+                    t.check(piece.brief.medium).map_err(Refusal::Contradiction)?;
+                    let found = asked.ok_or_else(|| Refusal::Unknown("There is no such Box. Choose one from the list.".into()))?;
+                    let own = piece.paint_box.as_ref() == Some(&t.paint_box);
+                    if own && found.pigments.iter().all(|p| !p.white) {
+                        return Err(Refusal::Contradiction(format!(
+                            "\"{}\" has no white to lay over its washes. Put one in at Box, as titanium white, or choose another Box.",
+                            found.name
+                        )));
+                    }
+                    let (has, needs) = (found.medium.name(), t.second.box_medium().name());
+                    if has != needs {
+                        let what = t.second.name();
+                        return Err(Refusal::Contradiction(format!(
+                            "\"{}\" is a Box of {has}; {what} is taken from a Box of {needs}.",
+                            found.name
+                        )));
+                    }
+                }
+                Command::SetTogether(SetTogether { together })
             }
             Self::RenameZone { zone, name } => Command::RenameZone(RenameZone { zone, name: name.trim().to_owned() }),
             Self::SetImportance { zone, importance } => Command::SetImportance(SetImportance { zone, importance }),

@@ -9,6 +9,7 @@ use crate::mark::Mark;
 use crate::mixes::{self, Among, LetDown, Pan, ReachRow, Riskiest, Well, ZoneMix};
 use crate::next::{NextStep, next};
 use crate::order_of_work::{OrderOfWork, order_of_work};
+use crate::paints::second::{SecondOffer, offers};
 use crate::studies::loosened::loosened;
 use crate::travels::{Travels, travels};
 use crate::wall::loudness;
@@ -95,6 +96,8 @@ pub struct Derived {
     pub asked: Demands,
     /// Fingerprint of zones, locks and Box: compare with that of a search or study.
     pub basis: String,
+    /// What may join its medium.
+    pub seconds: Vec<SecondOffer>,
 }
 
 /// A map of places or masses by its digest.
@@ -236,6 +239,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
         findings: Vec::new(),
         asked: piece.asked(),
         basis: basis(piece, paint_box),
+        seconds: offers(piece.brief.medium),
     };
     let mut reach = None;
     if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
@@ -245,7 +249,8 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
         let name = |id: &PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
         derived.let_downs = mixes::let_downs(piece, &derived.mixes, &name);
         if piece.brief.medium == Medium::Watercolour {
-            derived.pans = mixes::pans(&mixes::pigments_of(paint_box, &piece.chosen.pigments));
+            let pans: Vec<_> = mixes::pigments_of(paint_box, &piece.chosen.pigments).into_iter().filter(|p| p.second.is_none()).collect();
+            derived.pans = mixes::pans(&pans);
         }
         derived.among = mixes::among(piece, &derived.mixes, &derived.order.zones, &recipes, &name);
         derived.riskiest = mixes::riskiest(piece, &derived.mixes);

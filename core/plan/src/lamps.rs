@@ -8,7 +8,8 @@ use crate::wording::{Difference, capital};
 use lean_colour::difference::ciede2000;
 use lean_colour::light::Light;
 use lean_colour::{Lab, Reflectance};
-use lean_media::opaque::{OIL, Paint};
+use lean_media::opaque::Paint;
+use lean_media::second::surface_of;
 use lean_media::{Ground, Layering, Medium, Parts, Pigment, State};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, Study, ZoneId};
@@ -78,7 +79,7 @@ fn spectrum(medium: Medium, ground: &Ground, paint_box: &PaintBox, mix: &Mix) ->
     if mix.layers.is_empty() {
         let of: Vec<(&Pigment, Parts)> =
             mix.amounts().into_iter().map(|(id, n)| Some((paint_box.find(id)?, Parts(n)))).collect::<Option<_>>()?;
-        return Some(Paint::mixed(&of).ok()?.opaque(OIL));
+        return Some(Paint::mixed(&of).ok()?.opaque(surface_of(of.iter().map(|(p, _)| *p))));
     }
     let find = |id: &lean_media::PigmentId| paint_box.find(id);
     let layers = mix.layers.iter().map(|l| l.general(medium, &find)).collect::<Option<Vec<_>>>()?.concat();

@@ -56,7 +56,7 @@ pub fn next(piece: &Piece, paint_box: Option<&PaintBox>) -> Option<NextStep> {
         return give_picture();
     }
     if piece.chosen.pigments.is_empty() {
-        let owned = paint_box.pigments.iter().filter(|p| !p.white).count();
+        let owned = paint_box.searched().iter().filter(|p| !p.white).count();
         let unit = if owned == 1 { piece.brief.medium.unit().to_owned() } else { format!("{}s", piece.brief.medium.unit()) };
         return step(
             NextAct::FindSet,

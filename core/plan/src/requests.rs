@@ -10,7 +10,7 @@ use lean_piece::paint_box::BoxId;
 use lean_piece::wall::{Candidate, Heard, Measure};
 use lean_piece::{
     Aim, Brief, Compositions, Dismissal, Importance, MassId, Mixing, Other, PlaneShape, Serves, Session, SheetSettings, StudyNumber,
-    Wished, ZoneId,
+    Together, Wished, ZoneId,
 };
 use lean_search::Demands;
 use serde::{Deserialize, Serialize};
@@ -29,6 +29,11 @@ pub enum Request {
     UseBox {
         /// Which.
         paint_box: BoxId,
+    },
+    /// Draw on a second Box, laid over the first medium or taken for the studies; nothing keeps to one medium.
+    DrawOnTwo {
+        /// What and from which Box.
+        together: Option<Together>,
     },
     /// Give a zone a name.
     RenameZone {

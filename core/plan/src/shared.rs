@@ -102,7 +102,7 @@ fn found(ask: &SharedAsk, pieces: &[Piece], among: Among, tables: &Tables, progr
     // What is lost is told, not forbidden: all sets are compared by the same measure.
     demands.families_may_go = true;
     let choice = Choice { locked, excluded, demands, grain: lean_recipes::Grain::Parts };
-    let asked = Ask { pigments: &ask.paint_box.pigments, medium: first.brief.medium, needs: &needs, choice: &choice, sizes };
+    let asked = Ask { pigments: ask.paint_box.searched(), medium: first.brief.medium, needs: &needs, choice: &choice, sizes };
     search(&asked, tables, progress, &|_| {})
 }
 

@@ -48,7 +48,7 @@ impl Layered {
         })
     }
 
-    fn list(&self, group: &[usize]) -> &[Form] {
+    pub(crate) fn list(&self, group: &[usize]) -> &[Form] {
         self.limits.mother_in(group).map_or(&[], |mother| &self.lists[group.len() - 1][at_place(mother)])
     }
 
@@ -237,6 +237,7 @@ pub fn mix_layers(medium: Medium, ground: &Ground, form: &Form, pigments: &[&Pig
     let layer = |(n, l): (usize, &Laying)| MixLayer {
         of: pigments.iter().zip(l.parts).filter(|(_, n)| *n > 0).map(part).collect(),
         how: how(medium, l, n == 0),
+        second: None,
         times: l.times,
         act: l.act,
         amounts: general.by_ref().take(l.times.into()).flat_map(|laid| laid.amounts()).collect(),

@@ -24,15 +24,17 @@ pub mod telling;
 pub mod wet;
 
 mod layered;
+mod over;
 
 pub use cost::{Cost, Target};
 pub use layered::{Layered, mix_layers};
 pub use mix::{Heap, Mix, MixLayer, Part};
+pub use over::Over;
 pub use technique::Technique;
 pub use wet::{Grain, Wet};
 
 use crate::technique::MOST_IN_RECIPE;
-use lean_media::{Ground, Medium, Pigment};
+use lean_media::{Ground, Medium, Pigment, Second};
 
 /// What a mix may be.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -70,7 +72,7 @@ fn at_place(mother: Option<(usize, f64)>) -> usize {
     mother.map_or(0, |(place, _)| place + 1)
 }
 
-/// The technique of a medium: recipes of `pigments` on `ground`. `white` is free in wet mixes; elsewhere it is `None`, and a white is one of `pigments`.
+/// The technique of a medium: recipes of `pigments` on `ground`; pigments of a second medium lie over the others. `white` is free in wet mixes; elsewhere it is `None`, and a white is one of `pigments`.
 pub fn technique(
     medium: Medium,
     ground: &Ground,
@@ -79,6 +81,10 @@ pub fn technique(
     limits: Limits,
     grain: Grain,
 ) -> Box<dyn Technique + Send> {
+    let over = pigments.iter().any(|p| p.second.is_some_and(Second::lies_over));
+    if over && let Some(over) = Over::of(medium, ground, pigments, limits) {
+        return Box::new(over);
+    }
     match Layered::of(medium, ground, pigments, limits) {
         Some(layered) => Box::new(layered),
         None => Box::new(Wet::of(pigments, white, limits, grain)),

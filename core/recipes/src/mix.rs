@@ -5,7 +5,7 @@ use lean_colour::Lab;
 use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
 use lean_media::forms::Act;
 use lean_media::layering::Binder;
-use lean_media::{Choices, Layer, Medium, Parts, Pigment, PigmentId};
+use lean_media::{Choices, Layer, Medium, Parts, Pigment, PigmentId, Second};
 use serde::{Deserialize, Serialize};
 
 /// A touch is one part to this many of all the rest. A choice.
@@ -43,6 +43,9 @@ pub struct MixLayer {
     pub of: Vec<Part>,
     /// How it is laid, in a few words: `middle wash`, `two coats`, `firm, twice`, `full, rubbed in`, `burnished`.
     pub how: String,
+    /// The second medium it is of; nothing where it is of the piece's own.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub second: Option<Second>,
     /// How many coats, layers or strokes it is.
     #[serde(default = "once")]
     #[cfg_attr(feature = "schema", schema(required = true))]
@@ -69,6 +72,9 @@ impl MixLayer {
         let adds = matches!(self.act, Act::Lay | Act::Rub);
         if adds && (of.is_empty() || self.amounts.is_empty()) {
             return None;
+        }
+        if let Some(second) = self.second {
+            return Some(self.amounts.iter().map(|n| second.layer(of[0], *n)).collect());
         }
         let choices = Choices::default().pastel;
         let rubbing = Rubbing(if self.act == Act::Rub { choices.rubbed } else { choices.crisp });
@@ -119,7 +125,9 @@ impl Mix {
             return Some(self.layers.iter().map(|l| l.general(medium, find)).collect::<Option<Vec<_>>>()?.concat());
         }
         let of = self.amounts().into_iter().map(|(id, n)| Some((find(id)?, Parts(n)))).collect::<Option<Vec<_>>>()?;
-        (medium.is_wet_opaque() && !of.is_empty()).then(|| vec![Layer::Paint { binder: Binder::Oil, of, film: None }])
+        let acrylic = of.iter().all(|(p, _)| p.second == Some(Second::Acrylic));
+        let binder = if acrylic { Binder::Acrylic } else { Binder::Oil };
+        (medium.is_wet_opaque() && !of.is_empty()).then(|| vec![Layer::Paint { binder, of, film: None }])
     }
 
     /// How much of each pigment is in it, as in `parts`; only the ratios mean something.

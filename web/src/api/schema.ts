@@ -46,7 +46,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A Box. */
+        /** A Box, alone or with what is taken from a second one. */
         get: operations["read_box"];
         put?: never;
         post?: never;
@@ -2810,6 +2810,8 @@ export interface components {
             /** @description What the set can reach, darkest first. */
             reach: components["schemas"]["ReachRow"][];
             riskiest?: components["schemas"]["Riskiest"] | null;
+            /** @description What may join its medium. */
+            seconds: components["schemas"]["SecondOffer"][];
             /** @description Every zone. */
             shapes: components["schemas"]["ZoneShape"][];
             /** @description Zones that lie in two masses of different light. */
@@ -4437,6 +4439,7 @@ export interface components {
             how: string;
             /** @description What it is of; several only where a wash is mixed, by parts of washes of equal strength; nothing where something is lifted or pressed. */
             of: components["schemas"]["Part"][];
+            second?: components["schemas"]["Second"] | null;
             /**
              * Format: int32
              * @description How many coats, layers or strokes it is.
@@ -4842,6 +4845,7 @@ export interface components {
             sheet: components["schemas"]["SheetSettings"];
             /** @description The studies made. */
             studies: components["schemas"]["Study"][];
+            together?: components["schemas"]["Together"] | null;
             wall?: components["schemas"]["Wall"] | null;
             wished?: components["schemas"]["Wished"] | null;
             /** @description Which zone every place belongs to. */
@@ -4967,6 +4971,7 @@ export interface components {
             owned: components["schemas"]["Owned"];
             /** @description Where its numbers come from. */
             provenance: components["schemas"]["Provenance"];
+            second?: components["schemas"]["Second"] | null;
             /** @description Bites into paper and hardly lifts. */
             staining: boolean;
             /**
@@ -5376,6 +5381,10 @@ export interface components {
             do: "use-box";
             /** @description Which. */
             paint_box: components["schemas"]["BoxId"];
+        } | {
+            /** @enum {string} */
+            do: "draw-on-two";
+            together?: components["schemas"]["Together"] | null;
         } | {
             /** @enum {string} */
             do: "rename-zone";
@@ -5819,6 +5828,20 @@ export interface components {
          * @enum {string}
          */
         Season: "spring" | "summer" | "autumn" | "winter";
+        /**
+         * @description What a second medium is.
+         * @enum {string}
+         */
+        Second: "pencil" | "pastel" | "body-colour" | "acrylic";
+        /** @description A second medium a piece may draw on. */
+        SecondOffer: {
+            /** @description The medium of the Boxes it is taken from. */
+            from: components["schemas"]["Medium"];
+            /** @description Which. */
+            second: components["schemas"]["Second"];
+            /** @description What it is for: `coloured pencil over it`. */
+            words: string;
+        };
         /** @description What was read. */
         Seen: {
             /** @description 36 bands from 380 to 730 nm where an instrument read them; empty where only a colour is known. */
@@ -6454,6 +6477,13 @@ export interface components {
          * @enum {string}
          */
         Tint: "warm" | "cool" | "neutral";
+        /** @description A second Box that a piece draws on. */
+        Together: {
+            /** @description The Box. */
+            paint_box: components["schemas"]["BoxId"];
+            /** @description What its pigments are laid as. */
+            second: components["schemas"]["Second"];
+        };
         /** @description A mix with its recipe in words. */
         ToldMix: {
             /** @description Its colour. */
@@ -6994,7 +7024,12 @@ export interface operations {
     };
     read_box: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What its pigments are laid as; nothing for a Box alone. */
+                second?: components["schemas"]["Second"] | null;
+                /** @description The second Box. */
+                from?: string | null;
+            };
             header?: never;
             path: {
                 id: string;

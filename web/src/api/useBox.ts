@@ -15,6 +15,7 @@ export function useBoxChange() {
     mutationFn: (call: () => Promise<BoxView>) => call(),
     onSuccess: (b) => {
       queries.setQueryData(["box", b.id], b);
+      queries.invalidateQueries({ queryKey: ["box", b.id] });
       queries.invalidateQueries({ queryKey: pieceKey(view.id) });
       queries.invalidateQueries({ queryKey: ["studio"] });
       queries.invalidateQueries({ queryKey: ["readings", b.id] });

@@ -67,10 +67,11 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
   const [place, selectPlace] = useState(0);
   const [massesShown, showMasses] = useState(false);
   const [carried, carry] = useState<BenchState["carried"]>(null);
-  const boxId = view.piece.paint_box;
+  const { paint_box: boxId, together } = view.piece;
+  const beside = together ? { second: together.second, from: together.paint_box } : {};
   const box = useQuery({
-    queryKey: ["box", boxId],
-    queryFn: () => answer(api.GET("/api/boxes/{id}", { params: { path: { id: boxId ?? "" } } })),
+    queryKey: ["box", boxId, ...Object.values(beside)],
+    queryFn: () => answer(api.GET("/api/boxes/{id}", { params: { path: { id: boxId ?? "" }, query: beside } })),
     enabled: !!boxId,
   });
   const put = useCallback(

@@ -1,5 +1,10 @@
 import { Modal } from "@mantine/core";
+import { lazy, Suspense } from "react";
+import { Link, useLocation } from "react-router";
+import { PAGES } from "../guide/pages";
 import styles from "./KeysHelp.module.css";
+
+const GuideText = lazy(() => import("../guide/GuideText").then((m) => ({ default: m.GuideText })));
 
 const KEYS: [string, string][] = [
   ["1 2 3 4 5 6 7 8", "Brief, Subject, Light, Lean set, Mixes, Studies, Piece, Box"],
@@ -24,20 +29,47 @@ const KEYS: [string, string][] = [
   ["Ctrl+Z", "undo; with Shift redo"],
   ["/", "find in the Box"],
   ["Esc", "back"],
-  ["?", "this list"],
+  ["?", "this help"],
 ];
 
+/** What a station is for, and every key. */
 export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {
+  const station = useLocation().pathname.split("/").pop();
+  const page = PAGES.find(([name]) => name === station)?.[0] ?? "start";
   return (
-    <Modal opened={opened} onClose={onClose} title="Keys" size="md" centered transitionProps={{ duration: 0 }}>
-      <dl className={styles.keys}>
-        {KEYS.map(([key, what]) => (
-          <div key={key}>
-            <dt className="figures">{key}</dt>
-            <dd>{what}</dd>
-          </div>
-        ))}
-      </dl>
+    <Modal
+      opened={opened}
+      onClose={onClose}
+      title="Help"
+      size={1040}
+      centered
+      transitionProps={{ duration: 0 }}
+      closeButtonProps={{ "aria-label": "Close the help" }}
+    >
+      <div className={styles.help}>
+        <section aria-label="This station">
+          {opened && (
+            <Suspense fallback={<p aria-busy="true">Fetching the page …</p>}>
+              <GuideText page={page} inside />
+            </Suspense>
+          )}
+          <p>
+            <Link to={`/guide/${page}`}>The whole guide, with pictures</Link> ·{" "}
+            <Link to="/guide/trust">How far to trust this</Link>
+          </p>
+        </section>
+        <section aria-labelledby="keys">
+          <h3 id="keys">Keys</h3>
+          <dl className={styles.keys}>
+            {KEYS.map(([key, what]) => (
+              <div key={key}>
+                <dt className="figures">{key}</dt>
+                <dd>{what}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      </div>
     </Modal>
   );
 }

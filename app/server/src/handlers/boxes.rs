@@ -9,13 +9,14 @@ use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use lean_media::pigment::Owned;
-use lean_media::{Medium, Pigment, PigmentId, library, pigment_file};
+use lean_media::{Medium, Pigment, PigmentId, Second, library, pigment_file};
 use lean_piece::paint_box::{BoxId, PaintBox, Swatch};
 use lean_plan::paints::greys::{GreyOver, greys_over};
 use lean_plan::paints::learned::swatches_of;
 use lean_plan::paints::starter::{SIZES, starter};
 use lean_plan::paints::strings::{Strings, strings as find_strings};
 use lean_plan::paints::{inventory, listed};
+use lean_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -62,13 +63,30 @@ fn checked(paint_box: &PaintBox) -> Result<(), Problem> {
     paint_box.check().map_err(Problem::unusable)
 }
 
-/// A Box.
-#[utoipa::path(get, path = "/api/boxes/{id}", operation_id = "read_box", params(("id" = String, Path)), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json")))]
-pub async fn read(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Json<BoxView>, Problem> {
+/// A second Box to look at together with one.
+#[derive(Deserialize, IntoParams)]
+pub struct Beside {
+    /// What its pigments are laid as; nothing for a Box alone.
+    second: Option<Second>,
+    /// The second Box.
+    from: Option<String>,
+}
+
+/// A Box, alone or with what is taken from a second one.
+#[utoipa::path(get, path = "/api/boxes/{id}", operation_id = "read_box", params(("id" = String, Path), Beside), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn read(State(studio): State<Studio>, Path(id): Path<String>, Query(beside): Query<Beside>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
             let paint_box = s.store.paint_box(&id)?;
+            let paint_box = match (beside.second, beside.from) {
+                (Some(second), Some(from)) => match s.store.paint_box(&BoxId(from)) {
+                    Ok(other) => paint_box.with(second, &other),
+                    Err(StoreError::NotFound(_)) => paint_box,
+                    Err(e) => return Err(e.into()),
+                },
+                _ => paint_box,
+            };
             Ok(Json(shown(s, id, &paint_box)?))
         })
         .await

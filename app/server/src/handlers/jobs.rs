@@ -7,7 +7,7 @@ use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
 use axum::response::sse::{Event, KeepAlive, Sse};
-use futures::{Stream, StreamExt};
+use futures::{Stream, StreamExt, stream};
 use std::convert::Infallible;
 use tokio_stream::wrappers::WatchStream;
 
@@ -34,11 +34,12 @@ pub async fn follow(
     Path(id): Path<u64>,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
     let job = studio.jobs.get(id).ok_or_else(|| gone(id))?;
-    let mut ended = false;
-    let steps = WatchStream::new(job.watch()).take_while(move |v| {
-        let go_on = !ended;
-        ended = v.finished;
-        futures::future::ready(go_on)
+    // The stream ends with the step that says so, not with the one that never comes after it.
+    let steps = stream::unfold(Some(WatchStream::new(job.watch())), |watched| async {
+        let mut watched = watched?;
+        let step = watched.next().await?;
+        let go_on = !step.finished;
+        Some((step, go_on.then_some(watched)))
     });
     let events = steps.map(|v| {
         let name = if v.finished { "done" } else { "progress" };

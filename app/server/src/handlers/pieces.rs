@@ -63,6 +63,7 @@ pub async fn change(State(studio): State<Studio>, Path(id): Path<i64>, In(change
             let current = s.box_of(&kept)?;
             let asked = match &change.request {
                 Request::UseBox { paint_box } => Some(s.store.paint_box(paint_box)?),
+                Request::DrawOnTwo { together: Some(t) } => Some(s.store.paint_box(&t.paint_box)?),
                 _ => None,
             };
             let command = change.request.into_command(&kept.piece, current.as_ref(), asked.as_ref())?;

@@ -238,3 +238,52 @@ async fn a_test_card_is_printed_painted_photographed_and_read_back() {
     let pens = get("/api/boxes/kite-pens/card.pdf?kind=orders&pigments=teal,ochre,raspberry".into()).await;
     assert_eq!(pens.0, StatusCode::OK);
 }
+
+#[tokio::test]
+async fn a_piece_draws_on_two_boxes_and_the_search_uses_both() {
+    let api = Api::demo();
+    let draw = |second: &str, from: &str| json!({ "do": "draw-on-two", "together": { "second": second, "paint_box": from } });
+    let ask = async |piece: i64, request: Value| {
+        let revision = api.piece(piece).await["revision"].clone();
+        api.ask("POST", &format!("/api/pieces/{piece}/requests"), Some(json!({ "base_revision": revision, "request": request }))).await
+    };
+    for (piece, request, words) in [
+        (3, draw("pencil", "hen-pans"), "taken from a Box of coloured pencil"),
+        (3, draw("acrylic", "bench-oils"), "does not go with alcohol marker"),
+        (2, draw("body-colour", "hen-pans"), "no white"),
+        (1, draw("pencil", "bell-pencils"), "another medium"),
+    ] {
+        let (status, problem) = ask(piece, request).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+        assert!(problem["detail"].as_str().unwrap().contains(words), "{problem}");
+    }
+    let (status, view) = ask(3, draw("pencil", "bell-pencils")).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
+    let both = api.ask("GET", "/api/boxes/kite-pens?second=pencil&from=bell-pencils", None).await.1;
+    let pencils = both["pigments"].as_array().unwrap().iter().filter(|p| p["second"] == "pencil").count();
+    assert_eq!(pencils, 24);
+
+    let (status, job) = api.ask("POST", "/api/pieces/3/search", None).await;
+    assert_eq!(status, StatusCode::ACCEPTED, "{job}");
+    // The stream ends by itself once the search is done: were it left open, this would never come back.
+    let events = text(&api, &format!("/api/jobs/{}/events", job["id"])).await;
+    assert!(events.contains("event: done"), "{events}");
+    let sizes = api.piece(3).await["piece"]["search"]["sizes"].clone();
+    let names = sizes.to_string();
+    assert!(names.contains("second:"), "some pencil serves this kite: {names}");
+
+    // A Box that is laid over is in use like any other, and comes back with the step that draws on it.
+    let spare = json!({ "name": "Spare pencils", "medium": "pencil", "starter": 6 });
+    assert_eq!(api.ask("POST", "/api/boxes", Some(spare)).await.0, StatusCode::CREATED);
+    assert_eq!(ask(3, draw("pencil", "spare-pencils")).await.0, StatusCode::OK);
+    let (status, problem) = api.ask("DELETE", "/api/boxes/spare-pencils", None).await;
+    assert_eq!(status, StatusCode::CONFLICT, "{problem}");
+    assert_eq!(ask(3, json!({ "do": "draw-on-two", "together": null })).await.0, StatusCode::OK);
+    assert_eq!(api.ask("DELETE", "/api/boxes/spare-pencils", None).await.0, StatusCode::NO_CONTENT);
+    let revision = api.piece(3).await["revision"].clone();
+    let (status, view) = api.ask("POST", "/api/pieces/3/undo", Some(json!({ "base_revision": revision }))).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
+    assert_eq!(view["piece"]["together"]["paint_box"], "spare-pencils");
+    let boxes = api.ask("GET", "/api/studio", None).await.1["boxes"].to_string();
+    assert!(boxes.contains("Spare pencils"), "{boxes}");
+}

@@ -17,6 +17,7 @@ use crate::opaque::SurfaceOptics;
 use crate::pigment::{Parts, Pigment, PigmentId};
 use lean_colour::{BANDS, Reflectance};
 use serde::{Deserialize, Serialize};
+use std::sync::LazyLock;
 use thiserror::Error;
 
 /// What a paint is bound in.
@@ -238,6 +239,19 @@ impl Layering<'_> {
     /// # Errors
     /// See [`Refused`].
     pub fn lay_with(&self, state: State, choices: &Choices) -> Result<Laid, Refused> {
+        Ok(self.built(state, choices)?.seen())
+    }
+
+    /// What lies there, dry, ready for one thing more.
+    ///
+    /// # Errors
+    /// See [`Refused`].
+    pub fn beneath(&self) -> Result<Beneath, Refused> {
+        let built = self.built(State::Dry, &CHOICES)?;
+        Ok(Beneath { inside: built.inside, top: built.top })
+    }
+
+    fn built<'c>(&'c self, state: State, choices: &'c Choices) -> Result<Building<'c>, Refused> {
         self.layers.iter().try_for_each(check)?;
         self.count()?;
         let mut building = Building::on(self.ground, state, choices);
@@ -247,16 +261,10 @@ impl Layering<'_> {
             // A run of one medium is one step: its layers dissolve, overlap or rub into each other.
             let run = rest.iter().take_while(|l| std::mem::discriminant(&family(l)) == std::mem::discriminant(&family(first))).count();
             let (now, later) = rest.split_at(run);
-            match family(first) {
-                Family::Paint => now.iter().try_for_each(|l| paint::lay(&mut building, l))?,
-                Family::Wash => wash::lay(&mut building, now)?,
-                Family::Ink => ink::lay(&mut building, now)?,
-                Family::Pencil => pencil::lay(&mut building, now)?,
-                Family::Pastel => pastel::lay(&mut building, now)?,
-            }
+            building.lay(now)?;
             rest = later;
         }
-        Ok(building.seen())
+        Ok(building)
     }
 
     fn count(&self) -> Result<(), Refused> {
@@ -280,6 +288,28 @@ impl Layering<'_> {
 impl Layer<'_> {
     fn adds(&self) -> bool {
         !matches!(self, Self::Lifting | Self::Blender | Self::Burnishing)
+    }
+}
+
+static CHOICES: LazyLock<Choices> = LazyLock::new(Choices::default);
+
+/// What lies on a ground and has dried: another medium may be laid over it again and again without laying it anew.
+#[derive(Clone, Debug)]
+pub struct Beneath {
+    inside: [f64; BANDS],
+    top: Top,
+}
+
+impl Beneath {
+    /// The reflectance with one layer of another medium over it on the same ground; nothing is counted against what the ground takes.
+    ///
+    /// # Errors
+    /// See [`Refused`].
+    pub fn under(&self, ground: &Ground, layer: &Layer) -> Result<Reflectance, Refused> {
+        check(layer)?;
+        let mut building = Building { inside: self.inside, top: self.top, ..Building::on(ground, State::Dry, &CHOICES) };
+        building.lay(&[layer])?;
+        Ok(building.seen().reflectance)
     }
 }
 
@@ -381,6 +411,18 @@ struct Building<'c> {
 impl<'c> Building<'c> {
     fn on(ground: &'c Ground, state: State, choices: &'c Choices) -> Self {
         Self { ground, choices, state, inside: ground.inside.0, top: Top::Veil(choices.paper_veil), remarks: Vec::new() }
+    }
+
+    /// Lays a run of one medium.
+    fn lay(&mut self, run: &[&Layer]) -> Result<(), Refused> {
+        let Some(first) = run.first() else { return Ok(()) };
+        match family(first) {
+            Family::Paint => run.iter().try_for_each(|l| paint::lay(self, l)),
+            Family::Wash => wash::lay(self, run),
+            Family::Ink => ink::lay(self, run),
+            Family::Pencil => pencil::lay(self, run),
+            Family::Pastel => pastel::lay(self, run),
+        }
     }
 
     fn remark(&mut self, text: String) {

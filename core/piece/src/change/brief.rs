@@ -5,8 +5,9 @@ use crate::Piece;
 use crate::brief::Brief;
 use crate::intent::Intent;
 use crate::paint_box::BoxId;
+use crate::together::{Together, is_of_second};
 use crate::units::Size;
-use lean_media::ground;
+use lean_media::{PigmentId, ground};
 use serde::{Deserialize, Serialize};
 
 /// Title, medium, ground and size.
@@ -33,6 +34,7 @@ impl Change for SetBrief {
     fn apply(self, piece: &mut Piece) {
         if self.brief.medium != piece.brief.medium {
             draw_on(piece, None);
+            piece.together = None;
         }
         piece.brief = self.brief;
     }
@@ -87,6 +89,39 @@ fn draw_on(piece: &mut Piece, paint_box: Option<BoxId>) {
     piece.studies.clear();
     piece.chosen_study = None;
     piece.scheme = None;
+}
+
+/// Draw on a second Box, laid over the first medium or taken for the studies. What names pigments of an earlier second Box goes.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+pub struct SetTogether {
+    /// What and from which Box; `None` keeps to one medium.
+    pub together: Option<Together>,
+}
+
+impl Change for SetTogether {
+    fn describe(&self) -> String {
+        match &self.together {
+            Some(t) => format!("{} as a second medium", t.second.name()),
+            None => "one medium alone".into(),
+        }
+    }
+
+    fn check(&self, piece: &Piece) -> Result<(), Refusal> {
+        self.together.as_ref().map_or(Ok(()), |t| t.check(piece.brief.medium).map_err(Refusal::Contradiction))
+    }
+
+    fn apply(self, piece: &mut Piece) {
+        if self.together != piece.together {
+            let own = |p: &PigmentId| !is_of_second(p);
+            piece.locked.retain(own);
+            piece.excluded.retain(own);
+            piece.chosen.pigments.retain(own);
+            piece.search = None;
+            piece.studies.clear();
+            piece.chosen_study = None;
+        }
+        piece.together = self.together;
+    }
 }
 
 fn check_size(size: Size) -> Result<(), Refusal> {

@@ -14,7 +14,7 @@ mod undo;
 mod wall;
 mod zones;
 
-pub use brief::{SetBrief, SetIntent, UseBox};
+pub use brief::{SetBrief, SetIntent, SetTogether, UseBox};
 pub use easel::SetEasel;
 pub use light::SetLighting;
 pub use log::{SetDismissed, SetSessions};
@@ -116,6 +116,7 @@ commands![
     SetBrief,
     SetIntent,
     UseBox,
+    SetTogether,
     SetWall,
     SetLighting,
     SetReference,

@@ -104,7 +104,7 @@ impl Change for GoOn {
 
     fn apply(self, piece: &mut Piece) {
         let Some(study) = piece.studies.iter().find(|s| s.number == self.number) else { return };
-        let (pigments, scheme) = (study.pigments.clone(), study.scheme.clone());
+        let (pigments, scheme) = (piece.set_with(study), study.scheme.clone());
         for (zone, target) in self.targets {
             piece.change(zone, |z| *z = z.retargeted(target));
         }

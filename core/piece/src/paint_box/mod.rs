@@ -65,7 +65,7 @@ impl PaintBox {
     /// Says how many there are, and what to do.
     pub fn searchable(&self, excluded: &[PigmentId]) -> Result<(), String> {
         let away: HashSet<&PigmentId> = self.away().chain(excluded).collect();
-        let n = self.pigments.iter().filter(|p| !p.white && !away.contains(&p.id)).count();
+        let n = self.searched().iter().filter(|p| !p.white && !away.contains(&p.id)).count();
         if n > MOST_SEARCHED {
             return Err(format!(
                 "{n} pigments are more than the {MOST_SEARCHED} that can be gone through at once. Leave some out at Lean set, or part them over two Boxes."

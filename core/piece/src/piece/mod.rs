@@ -19,6 +19,7 @@ use crate::session::Session;
 use crate::set::aim::{Aim, Mixing};
 use crate::set::{ChosenSet, SearchKept};
 use crate::studies::{Scheme, SheetSettings, Study, StudyNumber};
+use crate::together::Together;
 use crate::wall::Wall;
 use crate::zones::{Cut, Mass, MassId, Zone, ZoneId};
 use lean_colour::{Lab, Temperature};
@@ -64,6 +65,9 @@ pub struct Piece {
     pub wished: Option<Wished>,
     /// The Box it draws on.
     pub paint_box: Option<BoxId>,
+    /// A second medium, and the Box it is taken from.
+    #[serde(default)]
+    pub together: Option<Together>,
     /// What it is made from.
     pub reference: Option<Reference>,
     /// Which zone every place belongs to.
@@ -138,6 +142,7 @@ impl Piece {
             chart: None,
             wished: None,
             paint_box: None,
+            together: None,
             reference: None,
             zone_map: None,
             cut: None,

@@ -81,7 +81,7 @@ impl Piece {
         let mut excluded = self.excluded.clone();
         excluded.extend(paint_box.away().filter(|id| !self.locked.contains(id)).cloned());
         let choice = Choice { locked: self.locked.clone(), excluded, demands: self.asked(), grain: self.searched_grain() };
-        Asked { pigments: &paint_box.pigments, medium: self.brief.medium, needs, choice, sizes }
+        Asked { pigments: paint_box.searched(), medium: self.brief.medium, needs, choice, sizes }
     }
 }
 

@@ -5,7 +5,8 @@ use crate::mark::Mark;
 use crate::wording::{self, Difference};
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Share, Steps, Temperature};
-use lean_media::{Ground, Medium, Pigment, PigmentId, forms};
+use lean_media::second::surface_of;
+use lean_media::{Ground, Layering, Medium, Pigment, PigmentId, Second, State, forms};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::{Wanted, targets, wanted};
 use lean_piece::{Piece, ZoneId};
@@ -104,7 +105,10 @@ pub fn pigments_of<'a>(paint_box: &'a PaintBox, set: &[PigmentId]) -> Vec<&'a Pi
 /// it. Numbers follow `set`.
 pub fn technique_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dyn Technique + Send> {
     let (medium, asked) = (piece.brief.medium, piece.asked());
-    let white = white_of(&paint_box.pigments, medium);
+    // What is studied in acrylic is let down with the white of the acrylics.
+    let acrylic = set.first().is_some_and(|p| p.second == Some(Second::Acrylic));
+    let of_one_kind: Vec<Pigment> = paint_box.pigments.iter().filter(|p| p.second.is_some() == acrylic).cloned().collect();
+    let white = white_of(&of_one_kind, medium);
     let mut pigments: Vec<&Pigment> = set.to_vec();
     if !medium.is_wet_opaque() {
         pigments.extend(white);
@@ -196,7 +200,7 @@ pub fn reach_of(piece: &Piece, paint_box: &PaintBox) -> Option<Reach> {
         let technique = technique_of(piece, paint_box, &set);
         return reach_within(&Recipes::of(technique.as_ref()));
     }
-    let each = paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| {
+    let each = paint_box.searched().iter().filter(|p| !p.white).filter_map(|p| {
         let technique = technique_of(piece, paint_box, &[p]);
         reach_within(&Recipes::of(technique.as_ref()))
     });
@@ -257,10 +261,15 @@ pub fn wells(piece: &Piece, paint_box: &PaintBox, recipes: &Recipes, mixes: &[Zo
 
 /// Colour of a pigment alone as it is usually tried: opaque in oil, one layer on the ground elsewhere.
 pub fn swatch(medium: Medium, ground: &Ground, pigment: &Pigment) -> Lab {
-    use lean_media::opaque::{OIL, Paint};
+    use lean_media::opaque::Paint;
+    if let Some(touch) = pigment.second.filter(|s| s.lies_over()) {
+        let layers = vec![touch.layer(pigment, touch.amount(touch.touches().len() - 1, 1.0))];
+        return Layering { ground, layers }.lay(State::Dry).map_or(ground.lab, |l| l.reflectance.xyz().lab());
+    }
     let laid = forms::swatch(medium).zip(forms::Prepared::<f64>::of(medium, &[pigment], ground));
     match laid {
         Some((form, prepared)) => prepared.colour(&[0], &form),
-        None => Paint::mixed(&[(pigment, lean_media::Parts(1.0))]).map_or(Lab::new(0.0, 0.0, 0.0), |p| p.opaque(OIL).xyz().lab()),
+        None => Paint::mixed(&[(pigment, lean_media::Parts(1.0))])
+            .map_or(Lab::new(0.0, 0.0, 0.0), |p| p.opaque(surface_of([pigment])).xyz().lab()),
     }
 }

@@ -81,7 +81,11 @@ fn name(paint_box: &PaintBox, id: &PigmentId) -> String {
 /// Pigments at hand for a correction: the set in use, what is in the swatch, and white.
 fn at_hand<'a>(piece: &Piece, paint_box: &'a PaintBox, swatch: &Swatch) -> Vec<&'a Pigment> {
     let inside = swatch.pigments();
-    paint_box.pigments.iter().filter(|p| p.white || piece.chosen.pigments.contains(&p.id) || inside.contains(&&p.id)).collect()
+    paint_box
+        .pigments
+        .iter()
+        .filter(|p| (p.white && p.second.is_none()) || piece.chosen.pigments.contains(&p.id) || inside.contains(&&p.id))
+        .collect()
 }
 
 /// An addition that was tried: its charge, how much of what, and what it becomes.

@@ -160,6 +160,7 @@ pub fn of_colour(medium: Medium, name: &str, lab: Lab) -> Pigment {
         model: None,
         doubt: None,
         owned: Owned::default(),
+        second: None,
     }
 }
 

@@ -11,6 +11,7 @@ pub mod inventory;
 pub mod learned;
 pub mod listed;
 pub mod moved;
+pub mod second;
 pub mod starter;
 pub mod strings;
 pub mod trial;

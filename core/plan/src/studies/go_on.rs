@@ -27,7 +27,7 @@ pub fn go_on(
     let zone = |z: &Zone| z.retargeted(targets.iter().find(|(id, _)| *id == z.id).map_or(z.target, |(_, lab)| *lab));
     let next = Piece {
         zones: piece.zones.iter().map(zone).collect(),
-        chosen: ChosenSet { pigments: study.pigments.clone() },
+        chosen: ChosenSet { pigments: piece.set_with(study) },
         scheme: Some(study.scheme.clone()),
         ..piece.clone()
     };

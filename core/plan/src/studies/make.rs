@@ -39,6 +39,7 @@ pub fn make(
     shown: &dyn Fn(&Study),
 ) -> Result<Vec<Study>, NoAnswer> {
     let plan = Plan::of(piece, paint_box, tables)?;
+    let (piece, paint_box) = (&plan.piece, &plan.paint_box);
     let mut made = Vec::new();
     let mut add = |scheme: Scheme, wanted: &[Lab], stage: &Stage| -> Result<(), NoAnswer> {
         made.push(plan.study(StudyNumber(made.len() as u8 + 1), scheme, wanted, stage)?);
@@ -98,20 +99,30 @@ fn single_colours(piece: &Piece, paint_box: &PaintBox) -> Vec<(f64, Lab)> {
 }
 
 struct Plan<'a> {
-    piece: &'a Piece,
-    paint_box: &'a PaintBox,
+    piece: Piece,
+    /// The Box studies are made from.
+    paint_box: PaintBox,
     tables: &'a Tables,
+    /// Fingerprint of what they are made from.
+    basis: String,
     size: usize,
     /// Value and colour of every pigment alone and with white.
     singles: Vec<(f64, Lab)>,
 }
 
 impl<'a> Plan<'a> {
-    fn of(piece: &'a Piece, paint_box: &'a PaintBox, tables: &'a Tables) -> Result<Self, NoAnswer> {
+    fn of(piece: &Piece, paint_box: &PaintBox, tables: &'a Tables) -> Result<Self, NoAnswer> {
         if piece.zones.is_empty() {
             return Err(NoAnswer::NoTargets);
         }
-        Ok(Self { piece, paint_box, tables, size: size_of_sets(piece, paint_box), singles: single_colours(piece, paint_box) })
+        let basis = basis(piece, Some(paint_box));
+        let (drawn_on, mut piece) = (paint_box.for_studies(), piece.clone());
+        // Studies in acrylic know nothing of what is decided about the oils.
+        piece.locked.retain(|id| drawn_on.find(id).is_some());
+        piece.excluded.retain(|id| drawn_on.find(id).is_some());
+        piece.demands.mother.take_if(|m| drawn_on.find(&m.pigment).is_none());
+        let (size, singles) = (size_of_sets(&piece, &drawn_on), single_colours(&piece, &drawn_on));
+        Ok(Self { piece, paint_box: drawn_on, tables, basis, size, singles })
     }
 
     /// What the wanted colours would cost from single pigments and their tints alone: a quick measure of what this Box finds easy,
@@ -135,14 +146,14 @@ impl<'a> Plan<'a> {
     /// Evaluates the recipes of all studies at once: they are the same recipes for other colours.
     fn prepare(&self, chosen: &[Planned], progress: &dyn Progress) -> Result<(), NoAnswer> {
         let asked: Vec<Asked> =
-            chosen.iter().map(|(s, wanted)| self.piece.ask(self.paint_box, vec![self.need(s, wanted)], self.size..=self.size)).collect();
+            chosen.iter().map(|(s, wanted)| self.piece.ask(&self.paint_box, vec![self.need(s, wanted)], self.size..=self.size)).collect();
         self.tables.prepare(&asked.iter().map(Asked::ask).collect::<Vec<_>>(), progress)
     }
 
     /// The best set of the usual size, or of the largest that what is asked and the game leave pigments for.
     fn best_set(&self, need: &Need, progress: &dyn Progress) -> Result<SetFound, NoAnswer> {
         let of = |size: usize| {
-            let asked = self.piece.ask(self.paint_box, vec![need.clone()], size..=size);
+            let asked = self.piece.ask(&self.paint_box, vec![need.clone()], size..=size);
             search(&asked.ask(), self.tables, progress, &|_| {})
         };
         let mut size = self.size;
@@ -166,7 +177,7 @@ impl<'a> Plan<'a> {
         let need = self.need(&scheme, wanted);
         let cost = need.cost;
         let set = self.best_set(&need, progress)?;
-        let technique = technique_of(self.piece, self.paint_box, &pigments_of(self.paint_box, &set.pigments));
+        let technique = technique_of(&self.piece, &self.paint_box, &pigments_of(&self.paint_box, &set.pigments));
         let recipes = Recipes::of(technique.as_ref());
         // Another light and colours from elsewhere have an order of warm and cool of their own.
         let mixes = if free || matches!(scheme, Scheme::Light { .. } | Scheme::Borrowed { .. } | Scheme::Former) {
@@ -174,7 +185,7 @@ impl<'a> Plan<'a> {
             choose_together(&recipes, wanted, cost, &Held { pairs: &[], ceilings: &ceilings })
         } else {
             let ceilings: Vec<f64> = self.piece.zones.iter().map(ceiling).collect();
-            choose_together(&recipes, wanted, cost, &Held { pairs: &ordered_pairs(self.piece), ceilings: &ceilings })
+            choose_together(&recipes, wanted, cost, &Held { pairs: &ordered_pairs(&self.piece), ceilings: &ceilings })
         };
         Ok(Study {
             number,
@@ -189,7 +200,7 @@ impl<'a> Plan<'a> {
                 .zip(mixes)
                 .map(|((z, w), mix)| StudyMix { zone: z.id, wanted: *w, mix, then: self.handed_over(z, *w, &recipes, cost) })
                 .collect(),
-            basis: basis(self.piece, Some(self.paint_box)),
+            basis: self.basis.clone(),
             reason: String::new(),
             minutes: 0,
             made: None,

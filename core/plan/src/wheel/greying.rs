@@ -30,7 +30,7 @@ const BEST: usize = 2;
 
 /// For each pigment that has a hue its best opposites, greyest first, from the pigments of the Box that are not left out of the piece.
 pub fn threads(piece: &Piece, paint_box: &PaintBox) -> Vec<Thread> {
-    let free = paint_box.pigments.iter().filter(|p| !p.white && !piece.excluded.contains(&p.id));
+    let free = paint_box.own().iter().filter(|p| !p.white && !piece.excluded.contains(&p.id));
     let coloured: Vec<(&Pigment, Lab)> = free.filter_map(|p| Some((p, vivid(piece, paint_box, p)?))).collect();
     let pairs: Vec<(usize, usize)> = (0..coloured.len()).flat_map(|i| (i + 1..coloured.len()).map(move |j| (i, j))).collect();
     let greys: Vec<(usize, usize, Lab, String)> = pairs

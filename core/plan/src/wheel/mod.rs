@@ -78,7 +78,7 @@ impl<'a> Wheel<'a> {
     /// The hue of the pigment that really greys the one nearest to `hue`: of all mixes of two, no lighter than their tints begin, the greyest.
     fn own(&self, hue: f64) -> Option<f64> {
         let coloured: Vec<(&Pigment, Lab)> =
-            self.paint_box.pigments.iter().filter(|p| !p.white).filter_map(|p| Some((p, self.vivid(p)?))).collect();
+            self.paint_box.own().iter().filter(|p| !p.white).filter_map(|p| Some((p, self.vivid(p)?))).collect();
         let asked = *coloured.iter().min_by(|a, b| off(a.1.hue().0, hue).total_cmp(&off(b.1.hue().0, hue)))?;
         let greyest = coloured.iter().filter(|(p, _)| p.id != asked.0.id).filter_map(|other| {
             let (grey, _) = greying::greyest(self.piece, self.paint_box, asked, *other)?;

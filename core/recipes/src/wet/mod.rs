@@ -12,8 +12,9 @@ use crate::technique::{Listed, Quick, Technique};
 use crate::{Limits, PLACES, at_place};
 use lean_colour::difference::Nearby;
 use lean_colour::{BANDS, Lab, Light, Reflectance};
-use lean_media::lanes::{Colours, LANES, Lane, Spectrum, colours_of_all, growth};
-use lean_media::opaque::{OIL, masstone};
+use lean_media::lanes::{Colours, Front, LANES, Lane, Spectrum, colours_of_all, growth};
+use lean_media::opaque::{SurfaceOptics, masstone};
+use lean_media::second::surface_of;
 use lean_media::{Pigment, PigmentId};
 use let_downs::amounts_of;
 use parts::Pattern;
@@ -135,6 +136,8 @@ pub struct Wet {
     narrow: Vec<Spectrum>,
     /// `[pigments][place of the mother colour]`.
     lists: [[List; PLACES]; 4],
+    /// How its surface reflects: as oil, or as acrylic.
+    surface: SurfaceOptics,
     /// Which amounts can be seen; `None` where every recipe is listed, seen or not.
     visible: Option<Visible>,
     limits: Limits,
@@ -166,6 +169,7 @@ impl Wet {
             wide: all.iter().map(|p| (p.k.clone(), p.s.clone())).collect(),
             narrow: all.iter().map(|p| Spectrum::of(p)).collect(),
             lists: std::array::from_fn(|n| std::array::from_fn(|mother| list(n, mother))),
+            surface: surface_of(all.iter().copied()),
             visible: None,
             limits,
         };
@@ -201,7 +205,7 @@ impl Wet {
                 k += n / total * self.wide[*p].0[band];
                 s += n / total * self.wide[*p].1[band];
             }
-            *out = OIL.outside(masstone(k, s));
+            *out = self.surface.outside(masstone(k, s));
         }
         Reflectance(r).xyz().lab()
     }
@@ -225,8 +229,8 @@ impl Wet {
 
     /// How the tristimulus values of a mix grow with each amount, see [`lean_media::lanes::growth`].
     fn growth(&self, places: [usize; 4], amounts: [f64; 4]) -> [[f64; 3]; 4] {
-        let turned = 1.0 - OIL.k2;
-        let gain = (1.0 - OIL.k1) * turned;
+        let turned = 1.0 - self.surface.k2;
+        let gain = (1.0 - self.surface.k1) * turned;
         let mut sums = [[0.0; 3]; 4];
         for (band, w) in Light::Daylight.weights().iter().enumerate() {
             let of = places.map(|p| (self.wide[p].0[band], self.wide[p].1[band]));
@@ -276,7 +280,7 @@ impl Technique for Wet {
         out.amounts
             .extend(eights.map(|e| -> [Lane; 4] { std::array::from_fn(|p| std::array::from_fn(|i| list.amounts[p][e[i] as usize])) }));
         out.colours.resize(out.amounts.len(), Colours::NONE);
-        colours_of_all(self.places(group).map(|p| &self.narrow[p]), &out.amounts, &mut out.colours);
+        colours_of_all(self.places(group).map(|p| &self.narrow[p]), &out.amounts, Front::of(self.surface), &mut out.colours);
     }
 
     fn quick_slips(&self, group: &[usize], of: &mut Quick, which: &[usize], _matters: &[f32]) -> Vec<f32> {

@@ -23,6 +23,7 @@ pub fn pigment(id: &str, k: Vec<f64>, s: Vec<f64>, white: bool) -> Pigment {
         model: None,
         doubt: None,
         owned: lean_media::pigment::Owned::default(),
+        second: None,
     }
 }
 

@@ -180,6 +180,7 @@ export function BriefRoom() {
             e.currentTarget.value && changes.request({ do: "use-box", paint_box: e.currentTarget.value })
           }
         />
+        <SecondMedium boxes={studio.data?.boxes ?? []} />
         {boxes.length === 0 && studio.data && (
           <p>There is no Box of {mediumName(brief.medium)} yet. Start one at Box.</p>
         )}
@@ -193,6 +194,37 @@ export function BriefRoom() {
         </figcaption>
       </figure>
     </div>
+  );
+}
+
+/** What joins the medium of the piece, and the Box it is taken from. */
+function SecondMedium({ boxes }: { boxes: Schemas["BoxLine"][] }) {
+  const { view, changes } = useBench();
+  const { together } = view.piece;
+  const choices = view.derived.seconds.flatMap((s) =>
+    boxes
+      .filter((b) => b.medium === s.from)
+      .map((b) => ({ value: `${s.second} ${b.id}`, label: `${s.words}, from ${b.name}`, second: s.second, box: b.id })),
+  );
+  if (!view.derived.seconds.length) return null;
+  return (
+    <NativeSelect
+      label="Second medium"
+      value={together ? `${together.second} ${together.paint_box}` : ""}
+      description={
+        choices.length
+          ? undefined
+          : `None of your Boxes can join: ${view.derived.seconds.map((s) => s.words).join("; ")}.`
+      }
+      data={[{ value: "", label: "none: one medium alone" }, ...choices.map(({ value, label }) => ({ value, label }))]}
+      onChange={(e) => {
+        const chosen = choices.find((c) => c.value === e.currentTarget.value);
+        changes.request({
+          do: "draw-on-two",
+          together: chosen ? { second: chosen.second, paint_box: chosen.box } : null,
+        });
+      }}
+    />
   );
 }
 

@@ -50,7 +50,7 @@ export function BoxShelf() {
       <div className={styles.bands} style={{ background: ground }}>
         {BANDS.map(([from, to]) => {
           const inBand = box.pigments.filter(
-            (p) => p.mark.value >= from && p.mark.value < to && fits(p.name, p.colour_index),
+            (p) => p.second !== "acrylic" && p.mark.value >= from && p.mark.value < to && fits(p.name, p.colour_index),
           );
           if (!inBand.length) return null;
           inBand.sort((a, b) => a.mark.temperature - b.mark.temperature);

@@ -108,7 +108,7 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
         <p className={styles.first}>
           {running
             ? "Going through every recipe of up to three pigments for every zone."
-            : `From the ${box.pigments.filter((p) => !p.white).length} in ${box.name}, the exact best set of each size up to ${view.piece.aim.largest} for these ${view.piece.zones.length} zones. ${free(brief.medium)}`}
+            : `From the ${box.pigments.filter((p) => !p.white && p.second !== "acrylic").length} in ${box.name}, the exact best set of each size up to ${view.piece.aim.largest} for these ${view.piece.zones.length} zones. ${free(brief.medium)}`}
         </p>
       )}
       <Asked />
