@@ -23,6 +23,10 @@ const Subject = lazy(() => import("./stations/subject/Subject").then((m) => ({ d
 const Light = lazy(() => import("./stations/light/Light").then((m) => ({ default: m.Light })));
 const Drills = lazy(() => import("./stations/drills/Drills").then((m) => ({ default: m.Drills })));
 const Journal = lazy(() => import("./stations/journal/Journal").then((m) => ({ default: m.Journal })));
+const Device = lazy(() => import("./stations/device/Device").then((m) => ({ default: m.Device })));
+const DevicePiece = lazy(() => import("./stations/device/DevicePiece").then((m) => ({ default: m.DevicePiece })));
+const DeviceBox = lazy(() => import("./stations/device/DeviceBox").then((m) => ({ default: m.DeviceBox })));
+const Pair = lazy(() => import("./stations/device/Pair").then((m) => ({ default: m.Pair })));
 const Guide = lazy(() => import("./stations/guide/Guide").then((m) => ({ default: m.Guide })));
 const Keeping = lazy(() => import("./stations/keeping/Keeping").then((m) => ({ default: m.Keeping })));
 const Learnt = lazy(() => import("./stations/journal/Learnt").then((m) => ({ default: m.Learnt })));
@@ -57,6 +61,10 @@ const router = createBrowserRouter([
       },
       { path: "/journal", element: <Journal /> },
       { path: "/journal/learnt", element: <Learnt /> },
+      { path: "/device", element: <Device /> },
+      { path: "/device/pieces/:id", element: <DevicePiece /> },
+      { path: "/device/boxes/:id", element: <DeviceBox /> },
+      { path: "/pair", element: <Pair /> },
       { path: "/keeping", element: <Keeping /> },
       { path: "/guide", element: <Guide /> },
       { path: "/guide/:page", element: <Guide /> },

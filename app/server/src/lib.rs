@@ -17,5 +17,6 @@ pub mod print;
 pub mod problem;
 pub mod router;
 pub mod serving;
+pub mod sharing;
 pub mod state;
 pub mod views;

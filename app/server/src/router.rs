@@ -1,9 +1,10 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, keeping, maps, others,
-    pieces, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
+    borrowed, boxes, cards, damaged, devices, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, keeping, maps,
+    others, pieces, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
 };
+use crate::sharing::door;
 use crate::state::Studio;
 use crate::{frontend, guard};
 use axum::body::Bytes;
@@ -96,6 +97,11 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(wall::put))
         .routes(routes!(wall::look))
         .routes(routes!(wall::mocked_up))
+        .routes(routes!(devices::list))
+        .routes(routes!(devices::code))
+        .routes(routes!(devices::away))
+        .routes(routes!(devices::pair))
+        .routes(routes!(easel::did))
         .routes(routes!(field_notes::list, field_notes::create))
         .routes(routes!(field_notes::photo))
         .routes(routes!(field_notes::look))
@@ -175,8 +181,18 @@ pub fn description() -> Description {
     described().1
 }
 
-/// The server's router over a studio.
+/// The server's router over a studio, for this machine.
 pub fn router(studio: Studio) -> Router {
+    guarded(|r| r.layer(middleware::from_fn(guard::only_ourselves))).with_state(studio)
+}
+
+/// The same for devices that come over the network.
+pub fn router_for_devices(studio: Studio) -> Router {
+    let door = middleware::from_fn_with_state(studio.clone(), door::only_paired);
+    guarded(|r| r.layer(door)).with_state(studio)
+}
+
+fn guarded(guard: impl FnOnce(Router<Studio>) -> Router<Studio>) -> Router<Studio> {
     let (api, description) = described();
     // Made into text once: every connection holds the router, and a description of its own would weigh megabytes.
     let description = Bytes::from(serde_json::to_vec(&description).unwrap_or_default());
@@ -184,11 +200,12 @@ pub fn router(studio: Studio) -> Router {
     let header = |name: &'static str, value: &'static str| {
         SetResponseHeaderLayer::if_not_present(HeaderName::from_static(name), HeaderValue::from_static(value))
     };
-    api.route("/api/openapi.json", get(described))
+    let open = api
+        .route("/api/openapi.json", get(described))
         .fallback(frontend::page)
         .method_not_allowed_fallback(wrong_method)
-        .layer(DefaultBodyLimit::max(MOST_WORDS))
-        .layer(middleware::from_fn(guard::only_ourselves))
+        .layer(DefaultBodyLimit::max(MOST_WORDS));
+    guard(open)
         .layer(CompressionLayer::new())
         .layer(header("x-content-type-options", "nosniff"))
         .layer(header("referrer-policy", "same-origin"))
@@ -196,7 +213,6 @@ pub fn router(studio: Studio) -> Router {
         .layer(header("cross-origin-resource-policy", "same-origin"))
         .layer(header("content-security-policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' data:; object-src 'none'; base-uri 'none'"))
         .layer(TraceLayer::new_for_http().make_span_with(|r: &Request<_>| tracing::info_span!("request", method = %r.method(), path = r.uri().path())))
-        .with_state(studio)
 }
 
 async fn wrong_method() -> crate::problem::Problem {

@@ -10,6 +10,7 @@ use std::sync::Arc;
 use std::time::Duration;
 use tokio::net::TcpListener;
 use tokio::sync::Semaphore;
+use tokio_rustls::TlsAcceptor;
 
 /// What connections are allowed.
 #[derive(Clone, Copy, Debug)]
@@ -34,6 +35,17 @@ const PAUSE: Duration = Duration::from_millis(50);
 /// Serves until `stopped` is done; what is under way then has a moment to end.
 /// A connection that cannot be taken is passed over.
 pub async fn serve(listener: TcpListener, router: Router, stopped: impl Future<Output = ()>, limits: Limits) {
+    serve_over(listener, router, stopped, limits, None).await;
+}
+
+/// The same over TLS, where there is an acceptor; a hand that is not shaken in the time a head may take is let go.
+pub async fn serve_over(
+    listener: TcpListener,
+    router: Router,
+    stopped: impl Future<Output = ()>,
+    limits: Limits,
+    tls: Option<TlsAcceptor>,
+) {
     let places = Arc::new(Semaphore::new(limits.most));
     let under_way = GracefulShutdown::new();
     let mut builder = Builder::new(TokioExecutor::new());
@@ -53,13 +65,28 @@ pub async fn serve(listener: TcpListener, router: Router, stopped: impl Future<O
             tokio::time::sleep(PAUSE).await;
             continue;
         };
-        let connection = builder.serve_connection_with_upgrades(TokioIo::new(stream), TowerToHyperService::new(router.clone()));
-        let watched = under_way.watch(connection.into_owned());
-        tokio::spawn(async move {
-            // What goes wrong with one connection is the other side's to see.
-            let _ = watched.await;
-            drop(place);
-        });
+        let service = TowerToHyperService::new(router.clone());
+        // What goes wrong with one connection is the other side's to see.
+        match tls.clone() {
+            None => {
+                let connection = builder.serve_connection_with_upgrades(TokioIo::new(stream), service);
+                let watched = under_way.watch(connection.into_owned());
+                tokio::spawn(async move {
+                    let _ = watched.await;
+                    drop(place);
+                });
+            }
+            Some(tls) => {
+                let (builder, watcher) = (builder.clone(), under_way.watcher());
+                tokio::spawn(async move {
+                    if let Ok(Ok(stream)) = tokio::time::timeout(limits.head, tls.accept(stream)).await {
+                        let connection = builder.serve_connection_with_upgrades(TokioIo::new(stream), service);
+                        let _ = watcher.watch(connection.into_owned()).await;
+                    }
+                    drop(place);
+                });
+            }
+        }
     }
     drop(listener);
     let _ = tokio::time::timeout(limits.last, under_way.shutdown()).await;

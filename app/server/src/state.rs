@@ -2,6 +2,7 @@
 
 use crate::jobs::Jobs;
 use crate::problem::Problem;
+use crate::sharing::Sharing;
 use lean_instruments::SimulatedMeter;
 use lean_picture::frame::Frame;
 use lean_picture::places::Survey;
@@ -35,6 +36,8 @@ pub struct Studio {
     pub jobs: Jobs,
     /// What searches have made ready.
     pub tables: Arc<Tables>,
+    /// Where paired devices come to; nothing while nothing is shared.
+    pub sharing: Option<Arc<Sharing>>,
     working: Arc<Mutex<Vec<Decoded>>>,
     surveys: Arc<Mutex<Vec<Surveyed>>>,
     meter: Arc<Mutex<SimulatedMeter>>,
@@ -50,6 +53,7 @@ impl Studio {
             store: Arc::new(store),
             jobs: Jobs::default(),
             tables: Arc::default(),
+            sharing: None,
             working: Arc::default(),
             surveys: Arc::default(),
             meter: Arc::new(Mutex::new(SimulatedMeter::seeded(METER))),

@@ -66,7 +66,7 @@ impl Store {
             let (table, column) = record.table();
             let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT) FROM {table} WHERE aside = 0"))?;
             let ids: Vec<String> = rows.query_map([], |r| r.get(0))?.collect::<Result<_, _>>()?;
-            let mut body = c.prepare_cached(&format!("SELECT CAST({column} AS BLOB) FROM {table} WHERE CAST(id AS TEXT) = ?1"))?;
+            let mut body = c.prepare_cached(&format!("SELECT sound({column}, sum) FROM {table} WHERE CAST(id AS TEXT) = ?1"))?;
             for id in ids {
                 if record == Record::Piece && self.is_known_sound(&c, &id)? {
                     continue;
@@ -100,10 +100,13 @@ impl Store {
     /// # Errors
     /// [`StoreError::InUse`] while it can be read, [`StoreError::NotFound`].
     pub fn put_aside(&self, record: Record, id: &str) -> Result<(), StoreError> {
-        if record.unreadable(&self.raw(record, id)?).is_none() {
+        let (table, column) = record.table();
+        let sql = format!("SELECT sound({column}, sum) FROM {table} WHERE CAST(id AS TEXT) = ?1");
+        let found: Option<Vec<u8>> = self.lock().query_row(&sql, [id], |r| r.get(0)).optional()?;
+        let body = found.ok_or_else(|| StoreError::NotFound(format!("record {id}")))?;
+        if record.unreadable(&body).is_none() {
             return Err(StoreError::InUse("This record can be read: remove it where it is shown.".into()));
         }
-        let (table, _) = record.table();
         self.lock().execute(&format!("UPDATE {table} SET aside = 1 WHERE CAST(id AS TEXT) = ?1"), params![id])?;
         Ok(())
     }

@@ -1,8 +1,8 @@
 //! Notes made in the field.
 
-use crate::{Store, StoreError, now};
+use crate::{Store, StoreError, now, sound};
 use lean_plan::field_note::FieldNote;
-use rusqlite::{OptionalExtension, params};
+use rusqlite::{OptionalExtension, TransactionBehavior, params};
 
 /// Number of a field note in its data file.
 pub type NoteId = i64;
@@ -28,7 +28,7 @@ impl Store {
     pub fn field_notes(&self) -> Result<Vec<KeptNote>, StoreError> {
         let c = self.lock();
         let mut rows =
-            c.prepare_cached("SELECT id, CAST(body AS BLOB), changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC")?;
+            c.prepare_cached("SELECT id, sound(body, sum), changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC")?;
         let rows = rows.query_map([], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?, r.get(3)?)))?;
         let rows: Vec<(i64, Vec<u8>, String, i64)> = rows.collect::<Result<_, _>>()?;
         let read = |(id, body, changed, revision): (i64, Vec<u8>, String, i64)| {
@@ -42,12 +42,14 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn field_note(&self, id: NoteId) -> Result<KeptNote, StoreError> {
-        let found: Option<(String, String, i64)> = self
+        let found: Option<(Vec<u8>, String, i64)> = self
             .lock()
-            .query_row("SELECT body, changed, revision FROM field_notes WHERE id = ?1", [id], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?)))
+            .query_row("SELECT sound(body, sum), changed, revision FROM field_notes WHERE id = ?1", [id], |r| {
+                Ok((r.get(0)?, r.get(1)?, r.get(2)?))
+            })
             .optional()?;
         let (body, changed, revision) = found.ok_or_else(|| StoreError::NotFound(format!("field note {id}")))?;
-        Ok(KeptNote { id, revision, note: serde_json::from_str(&body)?, changed })
+        Ok(KeptNote { id, revision, note: serde_json::from_slice(&body)?, changed })
     }
 
     /// Keeps a new note.
@@ -55,9 +57,28 @@ impl Store {
     /// # Errors
     /// When the file cannot be written.
     pub fn create_field_note(&self, note: &FieldNote) -> Result<NoteId, StoreError> {
-        let c = self.lock();
-        c.execute("INSERT INTO field_notes (body, changed) VALUES (?1, ?2)", params![serde_json::to_string(note)?, now()])?;
-        Ok(c.last_insert_rowid())
+        self.create_note_sent_as(note, None)
+    }
+
+    /// Keeps a new note that was written elsewhere under a name of its own: sent again, it is the note it was.
+    ///
+    /// # Errors
+    /// When the file cannot be written.
+    pub fn create_note_sent_as(&self, note: &FieldNote, sent_as: Option<&str>) -> Result<NoteId, StoreError> {
+        let mut c = self.lock();
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let there: Option<NoteId> = t.query_row("SELECT id FROM field_notes WHERE sent_as = ?1", [sent_as], |r| r.get(0)).optional()?;
+        if let Some(id) = there {
+            return Ok(id);
+        }
+        let body = serde_json::to_string(note)?;
+        t.execute(
+            "INSERT INTO field_notes (body, changed, sent_as, sum) VALUES (?1, ?2, ?3, ?4)",
+            params![body, now(), sent_as, sound::sum_of(&body)],
+        )?;
+        let id = t.last_insert_rowid();
+        t.commit()?;
+        Ok(id)
     }
 
     /// Keeps a note as it is now. `base` is the revision it was written over.
@@ -67,8 +88,8 @@ impl Store {
     pub fn put_field_note(&self, id: NoteId, base: i64, note: &FieldNote) -> Result<(), StoreError> {
         let body = serde_json::to_string(note)?;
         let written = self.lock().execute(
-            "UPDATE field_notes SET body = ?3, changed = ?4, revision = revision + 1 WHERE id = ?1 AND revision = ?2",
-            params![id, base, body, now()],
+            "UPDATE field_notes SET body = ?3, changed = ?4, sum = ?5, revision = revision + 1 WHERE id = ?1 AND revision = ?2",
+            params![id, base, body, now(), sound::sum_of(&body)],
         )?;
         match written {
             0 => Err(StoreError::Conflict { base, current: self.field_note(id)?.revision, what: "a field note".into() }),

@@ -7,6 +7,7 @@
 
 mod boxes;
 mod damaged;
+mod devices;
 mod drills;
 mod errors;
 mod field_notes;
@@ -19,9 +20,11 @@ mod pictures;
 mod pieces;
 mod readings;
 mod recent;
+mod sound;
 
 pub use boxes::KeptBox;
 pub use damaged::{Damaged, Record};
+pub use devices::Device;
 pub use errors::StoreError;
 pub use field_notes::{KeptNote, NoteId};
 pub use grounds::GroundNumber;
@@ -79,6 +82,7 @@ impl Store {
 
     fn prepared(mut connection: Connection, path: Option<&Path>) -> Result<Self, StoreError> {
         connection.busy_timeout(PATIENCE)?;
+        sound::know(&connection)?;
         keeping::guarded(&connection)?;
         connection.pragma_update(None, "journal_mode", "WAL")?;
         connection.pragma_update(None, "synchronous", "FULL")?;
@@ -144,6 +148,7 @@ impl Store {
             Some(path) => {
                 let own = Connection::open_with_flags(path, OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX)?;
                 own.busy_timeout(PATIENCE)?;
+                sound::know(&own)?;
                 work(&own)
             }
             None => work(&self.lock()),

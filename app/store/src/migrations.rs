@@ -139,11 +139,32 @@ fn steps() -> Vec<M<'static>> {
         ),
         // The working copy has a digest of its own, as the original has in its name.
         M::up("ALTER TABLE pictures ADD COLUMN sum TEXT;"),
+        // Devices at the easel, and notes they wrote while nobody answered: sent again, one is still one.
+        M::up(
+            "CREATE TABLE devices (
+        id        INTEGER PRIMARY KEY,
+        name      TEXT NOT NULL,
+        carries   TEXT NOT NULL UNIQUE,
+        paired    TEXT NOT NULL,
+        seen      TEXT NOT NULL
+    ) STRICT;
+    ALTER TABLE field_notes ADD COLUMN sent_as TEXT;
+    CREATE UNIQUE INDEX field_notes_sent_as ON field_notes (sent_as) WHERE sent_as IS NOT NULL;",
+        ),
+        // A record whose text is not what was written is known for it.
+        M::up(
+            "ALTER TABLE pieces ADD COLUMN sum TEXT;
+    ALTER TABLE boxes ADD COLUMN sum TEXT;
+    ALTER TABLE field_notes ADD COLUMN sum TEXT;
+    ALTER TABLE readings ADD COLUMN sum TEXT;
+    ALTER TABLE grounds ADD COLUMN sum TEXT;
+    ALTER TABLE drills ADD COLUMN sum TEXT;",
+        ),
     ]
 }
 
 /// How many steps there are: the shape of today.
-pub const SHAPE: usize = 9;
+pub const SHAPE: usize = 11;
 
 /// Takes an empty data file to the shape of an earlier version.
 pub fn bring_to(connection: &mut Connection, shape: usize) -> Result<(), StoreError> {

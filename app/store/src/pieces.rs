@@ -1,5 +1,6 @@
 //! Pieces, their commands, undo and redo.
 
+use crate::sound;
 use crate::{Store, StoreError, maps, now};
 use lean_media::Medium;
 use lean_picture::KeptMap;
@@ -102,9 +103,10 @@ impl Store {
         let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
         let maps: Vec<_> = piece.clone().maps_mut().map(|m| m.clone()).collect();
         maps::keep(&t, &maps)?;
+        let written = serde_json::to_string(piece)?;
         t.execute(
-            "INSERT INTO pieces (revision, snapshot, done, box, picture, changed) VALUES (1, ?1, 0, ?2, ?3, ?4)",
-            params![serde_json::to_string(piece)?, box_of(piece), picture_of(piece), now()],
+            "INSERT INTO pieces (revision, snapshot, done, box, picture, changed, sum) VALUES (1, ?1, 0, ?2, ?3, ?4, ?5)",
+            params![written, box_of(piece), picture_of(piece), now(), sound::sum_of(&written)],
         )?;
         let id = t.last_insert_rowid();
         t.commit()?;
@@ -293,13 +295,14 @@ fn stands(c: &Connection, id: PieceId) -> Result<(i64, Option<String>, Option<St
 }
 
 fn snapshot(c: &Connection, id: PieceId) -> Result<Vec<u8>, StoreError> {
-    Ok(c.prepare_cached("SELECT CAST(snapshot AS BLOB) FROM pieces WHERE id = ?1")?.query_row([id], |r| r.get(0))?)
+    Ok(c.prepare_cached("SELECT sound(snapshot, sum) FROM pieces WHERE id = ?1")?.query_row([id], |r| r.get(0))?)
 }
 
 fn write(t: &Transaction, id: PieceId, piece: &Piece, revision: i64, done: i64) -> Result<(), StoreError> {
+    let written = serde_json::to_string(piece)?;
     t.execute(
-        "UPDATE pieces SET revision = ?2, snapshot = ?3, done = ?4, box = ?5, picture = ?6, changed = ?7 WHERE id = ?1",
-        params![id, revision, serde_json::to_string(piece)?, done, box_of(piece), picture_of(piece), now()],
+        "UPDATE pieces SET revision = ?2, snapshot = ?3, done = ?4, box = ?5, picture = ?6, changed = ?7, sum = ?8 WHERE id = ?1",
+        params![id, revision, written, done, box_of(piece), picture_of(piece), now(), sound::sum_of(&written)],
     )?;
     // A Box that was removed comes back with the step that draws on it.
     let second = piece.together.as_ref().map(|t| t.paint_box.0.as_str());

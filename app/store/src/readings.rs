@@ -1,6 +1,7 @@
 //! Readings of swatches.
 
 use crate::boxes::{read, write};
+use crate::sound;
 use crate::{PieceId, Store, StoreError, now};
 use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
 use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
@@ -33,7 +34,7 @@ impl Store {
     /// When the file cannot be read.
     pub fn trials(&self, piece: PieceId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, CAST(body AS BLOB) FROM readings WHERE piece = ?1 ORDER BY id")?;
+        let mut rows = c.prepare_cached("SELECT id, sound(body, sum) FROM readings WHERE piece = ?1 ORDER BY id")?;
         let rows = rows.query_map([piece], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         Ok(parsed(rows.collect::<Result<_, _>>()?))
     }
@@ -61,7 +62,7 @@ impl Store {
 }
 
 fn of_box(c: &Connection, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
-    let mut rows = c.prepare_cached("SELECT id, CAST(body AS BLOB) FROM readings WHERE box = ?1 ORDER BY id")?;
+    let mut rows = c.prepare_cached("SELECT id, sound(body, sum) FROM readings WHERE box = ?1 ORDER BY id")?;
     let rows = rows.query_map([&id.0], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
     Ok(parsed(rows.collect::<Result<_, _>>()?))
 }
@@ -82,17 +83,19 @@ fn changed(c: &Connection, id: &BoxId, change: Readings) -> Result<(), StoreErro
                 if let (Some(p), None) = (piece, known) {
                     return Err(StoreError::NotFound(format!("piece {p}")));
                 }
+                let body = body(&r)?;
                 c.execute(
-                    "INSERT INTO readings (box, piece, body, changed) VALUES (?1, ?2, ?3, ?4)",
-                    params![id.0, piece, body(&r)?, now()],
+                    "INSERT INTO readings (box, piece, body, changed, sum) VALUES (?1, ?2, ?3, ?4, ?5)",
+                    params![id.0, piece, body, now(), sound::sum_of(&body)],
                 )?;
             }
             Ok(())
         }
-        Readings::Change(nth, r) => there(
-            c.execute("UPDATE readings SET body = ?3, changed = ?4 WHERE id = ?1 AND box = ?2", params![nth, id.0, body(&r)?, now()])?,
-            nth,
-        ),
+        Readings::Change(nth, r) => {
+            const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4, sum = ?5 WHERE id = ?1 AND box = ?2";
+            let body = body(&r)?;
+            there(c.execute(CHANGE, params![nth, id.0, body, now(), sound::sum_of(&body)])?, nth)
+        }
         Readings::Remove(nth) => there(c.execute("DELETE FROM readings WHERE id = ?1 AND box = ?2", params![nth, id.0])?, nth),
     }
 }

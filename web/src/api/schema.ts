@@ -324,6 +324,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Devices that were paired. */
+        get: operations["list_devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A code for one device, used once within ten minutes. */
+        post: operations["new_pairing_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Sends a device away. */
+        delete: operations["send_device_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drills": {
         parameters: {
             query?: never;
@@ -840,6 +891,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pairs the device that shows a code: it is given a cookie. */
+        post: operations["pair_device"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -987,6 +1055,23 @@ export interface paths {
         /** A piece at the easel, at the painter's time. */
         get: operations["read_easel"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/easel/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says that a task is done: all that a device at the easel may change of a piece. */
+        put: operations["did_task"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2842,6 +2927,29 @@ export interface components {
             /** @description The light in a few words. */
             words: string;
         };
+        /** @description A paired device for the screen. */
+        DeviceLine: {
+            /**
+             * Format: int64
+             * @description Its number.
+             */
+            id: number;
+            /** @description What it was called. */
+            name: string;
+            /** @description When it was paired, UTC. */
+            paired: string;
+            /** @description When it was last here, UTC, to the hour. */
+            seen: string;
+        };
+        /** @description Where devices come to, and which may. */
+        Devices: {
+            /** @description Where they come to; `None` while nothing is shared. */
+            address?: string | null;
+            /** @description Those that were paired. */
+            devices: components["schemas"]["DeviceLine"][];
+            /** @description Whether what goes to and fro is encrypted. */
+            encrypted: boolean;
+        };
         /** @description Where the two dials stand. */
         Dials: {
             /** @description The brush in millimetres on the piece. */
@@ -2862,6 +2970,20 @@ export interface components {
             smallest: components["schemas"]["Millimetres"];
             /** @description Zones that have no place as large as the brush. */
             too_small: components["schemas"]["ZoneId"][];
+        };
+        /** @description A task that was done, or not after all. */
+        DidTask: {
+            /** @description When, in local time as `2025-01-18T19:40`; `None` when nobody knows any more. */
+            at?: string | null;
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description Whether it is done. */
+            done: boolean;
+            /** @description Which. */
+            task: components["schemas"]["TaskId"];
         };
         /** @description A finding the painter has answered. */
         Dismissal: {
@@ -4750,6 +4872,18 @@ export interface components {
          * @enum {string}
          */
         PageFormat: "a5" | "a3" | "a4" | "letter";
+        /** @description A code for one device. */
+        PairingCode: {
+            /** @description The same as a picture to be photographed, SVG. */
+            drawn: string;
+            /**
+             * Format: int64
+             * @description For how many minutes.
+             */
+            minutes: number;
+            /** @description What the device opens. */
+            url: string;
+        };
         /** @description One pan of the set. */
         Pan: {
             /** @description Which pigment. */
@@ -5998,6 +6132,13 @@ export interface components {
             longer_side: components["schemas"]["Millimetres"];
             /** @description Paper. */
             page: components["schemas"]["PageFormat"];
+        };
+        /** @description What a device shows to be paired. */
+        Shown: {
+            /** @description The code. */
+            code: string;
+            /** @description What it is to be called, 1..=40 characters. */
+            name: string;
         };
         /**
          * @description Warm or cool to the eye.
@@ -7935,6 +8076,79 @@ export interface operations {
             };
         };
     };
+    list_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Devices"];
+                };
+            };
+        };
+    };
+    new_pairing_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingCode"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send_device_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_drills: {
         parameters: {
             query: {
@@ -8125,7 +8339,10 @@ export interface operations {
     };
     create_note: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description 8..=64 letters, digits and hyphens; sent again, a note is the one it was. */
+                sent_as?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9144,6 +9361,51 @@ export interface operations {
             };
         };
     };
+    pair_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shown"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     create_piece: {
         parameters: {
             query?: never;
@@ -9562,6 +9824,63 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    did_task: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DidTask"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,15 +1,18 @@
 //! `lean-swatch serve [--data FILE] [--listen ADDR] [--demo]`
 
 use crate::handlers;
-use crate::router::router;
-use crate::serving::{Limits, serve};
+use crate::router::{router, router_for_devices};
+use crate::serving::{Limits, serve, serve_over};
+use crate::sharing::{Sharing, tls};
 use crate::state::Studio;
 use clap::Args;
 use directories::ProjectDirs;
 use lean_store::{Backups, Store};
-use std::net::SocketAddr;
+use std::net::{IpAddr, SocketAddr, UdpSocket};
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
 use std::time::Duration;
+use tokio_rustls::TlsAcceptor;
 use tracing_subscriber::EnvFilter;
 
 #[derive(Args)]
@@ -23,6 +26,61 @@ pub struct Serve {
     /// Show the demo studio from a data file of its own.
     #[arg(long)]
     demo: bool,
+    /// Let paired phones and tablets come in over the local network, at this address of this machine; without one at the first that is found,
+    /// port 7437.
+    #[arg(long, value_name = "ADDR", num_args = 0..=1)]
+    share: Option<Option<SocketAddr>>,
+    /// Certificate of this machine as PEM, for the address devices come to.
+    #[arg(long, value_name = "FILE", requires_all = ["share", "share_key"])]
+    share_certificate: Option<PathBuf>,
+    /// The key that belongs to it, as PEM.
+    #[arg(long, value_name = "FILE", requires = "share_certificate")]
+    share_key: Option<PathBuf>,
+}
+
+/// Port devices come to when none is said.
+const SHARED_PORT: u16 = 7437;
+
+/// What is listened on for devices.
+struct Shared {
+    listener: std::net::TcpListener,
+    sharing: Sharing,
+    tls: Option<TlsAcceptor>,
+}
+
+/// Listens for devices, after saying so.
+fn shared(a: &Serve) -> Result<Option<Shared>, String> {
+    let Some(said) = a.share else { return Ok(None) };
+    let address = match said {
+        Some(address) => address,
+        None => SocketAddr::new(own_address()?, SHARED_PORT),
+    };
+    if address.ip().is_unspecified() {
+        return Err(format!("{address}: say the one address of this machine that devices come to, as 192.168.1.20:{SHARED_PORT}."));
+    }
+    let tls = match (&a.share_certificate, &a.share_key) {
+        (Some(certificate), Some(key)) => Some(tls::acceptor(certificate, key)?),
+        _ => None,
+    };
+    println!("Sharing at {address}: devices on this network may ask to be paired, and see pieces, Boxes and notes once they are.");
+    if tls.is_none() {
+        println!("Nothing that goes to and fro is encrypted: share on a network you trust, or give --share-certificate and --share-key.");
+    }
+    let listener = std::net::TcpListener::bind(address).map_err(|e| format!("{address}: {e}. Give --share an address of this machine."))?;
+    listener.set_nonblocking(true).map_err(|e| e.to_string())?;
+    let address = listener.local_addr().map_err(|e| e.to_string())?;
+    Ok(Some(Shared { listener, sharing: Sharing::at(address, tls.is_some()), tls }))
+}
+
+/// The address of this machine on its network: the one a packet to elsewhere would leave from. None is sent.
+fn own_address() -> Result<IpAddr, String> {
+    let asked = || -> std::io::Result<IpAddr> {
+        let socket = UdpSocket::bind("0.0.0.0:0")?;
+        socket.connect("192.0.2.1:9")?;
+        Ok(socket.local_addr()?.ip())
+    };
+    let found = asked().ok().filter(|ip| !ip.is_loopback() && !ip.is_unspecified());
+    found.ok_or_else(|| format!("this machine seems to be on no network: say its address, as --share 192.168.1.20:{SHARED_PORT}"))
 }
 
 /// Logs to standard error, a JSON text a line.
@@ -45,13 +103,27 @@ pub fn run(a: Serve) -> Result<(), String> {
         .map_err(|e| format!("{}: {e}. Another Lean Swatch may be running; open it, or choose another port with --listen.", a.listen))?;
     listener.set_nonblocking(true).map_err(|e| e.to_string())?;
     let store = if a.demo { demo_at(&path)? } else { Store::open(&path).map_err(|e| format!("{}: {e}", path.display()))? };
+    let shared = shared(&a)?;
     let runtime = tokio::runtime::Runtime::new().map_err(|e| e.to_string())?;
     runtime.block_on(async move {
         let listener = tokio::net::TcpListener::from_std(listener).map_err(|e| e.to_string())?;
         let address = listener.local_addr().map_err(|e| e.to_string())?;
         tracing::info!(%address, data = %path.display(), "listening");
         println!("Lean Swatch is at http://{address}");
-        let studio = Studio::new(store);
+        let mut studio = Studio::new(store);
+        let (ended, _) = tokio::sync::broadcast::channel::<()>(1);
+        if let Some(Shared { listener, sharing, tls }) = shared {
+            println!("Devices are at {}", sharing.url());
+            studio.sharing = Some(Arc::new(sharing));
+            let listener = tokio::net::TcpListener::from_std(listener).map_err(|e| e.to_string())?;
+            let (router, mut ended) = (router_for_devices(studio.clone()), ended.subscribe());
+            tokio::spawn(async move {
+                let stopped = async move {
+                    let _ = ended.recv().await;
+                };
+                serve_over(listener, router, stopped, Limits::default(), tls).await;
+            });
+        }
         if studio.store.was_not_checked() {
             handlers::keeping::checked(&studio);
         }
@@ -59,6 +131,7 @@ pub fn run(a: Serve) -> Result<(), String> {
             tokio::spawn(backed_up(studio.clone()));
         }
         serve(listener, router(studio), stopped(), Limits::default()).await;
+        let _ = ended.send(());
         Ok(())
     })
 }

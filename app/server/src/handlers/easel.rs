@@ -1,20 +1,24 @@
 //! A piece at the easel: what to do next, what it should look like, and what is offered before it is dared.
 
-use crate::extract::{Path, Query};
+use super::pieces::view;
+use crate::extract::{Json as In, Path, Query};
 use crate::pictures::png;
 use crate::problem::Problem;
 use crate::state::Studio;
+use crate::views::PieceView;
 use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use jiff::civil::DateTime;
+use lean_piece::easel::TaskId;
 use lean_piece::easel::{Easel, Stage};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, ZoneId};
 use lean_plan::departures::{Follows, as_painted, follows, grown_over_by};
 use lean_plan::mark::ZoneMark;
 use lean_plan::planned::painted_look;
+use lean_plan::requests::Request;
 use lean_plan::stages::calendar::{Calendar, calendar};
 use lean_plan::stages::glaze::{self, GlazeOffer};
 use lean_plan::stages::lay_in::{self, LayInOffer};
@@ -81,6 +85,32 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(now):
                 fill_looks(at, &grown_over_by(&piece, &as_painted(&piece)));
             }
             Ok(Json(EaselView { at, follows: follows(&piece, &b) }))
+        })
+        .await
+}
+
+/// A task that was done, or not after all.
+#[derive(Deserialize, ToSchema)]
+pub struct DidTask {
+    /// Which.
+    task: TaskId,
+    /// Whether it is done.
+    done: bool,
+    /// When, in local time as `2025-01-18T19:40`; `None` when nobody knows any more.
+    at: Option<String>,
+    /// Revision the page last saw.
+    base_revision: i64,
+}
+
+/// Says that a task is done: all that a device at the easel may change of a piece.
+#[utoipa::path(put, path = "/api/pieces/{id}/easel/done", operation_id = "did_task", params(("id" = i64, Path)), request_body = DidTask, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn did(State(studio): State<Studio>, Path(id): Path<i64>, In(did): In<DidTask>) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let kept = s.store.piece(id)?;
+            let request = Request::DidTask { task: did.task, done: did.done, at: did.at };
+            let command = request.into_command(&kept.piece, s.box_of(&kept)?.as_ref(), None)?;
+            view(s, s.store.apply(id, Some(did.base_revision), command)?)
         })
         .await
 }

@@ -24,13 +24,29 @@ pub async fn list(State(studio): State<Studio>) -> Result<Json<Vec<NoteView>>, P
     studio.run(|s| Ok(Json(s.store.field_notes()?.into_iter().map(NoteView::from).collect()))).await
 }
 
+/// The name a note was given where it was written.
+#[derive(Deserialize, IntoParams)]
+#[into_params(parameter_in = Query)]
+pub struct SentAs {
+    /// 8..=64 letters, digits and hyphens; sent again, a note is the one it was.
+    sent_as: Option<String>,
+}
+
 /// Keeps a new note.
-#[utoipa::path(post, path = "/api/field-notes", operation_id = "create_note", request_body = FieldNote, responses((status = 201, body = NoteView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn create(State(studio): State<Studio>, In(note): In<FieldNote>) -> Result<(StatusCode, Json<NoteView>), Problem> {
+#[utoipa::path(post, path = "/api/field-notes", operation_id = "create_note", params(SentAs), request_body = FieldNote, responses((status = 201, body = NoteView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn create(
+    State(studio): State<Studio>,
+    Query(sent): Query<SentAs>,
+    In(note): In<FieldNote>,
+) -> Result<(StatusCode, Json<NoteView>), Problem> {
     studio
         .run(move |s| {
             note.check().map_err(Problem::unusable)?;
-            let id = s.store.create_field_note(&note)?;
+            let is_name = |n: &String| (8..=64).contains(&n.len()) && n.bytes().all(|b| b.is_ascii_alphanumeric() || b == b'-');
+            if let Some(name) = sent.sent_as.as_ref().filter(|n| !is_name(n)) {
+                return Err(Problem::unusable(format!("\"{name}\" names no note: it has 8 to 64 letters, digits and hyphens.")));
+            }
+            let id = s.store.create_note_sent_as(&note, sent.sent_as.as_deref())?;
             Ok((StatusCode::CREATED, Json(s.store.field_note(id)?.into())))
         })
         .await

@@ -4,6 +4,7 @@ pub mod borrowed;
 pub mod boxes;
 pub mod cards;
 pub mod damaged;
+pub mod devices;
 pub mod drills;
 pub mod easel;
 pub mod enlarging;

@@ -7,11 +7,12 @@ use http_body_util::BodyExt;
 use image::{ExtendedColorType, ImageEncoder};
 use lean_store::Store;
 use lean_swatch::demo;
-use lean_swatch::router::router;
+use lean_swatch::router::{router, router_for_devices};
+use lean_swatch::sharing::Sharing;
 use lean_swatch::state::Studio;
 use serde_json::{Value, json};
 use std::path::{Path, PathBuf};
-use std::sync::OnceLock;
+use std::sync::{Arc, OnceLock};
 use std::time::UNIX_EPOCH;
 use tempfile::TempDir;
 use tower::ServiceExt;
@@ -68,6 +69,14 @@ impl Api {
         let data = folder.path().join("demo.db");
         copied(&filled.path().join("demo.db"), &data);
         Self { _kept: Some(folder), ..Self::over(Store::open(&data).unwrap()) }
+    }
+
+    /// The same with an address for devices, and the router they meet there.
+    pub fn shared(mut self, host: &str) -> (Self, Router) {
+        self.studio.sharing = Some(Arc::new(Sharing::at(host.parse().unwrap(), false)));
+        self.router = router(self.studio.clone());
+        let devices = router_for_devices(self.studio.clone());
+        (self, devices)
     }
 
     pub async fn send(&self, request: Request<Body>) -> (StatusCode, String, Vec<u8>) {

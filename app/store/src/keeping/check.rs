@@ -92,7 +92,7 @@ fn readings_and_others(c: &Connection, into: &mut Checked) -> Result<(), StoreEr
         ("drills", "answer of a drill", |b| serde_json::from_slice::<lean_drills::Answered>(b).is_ok()),
     ];
     for (table, name, sound) in tables {
-        let mut rows = c.prepare(&format!("SELECT id, CAST(body AS BLOB) FROM {table}"))?;
+        let mut rows = c.prepare(&format!("SELECT id, sound(body, sum) FROM {table}"))?;
         let mut rows = rows.query([])?;
         while let Some(r) = rows.next()? {
             let (id, body): (i64, Vec<u8>) = (r.get(0)?, r.get(1)?);

@@ -7,7 +7,8 @@ import { useNotice } from "../../bench/notice";
 import { media } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
 import styles from "./Field.module.css";
-import { notesKey } from "./FieldNotes";
+import { isAtHome } from "../device/isAtHome";
+import { notesKey } from "./notes";
 
 type Note = Schemas["FieldNote"];
 type Mark = Schemas["FieldMark"];
@@ -132,7 +133,7 @@ export function FieldNote() {
         <p>{drawing ? "Draw the big shapes with a finger." : "Touch a place to put a mark there."}</p>
       )}
       <Moment note={note} onChange={set} />
-      <Become id={id} ready={note.marks.length > 0 || !!note.photo} />
+      {isAtHome() && <Become id={id} ready={note.marks.length > 0 || !!note.photo} />}
     </main>
   );
 }

@@ -3,8 +3,10 @@ import { Link, useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
 import styles from "./Field.module.css";
-
-export const notesKey = ["field-notes"];
+import { isAtHome } from "../device/isAtHome";
+import { notesKey } from "./notes";
+import { newName, writeDown } from "./unsent";
+import { Waiting } from "./Waiting";
 
 /** A fresh note, begun now by this device's clock. */
 function fresh(): Schemas["FieldNote"] {
@@ -35,18 +37,21 @@ export function FieldNotes() {
       queries.invalidateQueries({ queryKey: notesKey });
       navigate(`/field/${note.id}`);
     } catch (e) {
-      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+      // Nobody answers: the note is begun here and sent later.
+      if (e instanceof Refused) say(e.problem.detail, "problem");
+      else writeDown({ sent_as: newName(), note: fresh() });
     }
   };
   return (
     <main className={styles.field}>
       <header>
         <h1>Field notes</h1>
-        <Link to="/">the studio</Link>
+        <Link to={isAtHome() ? "/" : "/device"}>{isAtHome() ? "the studio" : "all"}</Link>
       </header>
       <button type="button" className={`act main ${styles.wide}`} onClick={start}>
         A new note
       </button>
+      <Waiting />
       {notes.data?.length === 0 && (
         <p>None yet. A thumbnail in minutes: a photo or a few lines, and words tied to places.</p>
       )}

@@ -7,6 +7,7 @@ import { useJournalWork } from "../../api/useJournal";
 import { useNotice } from "../../bench/notice";
 import { Act } from "../../kit/Act";
 import { Acts, Facts, Note, Section, Warning } from "../../kit/Section";
+import { Devices } from "./Devices";
 import styles from "./Keeping.module.css";
 
 const megabytes = (bytes: number) => `${(bytes / 1e6).toLocaleString(undefined, { maximumFractionDigits: 1 })} MB`;
@@ -94,6 +95,7 @@ export function Keeping() {
           </Note>
         )}
       </Section>
+      <Devices />
       <Section level={2} title="Is everything sound?">
         <Acts>
           {work.running ? (
