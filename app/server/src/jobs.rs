@@ -1,6 +1,7 @@
 //! Long work: started once, watched by anyone, cancelled by anyone, finished even when nobody looks.
 
 use crate::problem::Problem;
+use crate::turns::Turns;
 use lean_piece::StudyNumber;
 use lean_plan::mark::ZoneMark;
 use lean_plan::shared::SharedSet;
@@ -141,12 +142,19 @@ impl Progress for Job {
 pub struct Jobs {
     all: Arc<Mutex<HashMap<u64, Arc<Job>>>>,
     next: Arc<AtomicU64>,
+    /// Where several painters share a machine: the queue, and whose jobs these are.
+    turns: Option<(Arc<Turns>, Arc<str>)>,
 }
 
 /// How many ended jobs are remembered.
 const REMEMBERED: usize = 64;
 
 impl Jobs {
+    /// Jobs started from now on wait for their turn among those of other painters.
+    pub fn take_turns(&mut self, turns: Arc<Turns>, painter: &str) {
+        self.turns = Some((turns, painter.into()));
+    }
+
     /// Starts work on a thread of its own. A job of the same piece and kind that still runs is cancelled first.
     pub fn start(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
         let id = self.next.fetch_add(1, Ordering::Relaxed) + 1;
@@ -174,7 +182,12 @@ impl Jobs {
             forget_oldest(&mut all);
             all.insert(id, job.clone());
         }
+        let turns = self.turns.clone();
         tokio::task::spawn_blocking(move || {
+            let turn = turns.as_ref().map(|(turns, painter)| turns.wait(painter, &|| job.is_cancelled()));
+            if matches!(turn, Some(None)) {
+                return job.finish(Err(Problem::cancelled()));
+            }
             let started = std::time::Instant::now();
             // A bug in one job must not take the server down or leave watchers waiting.
             let result = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| work(&job)))

@@ -6,10 +6,59 @@ use axum::response::{IntoResponse, Response};
 use image::codecs::jpeg::JpegEncoder;
 use image::codecs::png::{CompressionType, FilterType, PngEncoder};
 use image::{ExtendedColorType, ImageEncoder};
+use lean_picture::decode::{MOST_ROOM, room_for};
 use lean_picture::sharpness::sharpness;
 use lean_picture::{Picture, decode};
 use lean_plan::zones::WORKING_SIDE;
 use lean_store::Store;
+use std::sync::{Condvar, Mutex};
+
+/// Bytes all pictures that are being opened may take together.
+const ROOM: u64 = MOST_ROOM;
+
+static TAKEN: (Mutex<u64>, Condvar) = (Mutex::new(0), Condvar::new());
+
+/// A picture in its full size, and the room it takes until it is let go.
+pub struct Opened {
+    picture: Picture,
+    _room: Room,
+}
+
+impl std::ops::Deref for Opened {
+    type Target = Picture;
+
+    fn deref(&self) -> &Picture {
+        &self.picture
+    }
+}
+
+struct Room(u64);
+
+impl Room {
+    /// Waits until so much is free.
+    fn of(bytes: u64) -> Self {
+        let taken = TAKEN.0.lock().unwrap_or_else(|p| p.into_inner());
+        let mut taken = TAKEN.1.wait_while(taken, |taken| *taken > 0 && *taken + bytes > ROOM).unwrap_or_else(|p| p.into_inner());
+        *taken += bytes;
+        Self(bytes)
+    }
+}
+
+impl Drop for Room {
+    fn drop(&mut self) {
+        *TAKEN.0.lock().unwrap_or_else(|p| p.into_inner()) -= self.0;
+        TAKEN.1.notify_all();
+    }
+}
+
+/// Opens a picture in its full size, as soon as there is room for it beside the others.
+///
+/// # Errors
+/// When it is no picture that can be read.
+pub fn open(file: &[u8]) -> Result<Opened, Problem> {
+    let room = Room::of(room_for(file)?);
+    Ok(Opened { picture: decode(file)?, _room: room })
+}
 
 /// A picture that was taken in.
 pub struct TakenIn {
@@ -29,7 +78,7 @@ impl TakenIn {
     /// # Errors
     /// When it is no picture, or the data file cannot be written.
     pub fn keep(store: &Store, file: &[u8]) -> Result<Self, Problem> {
-        let picture = decode(file)?;
+        let picture = open(file)?;
         let full = (picture.width, picture.height);
         let working = picture.reduced(WORKING_SIDE);
         let digest = store.put_picture(file, &png(&working)?)?;

@@ -40,6 +40,11 @@ impl Problem {
         Self::new(StatusCode::NOT_FOUND, "not-found", "Not here", detail)
     }
 
+    /// Work that was called off.
+    pub fn cancelled() -> Self {
+        lean_search::NoAnswer::Cancelled.into()
+    }
+
     /// Something that should not happen.
     pub fn internal(detail: impl Into<String>) -> Self {
         Self::new(StatusCode::INTERNAL_SERVER_ERROR, "internal", "Something went wrong here", detail)

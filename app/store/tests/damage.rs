@@ -40,7 +40,9 @@ fn fill(path: &Path) {
         store.create_piece(&piece).unwrap();
     }
     let note = |n: i32| FieldNote { words: format!("mist {n} over the sluice"), ..blank() };
-    (0..12).for_each(|n| drop(store.create_field_note(&note(n)).unwrap()));
+    for n in 0..12 {
+        store.create_field_note(&note(n)).unwrap();
+    }
 }
 
 fn blank() -> FieldNote {

@@ -4651,6 +4651,7 @@ export interface components {
         NewPiece: {
             /** @description What it is. */
             brief: components["schemas"]["Brief"];
+            page?: components["schemas"]["PageFormat"] | null;
         };
         /** @description A pigment to put in. */
         NewPigment: {

@@ -26,6 +26,8 @@ struct Line {
 enum What {
     /// Serve the bench to a browser on this machine.
     Serve(serve::Serve),
+    /// Serve a school: many painters, each their own studio, behind a proxy that signs them in.
+    School(serve::SchoolServe),
     /// Read the values of a picture.
     Values(values::Values),
     /// The colour of a mix.
@@ -57,6 +59,7 @@ enum What {
 pub fn run() -> ExitCode {
     let done = match Line::parse().what {
         What::Serve(a) => serve::run(a),
+        What::School(a) => serve::run_school(a),
         What::Values(a) => values::run(a).and_then(|v| print(&v)),
         What::Mix(a) => mix::run(a).and_then(|v| print(&v)),
         What::Difference(a) => difference::run(a).and_then(|v| print(&v)),

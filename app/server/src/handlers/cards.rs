@@ -3,7 +3,7 @@
 use super::instruments::own_box;
 use super::readings::{ReadingsView, changed};
 use crate::extract::{Body, Path, Query};
-use crate::pictures::png;
+use crate::pictures::{open, png};
 use crate::print;
 use crate::problem::Problem;
 use crate::state::Studio;
@@ -15,7 +15,7 @@ use lean_instruments::{Camera, Shot, SimulatedCamera, painted_sheet};
 use lean_media::layering::State as Wetness;
 use lean_media::learn::Evidence;
 use lean_media::{Ground, GroundId, Pigment, PigmentId, ground};
-use lean_picture::{decode, swatch_sheet};
+use lean_picture::swatch_sheet;
 use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadWith, Seen, SwatchReading};
 use lean_plan::paints::card::{CardKind, CardPage, card};
 use lean_plan::paints::learned::predicted;
@@ -126,7 +126,7 @@ pub async fn read(
         .run(move |s| {
             let id = BoxId(id);
             let page = which.page(&s.store.paint_box(&id)?)?;
-            let cells = swatch_sheet::read(&decode(&photo)?, &page.layout).map_err(|e| Problem::unusable(e.to_string()))?;
+            let cells = swatch_sheet::read(&*open(&photo)?, &page.layout).map_err(|e| Problem::unusable(e.to_string()))?;
             let at = jiff::Timestamp::now().to_string();
             let reading = |(cell, seen): (&lean_plan::paints::card::CardCell, &swatch_sheet::Cell)| SwatchReading {
                 swatch: cell.swatch.clone(),

@@ -1,8 +1,9 @@
 //! Devices that were paired, and pairing.
 
 use crate::extract::{Json as In, Path};
+use crate::guard;
 use crate::problem::Problem;
-use crate::sharing::{CODE_LASTS, Sharing, door};
+use crate::sharing::{CODE_LASTS, Sharing};
 use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
@@ -110,5 +111,5 @@ pub async fn pair(State(studio): State<Studio>, In(shown): In<Shown>) -> Result<
         let detail = "That code was used, is too old, or is none. Ask for another on the machine where the studio is.";
         Problem::new(StatusCode::FORBIDDEN, "no-such-code", "Not paired", detail)
     })?;
-    Ok((StatusCode::NO_CONTENT, [(header::SET_COOKIE, door::cookie(&secret, encrypted))]))
+    Ok((StatusCode::NO_CONTENT, [(header::SET_COOKIE, guard::devices::cookie(&secret, encrypted))]))
 }

@@ -2,7 +2,7 @@
 
 use super::pieces::view;
 use crate::extract::{Body, Json as In, Path, Query};
-use crate::pictures::{TakenIn, jpeg};
+use crate::pictures::{TakenIn, jpeg, open};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::{NoteView, PieceView};
@@ -10,7 +10,6 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::Response;
-use lean_picture::decode;
 use lean_piece::change::SetBrief;
 use lean_piece::{Brief, Millimetres, Piece, Size};
 use lean_plan::field_note::{FieldNote, occasion, title, with_photo, without_photo};
@@ -143,7 +142,7 @@ pub async fn into_piece(
             let command = match &note.photo {
                 Some(digest) => {
                     let working = s.working_copy(digest)?;
-                    let original = decode(&s.store.original(digest)?)?;
+                    let original = open(&s.store.original(digest)?)?;
                     with_photo(&note, &working, PictureFile::of(digest.clone(), note.file_name.clone(), &original))
                 }
                 None => without_photo(&note),

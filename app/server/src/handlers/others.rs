@@ -4,7 +4,7 @@ use super::pieces::{Step, view};
 use super::reference::FileName;
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::handlers::take_in::take_in_for;
-use crate::pictures::jpeg;
+use crate::pictures::{jpeg, open};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -12,8 +12,8 @@ use axum::Json;
 use axum::extract::State;
 use axum::response::Response;
 use lean_picture::chart::{MOST, distinct};
+use lean_picture::cut_apart;
 use lean_picture::frame::{Crop, Frame};
-use lean_picture::{cut_apart, decode};
 use lean_piece::change::{KeepChart, SetCompositions, SetOthers, SetReference};
 use lean_piece::{Command, Composition, Compositions, Other, Piece, PixelSize, Reference};
 use lean_plan::chart::arranged;
@@ -74,7 +74,7 @@ pub async fn make_main(State(studio): State<Studio>, Path(id): Path<i64>, In(ask
             };
             let chosen = among(&s.store.piece(id)?.piece)?;
             let working = s.working_copy(&chosen.digest)?;
-            let file = PictureFile::of(chosen.digest.clone(), chosen.file_name.clone(), &decode(&s.store.original(&chosen.digest)?)?);
+            let file = PictureFile::of(chosen.digest.clone(), chosen.file_name.clone(), &*open(&s.store.original(&chosen.digest)?)?);
             let mut command = set_reference(&working, file);
             if let Command::SetReference(SetReference { reference: Some(r), .. }) = &mut command {
                 r.serves.clone_from(&chosen.serves);
@@ -136,7 +136,7 @@ pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
             let frame = frame.fitted((sheet.width, sheet.height), size.width.0 / size.height.0);
             let working = s.framed(&sheet.digest, frame)?;
             let full = (sheet.width, sheet.height);
-            let whole = PictureFile::of(sheet.digest.clone(), sheet.file_name.clone(), &decode(&s.store.original(&sheet.digest)?)?);
+            let whole = PictureFile::of(sheet.digest.clone(), sheet.file_name.clone(), &*open(&s.store.original(&sheet.digest)?)?);
             let mut command = set_reference(&working, PictureFile { full: frame.size_of(full), ..whole });
             if let Command::SetReference(SetReference { reference: Some(r), .. }) = &mut command {
                 (r.frame, r.full) = (frame, Some(PixelSize { width: full.0, height: full.1 }));

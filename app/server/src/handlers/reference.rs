@@ -3,7 +3,7 @@
 use super::pieces::view;
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::jobs::{Job, JobView};
-use crate::pictures::{jpeg, png};
+use crate::pictures::{jpeg, open, png};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -12,12 +12,12 @@ use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use lean_colour::{Temperature, Value};
+use lean_picture::Picture;
 use lean_picture::frame::{Crop, Frame, neutral_at};
 use lean_picture::measure::{self, Profile, Spread};
 use lean_picture::spot::Spot;
 use lean_picture::values::{Ladder, ladder};
 use lean_picture::views::{View, draw};
-use lean_picture::{Picture, decode};
 use lean_piece::{Piece, Reference};
 use lean_plan::compare::{Compared, compare};
 use lean_plan::mark::Mark;
@@ -110,11 +110,11 @@ pub async fn take_in(
 fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job) -> Result<(), Problem> {
     let go_on = |share| {
         job.report(share);
-        if job.is_cancelled() { Err(cancelled()) } else { Ok(()) }
+        if job.is_cancelled() { Err(Problem::cancelled()) } else { Ok(()) }
     };
     let digest = Store::digest_of(bytes);
     go_on(0.05)?;
-    let picture = decode(bytes)?;
+    let picture = open(bytes)?;
     go_on(0.45)?;
     let file = PictureFile::of(digest, file_name, &picture);
     let working = picture.reduced(WORKING_SIDE);
@@ -126,11 +126,6 @@ fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job)
     go_on(0.95)?;
     studio.store.apply(id, None, command)?;
     Ok(())
-}
-
-/// The problem of work that was called off.
-pub fn cancelled() -> Problem {
-    lean_search::NoAnswer::Cancelled.into()
 }
 
 /// The reference file, byte for byte as it was given.

@@ -3,14 +3,14 @@
 use super::work::{keep, ready};
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::jobs::{JobView, MadeStudy};
-use crate::pictures::png;
+use crate::pictures::{open, png};
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use lean_picture::{Picture, decode};
+use lean_picture::Picture;
 use lean_piece::{HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, Study, StudyMix, StudyNumber, WishedColour};
 use lean_plan::lamps::{UnderLamp, under_lamps};
 use lean_plan::mark::{Mark, ZoneMark};
@@ -218,7 +218,7 @@ pub async fn lend_picture(
     let colours = studio
         .run(move |_| {
             // Only its colours are wanted: the file itself is not kept.
-            let picture = decode(&file)?.reduced(WORKING_SIDE);
+            let picture = open(&file)?.reduced(WORKING_SIDE);
             let found = lean_picture::chart::distinct(&picture, Some(LENT)).colours;
             Ok(found.iter().map(|c| WishedColour { lab: c.lab, area: c.area }).collect::<Vec<_>>())
         })

@@ -11,7 +11,7 @@ use lean_media::{Medium, ground, library};
 use lean_piece::change::SetBrief;
 use lean_piece::intent::moods::{self, Mood};
 use lean_piece::intent::schools::{self, Asked};
-use lean_piece::{Brief, Command, Piece};
+use lean_piece::{Brief, Command, PageFormat, Piece};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -85,6 +85,8 @@ pub async fn choices(Query(asked): Query<InMedium>) -> Json<Choices> {
 pub struct NewPiece {
     /// What it is.
     brief: Brief,
+    /// Paper in the painter's printer; A4 when left out.
+    page: Option<PageFormat>,
 }
 
 /// Starts a piece. It draws on the first Box of its medium, if there is one.
@@ -94,6 +96,7 @@ pub async fn create_piece(State(studio): State<Studio>, In(new): In<NewPiece>) -
         .run(move |s| {
             let mut piece = Piece::new(new.brief.clone()).apply(Command::SetBrief(SetBrief { brief: new.brief }))?.0;
             piece.paint_box = s.store.boxes()?.into_iter().find(|b| b.paint_box.medium == piece.brief.medium).map(|b| b.id);
+            piece.sheet.page = new.page.unwrap_or_default();
             let kept = s.store.create_piece(&piece)?;
             let paint_box = s.box_of(&kept)?;
             Ok(PieceView::of(kept, paint_box.as_ref()))

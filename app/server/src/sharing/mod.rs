@@ -1,10 +1,8 @@
 //! Phones and tablets at the easel: an address on the local network for devices that were paired, and for nobody else.
 //!
 //! **How it goes.** The owner asks for a code on this machine ([`Sharing::new_code`]); the device that shows it within ten minutes is given a
-//! secret of its own in a cookie; only the digest of that is kept. What a device may then see and do is a short list ([`allowed`]).
+//! secret of its own in a cookie; only the digest of that is kept. What a device may then see and do is a short list, kept by the guard.
 
-pub mod allowed;
-pub mod door;
 pub mod tls;
 
 use lean_store::Store;
@@ -42,7 +40,7 @@ impl Sharing {
     }
 
     /// `https` or `http`.
-    fn scheme(&self) -> &'static str {
+    pub fn scheme(&self) -> &'static str {
         if self.encrypted { "https" } else { "http" }
     }
 
@@ -52,7 +50,7 @@ impl Sharing {
     }
 
     /// What a browser that came here says its host is. With a certificate it may be the name that stands in it.
-    fn is_own_host(&self, host: &str) -> bool {
+    pub fn is_own_host(&self, host: &str) -> bool {
         host == self.address.to_string() || (self.encrypted && host.rsplit(':').next() == Some(&self.address.port().to_string()))
     }
 

@@ -1,10 +1,11 @@
 //! From a file's bytes to upright sRGB pixels, or a refusal that says what to do.
 
 mod jpeg;
+mod tiff;
 
 use crate::picture::Picture;
 use image::metadata::Orientation;
-use image::{DynamicImage, ImageDecoder, ImageFormat, ImageReader, Limits};
+use image::{DynamicImage, ExtendedColorType, ImageDecoder, ImageFormat, ImageReader, Limits};
 use moxcms::{ColorProfile, DataColorSpace, Layout, TransformOptions};
 use rayon::prelude::*;
 use std::io::Cursor;
@@ -42,6 +43,14 @@ pub enum Unreadable {
         "This picture is stored as printing inks (CMYK), which do not say what colour it should look. Convert it to RGB (sRGB) and drop that file."
     )]
     Inks,
+    /// More bytes than [`MOST_ROOM`] while it is opened.
+    #[error(
+        "To open this picture of {0} megapixels with {1} bits a pixel takes more memory than there is for one. Export it with 8 bits a channel, or at no more than {2} megapixels."
+    )]
+    TooHeavy(u64, u16, u64),
+    /// Several pictures in one file.
+    #[error("This TIFF holds {0} pictures or more. Export the one you want to paint as JPEG, PNG or a TIFF of its own and drop that.")]
+    Pages(usize),
     /// More than one frame.
     #[error("This is a moving picture. Export the one frame you want to paint as JPEG or PNG and drop that.")]
     Moving,
@@ -63,15 +72,8 @@ pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
     }
     let damaged = |e: image::ImageError| Unreadable::Damaged { format: name, detail: e.to_string() };
 
-    let mut reader = ImageReader::with_format(Cursor::new(bytes), format);
-    let mut limits = Limits::default();
-    limits.max_alloc = Some(MOST_PIXELS * 9);
-    reader.limits(limits);
-    let mut decoder = reader.into_decoder().map_err(damaged)?;
-    let (w, h) = decoder.dimensions();
-    if u64::from(w) * u64::from(h) > MOST_PIXELS {
-        return Err(Unreadable::TooLarge(w, h));
-    }
+    let mut decoder = opened(bytes, format, name)?;
+    room(&decoder)?;
     let profile = decoder.icc_profile().ok().flatten().and_then(|icc| ColorProfile::new_from_slice(&icc).ok());
     if profile.as_ref().is_some_and(|p| p.color_space == DataColorSpace::Cmyk) {
         return Err(Unreadable::Inks);
@@ -80,6 +82,48 @@ pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
     let mut pixels = DynamicImage::from_decoder(decoder).map_err(damaged)?;
     pixels.apply_orientation(orientation);
     Ok(to_srgb(pixels, profile.as_ref()))
+}
+
+/// Most bytes one picture may take while it is opened.
+pub const MOST_ROOM: u64 = 640 << 20;
+
+/// Bytes a picture takes while it is opened: what is unpacked, and the copy it is turned or converted into.
+///
+/// # Errors
+/// See [`Unreadable`]; nothing is unpacked.
+pub fn room_for(bytes: &[u8]) -> Result<u64, Unreadable> {
+    if bytes.is_empty() {
+        return Err(Unreadable::Empty);
+    }
+    let (format, name) = format_of(bytes)?;
+    room(&opened(bytes, format, name)?)
+}
+
+fn room(decoder: &impl ImageDecoder) -> Result<u64, Unreadable> {
+    let (w, h) = decoder.dimensions();
+    let pixels = u64::from(w) * u64::from(h);
+    if pixels > MOST_PIXELS {
+        return Err(Unreadable::TooLarge(w, h));
+    }
+    if matches!(decoder.original_color_type(), ExtendedColorType::Cmyk8 | ExtendedColorType::Cmyk16) {
+        return Err(Unreadable::Inks);
+    }
+    let each = u64::from(decoder.color_type().bytes_per_pixel());
+    // Turned pixels are as large as they were; those laid on white or made eight bits deep are smaller.
+    let needed = pixels * 2 * each.max(3);
+    if needed > MOST_ROOM {
+        let fit = MOST_ROOM / (2 * each.max(3)) / 1_000_000;
+        return Err(Unreadable::TooHeavy(pixels / 1_000_000, decoder.color_type().bits_per_pixel(), fit));
+    }
+    Ok(needed)
+}
+
+fn opened(bytes: &[u8], format: ImageFormat, name: &'static str) -> Result<impl ImageDecoder, Unreadable> {
+    let mut reader = ImageReader::with_format(Cursor::new(bytes), format);
+    let mut limits = Limits::default();
+    limits.max_alloc = Some(MOST_PIXELS * 9);
+    reader.limits(limits);
+    reader.into_decoder().map_err(|e| Unreadable::Damaged { format: name, detail: e.to_string() })
 }
 
 fn format_of(bytes: &[u8]) -> Result<(ImageFormat, &'static str), Unreadable> {
@@ -113,6 +157,7 @@ fn refuse_inks_and_movement(bytes: &[u8], format: ImageFormat) -> Result<(), Unr
         ImageFormat::Jpeg if jpeg_components(bytes) == Some(4) => Err(Unreadable::Inks),
         ImageFormat::WebP if bytes.get(12..16) == Some(b"VP8X") && bytes.get(20).is_some_and(|f| f & 0x02 != 0) => Err(Unreadable::Moving),
         ImageFormat::Png if png_moves(bytes) => Err(Unreadable::Moving),
+        ImageFormat::Tiff if tiff::pages(bytes) > 1 => Err(Unreadable::Pages(tiff::pages(bytes))),
         _ => Ok(()),
     }
 }
@@ -203,8 +248,8 @@ fn through_grey_profile(mut rgb: Vec<u8>, profile: &ColorProfile) -> Vec<u8> {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use image::ImageEncoder;
     use image::codecs::{jpeg::JpegEncoder, png::PngEncoder, tiff::TiffEncoder, webp::WebPEncoder};
-    use image::{ExtendedColorType, ImageEncoder};
 
     fn picture() -> Vec<u8> {
         (0..6 * 4).flat_map(|i| [i as u8 * 10, 80, 200 - i as u8 * 5]).collect()
@@ -308,6 +353,71 @@ mod tests {
         moving.extend(crc32(&body).to_be_bytes());
         moving.extend(&still[33..]);
         assert_eq!(decode(&moving), Err(Unreadable::Moving));
+    }
+
+    fn tiff(width: u32, height: u32) -> Vec<u8> {
+        let mut out = Cursor::new(Vec::new());
+        TiffEncoder::new(&mut out).write_image(&vec![90; (width * height * 3) as usize], width, height, ExtendedColorType::Rgb8).unwrap();
+        out.into_inner()
+    }
+
+    /// The same picture as the next page of a TIFF: its directory is written once more, and the first one leads to it.
+    fn with_another_page(tiff: &[u8], kind: Option<u32>) -> Vec<u8> {
+        let four = |at: usize| u32::from_le_bytes(tiff[at..at + 4].try_into().unwrap()) as usize;
+        let (at, entries) = (four(4), usize::from(u16::from_le_bytes(tiff[four(4)..four(4) + 2].try_into().unwrap())));
+        let mut both = tiff.to_vec();
+        let next = both.len() as u32;
+        let link = at + 2 + 12 * entries;
+        both[link..link + 4].copy_from_slice(&next.to_le_bytes());
+        let mut page: Vec<u8> = tiff[at + 2..link].to_vec();
+        let mut count = entries as u16;
+        if let Some(kind) = kind {
+            let own = [254u16.to_le_bytes().as_slice(), &4u16.to_le_bytes(), &1u32.to_le_bytes(), &kind.to_le_bytes()].concat();
+            page = [own, page].concat();
+            count += 1;
+        }
+        both.extend(count.to_le_bytes());
+        both.extend(page);
+        both.extend(0u32.to_le_bytes());
+        both
+    }
+
+    #[test]
+    fn a_tiff_of_several_pictures_is_refused_and_one_with_a_small_copy_beside_it_is_read() {
+        let one = tiff(6, 4);
+        assert!(decode(&one).is_ok());
+        assert_eq!(decode(&with_another_page(&one, None)), Err(Unreadable::Pages(2)));
+        assert!(decode(&with_another_page(&one, Some(1))).is_ok());
+    }
+
+    #[test]
+    fn inks_in_a_tiff_are_refused() {
+        // Photometric interpretation 5, four samples a pixel (TIFF 6.0, section 16).
+        let mut out = Cursor::new(Vec::new());
+        TiffEncoder::new(&mut out).write_image(&[90; 6 * 4 * 4], 6, 4, ExtendedColorType::Rgba8).unwrap();
+        let mut bytes = out.into_inner();
+        let at = u32::from_le_bytes(bytes[4..8].try_into().unwrap()) as usize;
+        let entries = usize::from(u16::from_le_bytes(bytes[at..at + 2].try_into().unwrap()));
+        for n in 0..entries {
+            let entry = at + 2 + 12 * n;
+            if bytes[entry..entry + 2] == 262u16.to_le_bytes() {
+                bytes[entry + 8] = 5;
+            }
+        }
+        assert_eq!(decode(&bytes), Err(Unreadable::Inks));
+    }
+
+    #[test]
+    fn what_would_fill_the_memory_is_refused_before_it_is_unpacked() {
+        let mut out = Vec::new();
+        PngEncoder::new(&mut out).write_image(&[0; 6 * 4 * 8], 6, 4, ExtendedColorType::Rgba16).unwrap();
+        assert_eq!(room_for(&out), Ok(6 * 4 * 16));
+        out[16..20].copy_from_slice(&10_000u32.to_be_bytes());
+        out[20..24].copy_from_slice(&9_999u32.to_be_bytes());
+        let crc = crc32(&out[12..29]);
+        out[29..33].copy_from_slice(&crc.to_be_bytes());
+        assert_eq!(decode(&out), Err(Unreadable::TooHeavy(99, 64, 41)));
+        assert!(room_for(&out).unwrap_err().to_string().contains("8 bits a channel"));
     }
 
     /// CRC-32 of the PNG specification, annex D.

@@ -6,8 +6,8 @@ import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
 import { media } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
-import styles from "./Field.module.css";
 import { isAtHome } from "../device/isAtHome";
+import styles from "./Field.module.css";
 import { notesKey } from "./notes";
 
 type Note = Schemas["FieldNote"];

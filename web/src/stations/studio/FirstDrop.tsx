@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { answer, api, type JobView, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
 import { mediumName } from "../../bench/stations";
+import { paperHere } from "../../room/paper";
 import styles from "./Studio.module.css";
 
 /** A picture dropped at the door begins a piece. */
@@ -23,7 +24,7 @@ export function FirstDrop({ medium, ground }: { medium: Schemas["Medium"]; groun
           .trim()
           .slice(0, 80) || "A new piece";
       const brief = { title, medium, ground: ground ?? "", size: { width: 400, height: 300 } };
-      const piece = await answer(api.POST("/api/pieces", { body: { brief } }));
+      const piece = await answer(api.POST("/api/pieces", { body: { brief, page: paperHere() } }));
       try {
         await takenIn(piece.id, file);
       } catch (e) {

@@ -6,6 +6,7 @@ import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { paperHere } from "../../room/paper";
 import { useRoom } from "../../room/useRoom";
 import { dayWord, shortDay } from "../piece/lasting";
 import { Due } from "./Due";
@@ -157,7 +158,10 @@ function NewPiece() {
     mutationFn: () =>
       answer(
         api.POST("/api/pieces", {
-          body: { brief: { title, medium, ground: ground ?? "", size: { width: 400, height: 300 } } },
+          body: {
+            brief: { title, medium, ground: ground ?? "", size: { width: 400, height: 300 } },
+            page: paperHere(),
+          },
         }),
       ),
     onSuccess: (piece) => {

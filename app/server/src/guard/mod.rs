@@ -1,4 +1,7 @@
-//! Only this machine, and only our own pages, may talk to the server.
+//! Only this machine, and only our own pages, may talk to the server; over the network paired [`devices`] and nobody else.
+
+pub mod allowed;
+pub mod devices;
 
 use crate::problem::Problem;
 use axum::extract::Request;
