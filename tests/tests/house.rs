@@ -163,7 +163,7 @@ fn no_two_types_of_the_api_share_a_name() {
 }
 
 /// Numbers that are no value, temperature, hue, chroma, length, share or angle: optics, costs, statistics, paces and other plain factors.
-const PLAIN: [&str; 39] = [
+const PLAIN: [&str; 41] = [
     "k",
     "s",
     "x",
@@ -203,6 +203,8 @@ const PLAIN: [&str; 39] = [
     "wide",
     "before",
     "now",
+    "hand",
+    "amount",
 ];
 
 /// Public functions of core that take a bare number for such a thing, each with its reason. At most ten.

@@ -1,4 +1,4 @@
-//! What a newcomer would otherwise type by hand: `cargo xtask demo | dev | test | shots | api-types | check`.
+//! What a newcomer would otherwise type by hand: `cargo xtask demo | dev | test | shots | fuzz | api-types | check`.
 
 mod dev;
 mod steps;
@@ -26,6 +26,12 @@ enum What {
     Dev,
     /// Install what is missing and pass every test, the browser's too.
     Test,
+    /// Try to break it for longer than the tests do: commands with undo and redo, pictures, reading files.
+    Fuzz {
+        /// How many cases of each.
+        #[arg(long, default_value_t = 20_000)]
+        cases: u32,
+    },
     /// Take the pictures of the main views anew for docs/screenshots.
     Shots,
     /// Write the API description and its TypeScript types anew.
@@ -39,6 +45,7 @@ fn main() -> ExitCode {
         What::Demo { listen } => steps::demo(&listen),
         What::Dev => dev::dev(),
         What::Test => steps::test(),
+        What::Fuzz { cases } => steps::fuzz(cases),
         What::Shots => steps::shots(),
         What::ApiTypes => steps::api_types(),
         What::Check => steps::check(),

@@ -13,13 +13,26 @@ pub fn root() -> PathBuf {
 }
 
 fn run(folder: &Path, program: &str, args: &[&str]) -> Done {
+    run_with(folder, program, args, None)
+}
+
+fn run_with(folder: &Path, program: &str, args: &[&str], said: Option<(&str, &str)>) -> Done {
     eprintln!("· {program} {}", args.join(" "));
-    let status = Command::new(program).args(args).current_dir(folder).status().map_err(|e| format!("{program} cannot be started: {e}"))?;
+    let status = Command::new(program)
+        .args(args)
+        .envs(said)
+        .current_dir(folder)
+        .status()
+        .map_err(|e| format!("{program} cannot be started: {e}"))?;
     if status.success() { Ok(()) } else { Err(format!("{program} {} ended with {status}", args.join(" "))) }
 }
 
 fn cargo(args: &[&str]) -> Done {
-    run(&root(), &std::env::var("CARGO").unwrap_or_else(|_| "cargo".into()), args)
+    cargo_with(args, None)
+}
+
+fn cargo_with(args: &[&str], said: Option<(&str, &str)>) -> Done {
+    run_with(&root(), &std::env::var("CARGO").unwrap_or_else(|_| "cargo".into()), args, said)
 }
 
 fn present(program: &str) -> bool {
@@ -76,6 +89,16 @@ pub fn shots() -> Done {
     pages()?;
     cargo(&["build", "--workspace"])?;
     cargo(&["test", "--workspace", "--test", "shots", "--", "--ignored"])
+}
+
+/// Property tests with many more cases than the test command gives them.
+pub fn fuzz(cases: u32) -> Done {
+    let cases = cases.to_string();
+    for (package, test) in [("lean-piece", ""), ("lean-plan", "piece"), ("lean-picture", "hostile"), ("lean-media", "hostile")] {
+        let only: &[&str] = if test.is_empty() { &["--lib"] } else { &["--test", test] };
+        cargo_with(&[&["test", "--release", "--package", package], only].concat(), Some(("PROPTEST_CASES", &cases)))?;
+    }
+    Ok(())
 }
 
 fn description() -> Result<String, String> {

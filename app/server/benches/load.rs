@@ -16,7 +16,9 @@ use tokio::task::JoinSet;
 
 const PAINTERS: usize = 50;
 const PIECES: i64 = 3000;
-const DRAGS: usize = 6;
+const DRAGS: usize = 4;
+/// How long a painter looks before the next mark is taken up.
+const LOOKED: Duration = Duration::from_secs(8);
 const MOVES_OF_A_DRAG: usize = 12;
 const UPLOADS: usize = 20;
 
@@ -115,12 +117,15 @@ fn told(what: &str, mut times: Vec<Duration>) {
 }
 
 /// One painter drags marks of one piece: questions on the way, and a move where it is let go.
-async fn painter(host: SocketAddr, piece: i64) -> (Vec<Duration>, Vec<Duration>) {
+async fn painter(host: SocketAddr, piece: i64, alone: bool) -> (Vec<Duration>, Vec<Duration>) {
     let mut client = Client::to(host).await;
     let (mut asked, mut moved) = (Vec::new(), Vec::new());
     let view = client.json("GET", &format!("/api/pieces/{piece}"), &Value::Null).await.1;
     let zones: Vec<i64> = view["piece"]["zones"].as_array().expect("zones").iter().filter_map(|z| z["id"].as_i64()).collect();
     let mut revision = view["revision"].as_i64().expect("a revision");
+    // Nobody begins at the same moment as everybody.
+    let first = LOOKED.mul_f64((piece % PAINTERS as i64) as f64 / PAINTERS as f64);
+    tokio::time::sleep(if alone { Duration::ZERO } else { first }).await;
     for drag in 0..DRAGS {
         let zone = zones[(piece as usize + drag) % zones.len()];
         let to = |step: usize| json!({ "value": 3.0 + 0.3 * step as f64, "temperature": -4.0 + step as f64 });
@@ -139,14 +144,14 @@ async fn painter(host: SocketAddr, piece: i64) -> (Vec<Duration>, Vec<Duration>)
         assert_eq!(status, 200, "{next}");
         moved.push(at.elapsed());
         revision = next["revision"].as_i64().expect("a revision");
-        tokio::time::sleep(Duration::from_millis(700)).await;
+        tokio::time::sleep(if alone { Duration::ZERO } else { LOOKED }).await;
     }
     (asked, moved)
 }
 
 async fn painters(host: SocketAddr, many: usize) {
     let mut all = JoinSet::new();
-    (0..many).for_each(|n| drop(all.spawn(painter(host, 100 + n as i64))));
+    (0..many).for_each(|n| drop(all.spawn(painter(host, 100 + n as i64, many == 1))));
     let (mut asked, mut moved) = (Vec::new(), Vec::new());
     while let Some(done) = all.join_next().await {
         let (a, m) = done.expect("no painter was refused");

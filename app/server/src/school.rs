@@ -23,6 +23,7 @@ pub struct School {
     folder: PathBuf,
     header: HeaderName,
     turns: Arc<Turns>,
+    most: usize,
     /// The one asked last stands last.
     open: Mutex<Vec<(String, Router)>>,
 }
@@ -30,7 +31,12 @@ pub struct School {
 impl School {
     /// Data files lie in `folder`, named after who the `header` says it is; `together` long works run at once.
     pub fn at(folder: PathBuf, header: HeaderName, together: usize) -> Self {
-        Self { folder, header, turns: Arc::new(Turns::of(together)), open: Mutex::default() }
+        Self { folder, header, turns: Arc::new(Turns::of(together)), most: OPEN, open: Mutex::default() }
+    }
+
+    /// The same with fewer studios, or more, kept open at once.
+    pub fn keeping(self, most: usize) -> Self {
+        Self { most: most.max(1), ..self }
     }
 
     /// Who asks, as the proxy says.
@@ -69,7 +75,7 @@ impl School {
         };
         let router = entry.1.clone();
         open.push(entry);
-        if open.len() > OPEN {
+        if open.len() > self.most {
             drop(open.remove(0));
         }
         Ok(router)

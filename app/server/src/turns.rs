@@ -102,7 +102,7 @@ mod tests {
                     done.send(painter).unwrap();
                     drop(turn);
                 });
-                while waiting(&turns) < number {
+                while waiting(turns) < number {
                     std::thread::yield_now();
                 }
             };

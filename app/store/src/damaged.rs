@@ -66,7 +66,7 @@ impl Store {
             let (table, column) = record.table();
             let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT) FROM {table} WHERE aside = 0"))?;
             let ids: Vec<String> = rows.query_map([], |r| r.get(0))?.collect::<Result<_, _>>()?;
-            let mut body = c.prepare_cached(&format!("SELECT sound({column}, sum) FROM {table} WHERE CAST(id AS TEXT) = ?1"))?;
+            let mut body = c.prepare_cached(&format!("SELECT sound({column}, sum) FROM {table} WHERE id = ?1"))?;
             for id in ids {
                 if record == Record::Piece && self.is_known_sound(&c, &id)? {
                     continue;
@@ -80,7 +80,7 @@ impl Store {
 
     /// Whether the piece was read at the revision it has.
     fn is_known_sound(&self, c: &Connection, id: &str) -> Result<bool, StoreError> {
-        let revision: i64 = c.prepare_cached("SELECT revision FROM pieces WHERE CAST(id AS TEXT) = ?1")?.query_row([id], |r| r.get(0))?;
+        let revision: i64 = c.prepare_cached("SELECT revision FROM pieces WHERE id = ?1")?.query_row([id], |r| r.get(0))?;
         Ok(id.parse().is_ok_and(|id| self.recent.line(id, revision).is_some()))
     }
 
@@ -90,7 +90,7 @@ impl Store {
     /// [`StoreError::NotFound`].
     pub fn raw(&self, record: Record, id: &str) -> Result<Vec<u8>, StoreError> {
         let (table, column) = record.table();
-        let sql = format!("SELECT CAST({column} AS BLOB) FROM {table} WHERE CAST(id AS TEXT) = ?1");
+        let sql = format!("SELECT CAST({column} AS BLOB) FROM {table} WHERE id = ?1");
         let found = self.lock().query_row(&sql, [id], |r| r.get(0)).optional()?;
         found.ok_or_else(|| StoreError::NotFound(format!("record {id}")))
     }
@@ -101,13 +101,13 @@ impl Store {
     /// [`StoreError::InUse`] while it can be read, [`StoreError::NotFound`].
     pub fn put_aside(&self, record: Record, id: &str) -> Result<(), StoreError> {
         let (table, column) = record.table();
-        let sql = format!("SELECT sound({column}, sum) FROM {table} WHERE CAST(id AS TEXT) = ?1");
+        let sql = format!("SELECT sound({column}, sum) FROM {table} WHERE id = ?1");
         let found: Option<Vec<u8>> = self.lock().query_row(&sql, [id], |r| r.get(0)).optional()?;
         let body = found.ok_or_else(|| StoreError::NotFound(format!("record {id}")))?;
         if record.unreadable(&body).is_none() {
             return Err(StoreError::InUse("This record can be read: remove it where it is shown.".into()));
         }
-        self.lock().execute(&format!("UPDATE {table} SET aside = 1 WHERE CAST(id AS TEXT) = ?1"), params![id])?;
+        self.lock().execute(&format!("UPDATE {table} SET aside = 1 WHERE id = ?1"), params![id])?;
         Ok(())
     }
 }

@@ -38,14 +38,13 @@ pub mod pigment_file;
 pub mod readings;
 pub mod recipe_text;
 pub mod rows;
-pub mod second;
 pub mod seen;
+pub mod touch;
 
 pub use choices::Choices;
 pub use ground::{Ground, GroundId};
 pub use layering::{Beneath, Laid, Layer, Layering, State};
-pub use medium::Medium;
+pub use medium::{Medium, Second};
 pub use opaque::{Paint, SurfaceOptics};
 pub use pigment::{Parts, Pigment, PigmentId, Provenance};
-pub use second::Second;
 pub use seen::Seen;

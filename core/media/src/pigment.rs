@@ -1,6 +1,6 @@
 //! One owned colouring thing.
 
-use crate::second::Second;
+use crate::medium::Second;
 use lean_colour::BANDS;
 use serde::{Deserialize, Serialize};
 

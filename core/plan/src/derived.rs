@@ -198,6 +198,38 @@ pub fn longer_side(piece: &Piece, reference: &Reference) -> f64 {
     (size.width.0 / w).min(size.height.0 / h) * w.max(h)
 }
 
+/// What of a piece is shown anew many times a second while a mark is dragged.
+pub struct Glimpse {
+    /// Every mix.
+    pub mixes: Vec<ZoneMix>,
+    /// The tray.
+    pub wells: Vec<Well>,
+    /// What would be noticed.
+    pub findings: Vec<Finding>,
+    /// Cost of the set in use.
+    pub cost: Option<f64>,
+}
+
+/// Works out of `piece` only what a drag shows: the same as [`derived`], without the rest.
+pub fn glimpse(piece: &Piece, paint_box: Option<&PaintBox>) -> Glimpse {
+    let mut seen = Glimpse { mixes: Vec::new(), wells: Vec::new(), findings: Vec::new(), cost: None };
+    let mut reach = None;
+    if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
+        let technique = mixes::technique_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
+        let recipes = Recipes::of(technique.as_ref());
+        seen.mixes = mixes::mixes(piece, &recipes);
+        seen.wells = mixes::wells(piece, paint_box, &recipes, &seen.mixes);
+        reach = mixes::reach_within(&recipes).map(|r| r.within_rules(piece));
+        let targets = targets(piece);
+        seen.cost = (targets.iter().map(|t| t.weight).sum::<f64>() > 0.0).then(|| recipes.cost_of(&targets, piece.cost()));
+    }
+    if reach.is_none() {
+        reach = paint_box.and_then(|b| mixes::reach_of(piece, b)).map(|r| r.within_rules(piece));
+    }
+    seen.findings = findings(piece, &seen.mixes, &seen.wells, reach);
+    seen
+}
+
 /// Works out what follows from `piece` with the Box it draws on.
 pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
     let neutral = piece.neutral();

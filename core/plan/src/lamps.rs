@@ -9,7 +9,7 @@ use lean_colour::difference::ciede2000;
 use lean_colour::light::Light;
 use lean_colour::{Lab, Reflectance};
 use lean_media::opaque::Paint;
-use lean_media::second::surface_of;
+use lean_media::touch::surface_of;
 use lean_media::{Ground, Layering, Medium, Parts, Pigment, State};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, Study, ZoneId};

@@ -44,7 +44,7 @@ export function Run({ onHelp }: { onHelp: () => void }) {
         </Tooltip>
         <NavLink to={to("box")} className={styles.station}>
           <b>Box</b>
-          <span>{box ? `${box.pigments.length} in it` : "none chosen"}</span>
+          <span>{box ? `${box.pigments.filter((p) => !p.second).length} in it` : "none chosen"}</span>
         </NavLink>
         <Tooltip label="Keys (?)">
           <button type="button" className="plain" onClick={onHelp} aria-label="Keys">

@@ -70,7 +70,10 @@ export function Tray() {
                 label={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the miss rises by ${w.price.toFixed(1)}`}
               >
                 <span className={styles.facts}>
-                  {w.zones} {w.zones === 1 ? "zone" : "zones"} · {w.price.toFixed(1)} without
+                  <span>
+                    {w.zones} {w.zones === 1 ? "zone" : "zones"}
+                  </span>{" "}
+                  <span>{w.price.toFixed(1)} without</span>
                 </span>
               </Tooltip>
               <button

@@ -12,8 +12,8 @@ use lean_picture::spot::Spot;
 use lean_piece::change::SetTarget;
 use lean_piece::{Command, MassId, Piece, ZoneId};
 use lean_plan::carry_out::moved;
-use lean_plan::derived::derived;
 use lean_plan::derived::longer_side;
+use lean_plan::derived::{Glimpse, glimpse};
 use lean_plan::findings::Finding;
 use lean_plan::mark::Mark;
 use lean_plan::mixes::{Well, ZoneMix};
@@ -274,12 +274,12 @@ pub async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
         .run(move |s| {
             let kept = s.store.piece_at(id, ask.base_revision)?;
             let command = dragged(&kept, &ask)?;
-            let piece = kept.piece.apply(command)?.0;
+            let piece = kept.piece.supposing(command)?;
             let paint_box = s.box_of(&kept)?;
-            let o = derived(&piece, paint_box.as_ref());
-            let target =
-                o.shapes.iter().find(|z| z.zone == ask.zone).map(|z| z.target).ok_or_else(|| Problem::not_found("That zone is gone."))?;
-            Ok(Json(Preview { target, mixes: o.mixes, wells: o.wells, findings: o.findings, cost: o.cost }))
+            let zone = piece.zone(ask.zone).ok_or_else(|| Problem::not_found("That zone is gone."))?;
+            let target = Mark::of(piece.wanted(zone), piece.neutral());
+            let Glimpse { mixes, wells, findings, cost } = glimpse(&piece, paint_box.as_ref());
+            Ok(Json(Preview { target, mixes, wells, findings, cost }))
         })
         .await
 }

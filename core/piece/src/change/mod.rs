@@ -157,6 +157,18 @@ impl Piece {
         self.apply_all(vec![command.into()])
     }
 
+    /// What the piece would be after a command, for a look: nothing is written out, and there is no way back.
+    ///
+    /// # Errors
+    /// As [`Piece::apply`].
+    pub fn supposing(&self, command: impl Into<Command>) -> Result<Self, Refusal> {
+        let mut next = self.clone();
+        let command = command.into();
+        command.check(&next)?;
+        command.apply(&mut next);
+        Ok(next)
+    }
+
     /// The piece after several commands, each checked against what those before it made, and one way back over all of them.
     ///
     /// # Errors

@@ -5,7 +5,7 @@ use crate::mark::Mark;
 use crate::wording::{self, Difference};
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Share, Steps, Temperature};
-use lean_media::second::surface_of;
+use lean_media::touch::surface_of;
 use lean_media::{Ground, Layering, Medium, Pigment, PigmentId, Second, State, forms};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::{Wanted, targets, wanted};

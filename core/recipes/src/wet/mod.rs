@@ -14,7 +14,7 @@ use lean_colour::difference::Nearby;
 use lean_colour::{BANDS, Lab, Light, Reflectance};
 use lean_media::lanes::{Colours, Front, LANES, Lane, Spectrum, colours_of_all, growth};
 use lean_media::opaque::{SurfaceOptics, masstone};
-use lean_media::second::surface_of;
+use lean_media::touch::surface_of;
 use lean_media::{Pigment, PigmentId};
 use let_downs::amounts_of;
 use parts::Pattern;

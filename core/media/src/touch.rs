@@ -1,80 +1,19 @@
-//! A second medium in one piece: laid over the first once that is dry, or, for the studies of an oil, in its place.
+//! How a second medium lies over the first, once that is dry; and the surface of acrylic, for the studies of an oil.
 
 use crate::amount::{Mass, Pressure, Rubbing, Thickness};
 use crate::choices::Choices;
 use crate::forms::{MASSES, PRESSURES};
 use crate::ground::Ground;
 use crate::layering::{Binder, Layer};
-use crate::medium::Medium;
+use crate::medium::Second;
 use crate::opaque::SurfaceOptics;
 use crate::pigment::{Parts, Pigment};
-use serde::{Deserialize, Serialize};
 
 /// Films a thin and a covering touch of body colour leave, in units of white at 550 nm: over black white sends back a third and six parts in
 /// seven. A choice.
 const BODY_FILMS: [f64; 2] = [0.5, 6.0];
 
-/// What a second medium is.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Second {
-    /// Coloured pencil over marker or watercolour.
-    Pencil,
-    /// Pastel over watercolour.
-    Pastel,
-    /// Body colour, opaque white above all, over watercolour or marker.
-    BodyColour,
-    /// Acrylic, for the studies of an oil.
-    Acrylic,
-}
-
 impl Second {
-    /// What may join a medium.
-    pub fn beside(medium: Medium) -> &'static [Self] {
-        match medium {
-            Medium::Marker => &[Self::Pencil, Self::BodyColour],
-            Medium::Watercolour => &[Self::BodyColour, Self::Pencil, Self::Pastel],
-            Medium::Oil => &[Self::Acrylic],
-            Medium::Pencil | Medium::SoftPastel => &[],
-        }
-    }
-
-    /// The medium of the Boxes it is taken from: body colour comes in pans or tubes of watercolour, acrylic in tubes as oil does.
-    pub fn box_medium(self) -> Medium {
-        match self {
-            Self::Pencil => Medium::Pencil,
-            Self::Pastel => Medium::SoftPastel,
-            Self::BodyColour => Medium::Watercolour,
-            Self::Acrylic => Medium::Oil,
-        }
-    }
-
-    /// The words on the screen.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Pencil => "pencil",
-            Self::Pastel => "pastel",
-            Self::BodyColour => "body colour",
-            Self::Acrylic => "acrylic",
-        }
-    }
-
-    /// Whether it lies over the first medium in one piece, rather than taking its place in the studies.
-    pub fn lies_over(self) -> bool {
-        self != Self::Acrylic
-    }
-
-    /// How a touch of it is laid, lightest first; nothing of what is mixed.
-    pub fn touches(self) -> &'static [&'static str] {
-        match self {
-            Self::Pencil => &["light", "middle", "firm"],
-            Self::Pastel => &["light", "full", "heavy"],
-            Self::BodyColour => &["thin", "covering"],
-            Self::Acrylic => &[],
-        }
-    }
-
     /// How much a touch lays, in the unit of its medium ([`crate::amount`]), when the hand lays `hand` times what was meant.
     ///
     /// # Panics
@@ -127,6 +66,7 @@ pub fn surface_of<'a>(of: impl IntoIterator<Item = &'a Pigment>) -> SurfaceOptic
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::Medium;
     use crate::layering::{Layering, State};
     use crate::{ground, library};
 
