@@ -1,6 +1,7 @@
 //! The built program on a data file of its own.
 
 use std::io::{BufRead, BufReader};
+use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Stdio};
 use std::sync::OnceLock;
@@ -63,9 +64,21 @@ impl Server {
         Self::on(data, demo)
     }
 
+    /// The same with an address for devices.
+    pub fn sharing(data: &Path, at: SocketAddr) -> Self {
+        if !data.exists() {
+            copy_demo(data);
+        }
+        Self::with(data, true, &["--share", &at.to_string()])
+    }
+
     fn on(data: &Path, demo: bool) -> Self {
+        Self::with(data, demo, &[])
+    }
+
+    fn with(data: &Path, demo: bool, more: &[&str]) -> Self {
         let mut command = Command::new(program());
-        command.args(["serve", "--listen", "127.0.0.1:0", "--data"]).arg(data);
+        command.args(["serve", "--listen", "127.0.0.1:0", "--data"]).arg(data).args(more);
         if demo {
             command.arg("--demo");
         }

@@ -62,14 +62,7 @@ pub enum Unreadable {
 /// # Errors
 /// See [`Unreadable`].
 pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
-    if bytes.is_empty() {
-        return Err(Unreadable::Empty);
-    }
-    let (format, name) = format_of(bytes)?;
-    refuse_inks_and_movement(bytes, format)?;
-    if format == ImageFormat::Jpeg && !jpeg::is_whole(bytes) {
-        return Err(Unreadable::Damaged { format: name, detail: "the file ends before the picture does".into() });
-    }
+    let (format, name) = whole(bytes)?;
     let damaged = |e: image::ImageError| Unreadable::Damaged { format: name, detail: e.to_string() };
 
     let mut decoder = opened(bytes, format, name)?;
@@ -92,11 +85,21 @@ pub const MOST_ROOM: u64 = 640 << 20;
 /// # Errors
 /// See [`Unreadable`]; nothing is unpacked.
 pub fn room_for(bytes: &[u8]) -> Result<u64, Unreadable> {
+    let (format, name) = whole(bytes)?;
+    room(&opened(bytes, format, name)?)
+}
+
+/// The format of a file that holds one whole picture made of light.
+fn whole(bytes: &[u8]) -> Result<(ImageFormat, &'static str), Unreadable> {
     if bytes.is_empty() {
         return Err(Unreadable::Empty);
     }
     let (format, name) = format_of(bytes)?;
-    room(&opened(bytes, format, name)?)
+    refuse_inks_and_movement(bytes, format)?;
+    if format == ImageFormat::Jpeg && !jpeg::is_whole(bytes) {
+        return Err(Unreadable::Damaged { format: name, detail: "the file ends before the picture does".into() });
+    }
+    Ok((format, name))
 }
 
 fn room(decoder: &impl ImageDecoder) -> Result<u64, Unreadable> {
