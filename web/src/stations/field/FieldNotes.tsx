@@ -38,7 +38,7 @@ export function FieldNotes() {
       navigate(`/field/${note.id}`);
     } catch (e) {
       // Nobody answers: the note is begun here and sent later.
-      if (e instanceof Refused) say(e.problem.detail, "problem");
+      if (e instanceof Refused && e.problem.status !== 0) say(e.problem.detail, "problem");
       else writeDown({ sent_as: newName(), note: fresh() });
     }
   };
