@@ -71,7 +71,7 @@ export function Tray() {
               >
                 <span className={styles.facts}>
                   <span>
-                    {w.zones} {w.zones === 1 ? "zone" : "zones"}
+                    {w.zones} {w.zones === 1 ? "zone" : "zones"} ·
                   </span>{" "}
                   <span>{w.price.toFixed(1)} without</span>
                 </span>
