@@ -7,8 +7,8 @@ use lean_instruments::SimulatedMeter;
 use lean_picture::frame::Frame;
 use lean_picture::places::Survey;
 use lean_picture::{Picture, decode};
-use lean_piece::Piece;
-use lean_piece::paint_box::PaintBox;
+use lean_piece::paint_box::{BoxId, PaintBox};
+use lean_piece::{Piece, Together};
 use lean_plan::planned;
 use lean_recipes::Target;
 use lean_search::{Need, Tables};
@@ -81,12 +81,22 @@ impl Studio {
     /// # Errors
     /// When the data file cannot be read.
     pub fn box_of(&self, kept: &Kept) -> Result<Option<PaintBox>, Problem> {
-        let Some(first) = &kept.piece.paint_box else { return Ok(None) };
+        kept.piece.paint_box.as_ref().map(|first| self.boxes_together(first, kept.piece.together.as_ref())).transpose()
+    }
+
+    /// A Box, alone or with what is taken from a second one.
+    ///
+    /// # Errors
+    /// When the first is not there, or the data file cannot be read.
+    pub fn boxes_together(&self, first: &BoxId, together: Option<&Together>) -> Result<PaintBox, Problem> {
         let paint_box = self.store.paint_box(first)?;
-        let Some(together) = &kept.piece.together else { return Ok(Some(paint_box)) };
+        let Some(together) = together else { return Ok(paint_box) };
+        if together.paint_box == *first {
+            return Ok(paint_box.with(together.second, None));
+        }
         match self.store.paint_box(&together.paint_box) {
-            Ok(other) => Ok(Some(paint_box.with(together.second, &other))),
-            Err(StoreError::NotFound(_)) => Ok(Some(paint_box)),
+            Ok(other) => Ok(paint_box.with(together.second, Some(&other))),
+            Err(StoreError::NotFound(_)) => Ok(paint_box),
             Err(e) => Err(e.into()),
         }
     }

@@ -47,11 +47,10 @@ fn capital(word: &str) -> String {
 }
 
 impl PaintBox {
-    /// This Box with what is taken from another laid as a second medium. White of it is a pigment like any other where it lies over a first medium
+    /// This Box with what is taken from another, or from itself (`None`), laid as a second medium. White of it is a pigment like any other where it lies over a first medium
     /// that leaves paper bare; from the Box itself only the whites are taken, as its other pigments are there already.
-    pub fn with(mut self, second: Second, other: &Self) -> Self {
-        let own = other.name == self.name && other.medium == self.medium;
-        let taken = other.pigments.iter().filter(|p| p.second.is_none() && (!own || p.white));
+    pub fn with(mut self, second: Second, other: Option<&Self>) -> Self {
+        let taken = other.unwrap_or(&self).own().iter().filter(|p| other.is_some() || p.white);
         let laid = |p: &Pigment| Pigment {
             id: PigmentId(format!("{FROM_SECOND}{}", p.id)),
             name: format!("{} ({})", p.name, second.name()),
@@ -102,7 +101,8 @@ mod tests {
 
     #[test]
     fn pencils_over_pens_keep_their_names_apart() {
-        let both = of("pens", Medium::Marker, &["PB29", "PY43"]).with(Second::Pencil, &of("pencils", Medium::Pencil, &["PB29", "PW6"]));
+        let both =
+            of("pens", Medium::Marker, &["PB29", "PY43"]).with(Second::Pencil, Some(&of("pencils", Medium::Pencil, &["PB29", "PW6"])));
         assert!(both.check().is_ok());
         assert_eq!(both.own().len(), 2);
         assert_eq!(both.searched().len(), 4);
@@ -114,15 +114,17 @@ mod tests {
     #[test]
     fn a_box_gives_its_own_whites_as_body_colour() {
         let pans = of("pans", Medium::Watercolour, &["PB29", "PW6"]);
-        let both = pans.clone().with(Second::BodyColour, &pans);
+        let both = pans.clone().with(Second::BodyColour, None);
         assert_eq!(both.pigments.len(), 3);
+        // Another Box of the same name is another Box.
+        assert_eq!(pans.clone().with(Second::BodyColour, Some(&pans)).pigments.len(), 4);
         assert_eq!(both.pigments[2].id, "second:PW6".into());
     }
 
     #[test]
     fn an_oil_is_searched_in_oil_and_studied_in_acrylic() {
         let oils = of("oils", Medium::Oil, &["PB29", "PW6"]);
-        let both = oils.clone().with(Second::Acrylic, &of("acrylics", Medium::Oil, &["PY43", "PW6"]));
+        let both = oils.clone().with(Second::Acrylic, Some(&of("acrylics", Medium::Oil, &["PY43", "PW6"])));
         assert_eq!(both.searched(), oils.pigments);
         assert_eq!(both.for_studies().pigments.len(), 2);
         assert_eq!(both.for_studies().searched().len(), 2, "there is nothing else to search");

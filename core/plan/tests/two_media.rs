@@ -42,7 +42,7 @@ fn lantern() -> Piece {
 #[test]
 fn a_second_box_never_makes_the_best_set_worse_and_every_recipe_gives_its_colour() {
     let pens = starter(Medium::Marker, 12);
-    let both = pens.clone().with(Second::Pencil, &starter(Medium::Pencil, 12));
+    let both = pens.clone().with(Second::Pencil, Some(&starter(Medium::Pencil, 12)));
     let alone = piece(Medium::Marker, &[Lab::new(45.0, 8.0, 10.0), Lab::new(70.0, -6.0, 12.0), Lab::new(60.0, 14.0, -4.0)]);
     let piece = drawing_on(&alone, Second::Pencil);
     for size in [2, 3] {
@@ -69,7 +69,7 @@ fn opaque_white_is_counted_and_lies_over_the_wash() {
     let pans = starter(Medium::Watercolour, 12);
     let whites =
         PaintBox { name: "whites".into(), medium: Medium::Watercolour, pigments: vec![lean_media::library::find("PW6").unwrap().clone()] };
-    let both = pans.with(Second::BodyColour, &whites);
+    let both = pans.with(Second::BodyColour, Some(&whites));
     let piece = drawing_on(&lantern(), Second::BodyColour);
     let white: &Pigment = both.pigments.last().unwrap();
     let set = pigments_of(&both, &[both.pigments[0].id.clone(), white.id.clone()]);
@@ -83,7 +83,7 @@ fn opaque_white_is_counted_and_lies_over_the_wash() {
 #[test]
 fn an_oil_is_studied_in_acrylic_and_keeps_its_own_set() {
     let oils = starter(Medium::Oil, 12);
-    let both = oils.clone().with(Second::Acrylic, &starter(Medium::Oil, 6));
+    let both = oils.clone().with(Second::Acrylic, Some(&starter(Medium::Oil, 6)));
     let alone = piece(Medium::Oil, &[Lab::new(45.0, 18.0, 20.0), Lab::new(70.0, -6.0, 12.0), Lab::new(30.0, 4.0, -14.0)]);
     let mut piece = drawing_on(&alone, Second::Acrylic);
     let (cost, set) = least(&piece, &both, 3);
@@ -101,7 +101,7 @@ fn an_oil_is_studied_in_acrylic_and_keeps_its_own_set() {
 #[test]
 fn taking_the_second_medium_back_takes_what_it_gave() {
     let pens = starter(Medium::Marker, 6);
-    let both = pens.clone().with(Second::Pencil, &starter(Medium::Pencil, 6));
+    let both = pens.clone().with(Second::Pencil, Some(&starter(Medium::Pencil, 6)));
     let mut piece = drawing_on(&piece(Medium::Marker, &[Lab::new(45.0, 8.0, 10.0)]), Second::Pencil);
     piece.chosen.pigments = vec![pens.pigments[0].id.clone(), both.pigments.last().unwrap().id.clone()];
     let (next, undo) = piece.apply(SetTogether { together: None }).unwrap();

@@ -10,13 +10,13 @@ use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use lean_media::pigment::Owned;
 use lean_media::{Medium, Pigment, PigmentId, Second, library, pigment_file};
+use lean_piece::Together;
 use lean_piece::paint_box::{BoxId, PaintBox, Swatch};
 use lean_plan::paints::greys::{GreyOver, greys_over};
 use lean_plan::paints::learned::swatches_of;
 use lean_plan::paints::starter::{SIZES, starter};
 use lean_plan::paints::strings::{Strings, strings as find_strings};
 use lean_plan::paints::{inventory, listed};
-use lean_store::StoreError;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -78,15 +78,8 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<String>, Query(be
     studio
         .run(move |s| {
             let id = BoxId(id);
-            let paint_box = s.store.paint_box(&id)?;
-            let paint_box = match (beside.second, beside.from) {
-                (Some(second), Some(from)) => match s.store.paint_box(&BoxId(from)) {
-                    Ok(other) => paint_box.with(second, &other),
-                    Err(StoreError::NotFound(_)) => paint_box,
-                    Err(e) => return Err(e.into()),
-                },
-                _ => paint_box,
-            };
+            let together = beside.second.zip(beside.from).map(|(second, from)| Together { second, paint_box: BoxId(from) });
+            let paint_box = s.boxes_together(&id, together.as_ref())?;
             Ok(Json(shown(s, id, &paint_box)?))
         })
         .await
