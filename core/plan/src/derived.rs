@@ -23,7 +23,7 @@ use lean_piece::light::Key;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::targets;
 use lean_piece::{MassId, Millimetres, Piece, Reference, ZoneId};
-use lean_search::{Demands, Recipes};
+use lean_search::{Demands, RecipeLists};
 use serde::Serialize;
 
 /// A zone in the field.
@@ -210,16 +210,16 @@ pub struct Glimpse {
     pub cost: Option<f64>,
 }
 
-/// Works out of `piece` only what a drag shows: the same as [`derived`], without the rest.
-pub fn glimpse(piece: &Piece, paint_box: Option<&PaintBox>) -> Glimpse {
+/// Works out of `piece` only what a drag shows: the same as [`derived`], without the rest. `lists` keeps recipes from one question to the next.
+pub fn glimpse(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists) -> Glimpse {
     let mut seen = Glimpse { mixes: Vec::new(), wells: Vec::new(), findings: Vec::new(), cost: None };
     let mut reach = None;
     if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
-        let technique = mixes::technique_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
-        let recipes = Recipes::of(technique.as_ref());
-        seen.mixes = mixes::mixes(piece, &recipes);
-        seen.wells = mixes::wells(piece, paint_box, &recipes, &seen.mixes);
-        reach = mixes::reach_within(&recipes).map(|r| r.within_rules(piece));
+        let listing = lists.of(&mixes::palette_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments)));
+        let recipes = listing.recipes();
+        seen.mixes = mixes::mixes(piece, recipes);
+        seen.wells = mixes::wells(piece, paint_box, recipes, &seen.mixes);
+        reach = mixes::reach_within(recipes).map(|r| r.within_rules(piece));
         let targets = targets(piece);
         seen.cost = (targets.iter().map(|t| t.weight).sum::<f64>() > 0.0).then(|| recipes.cost_of(&targets, piece.cost()));
     }
@@ -230,8 +230,8 @@ pub fn glimpse(piece: &Piece, paint_box: Option<&PaintBox>) -> Glimpse {
     seen
 }
 
-/// Works out what follows from `piece` with the Box it draws on.
-pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
+/// Works out what follows from `piece` with the Box it draws on. `lists` keeps recipes from one question to the next.
+pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists) -> Derived {
     let neutral = piece.neutral();
     let masses = mass_of(piece);
     let shapes = piece
@@ -275,25 +275,26 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>) -> Derived {
     };
     let mut reach = None;
     if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
-        let technique = mixes::technique_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
-        let recipes = Recipes::of(technique.as_ref());
-        derived.mixes = mixes::mixes(piece, &recipes);
+        let listing = lists.of(&mixes::palette_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments)));
+        let recipes = listing.recipes();
+        derived.mixes = mixes::mixes(piece, recipes);
         let name = |id: &PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
         derived.let_downs = mixes::let_downs(piece, &derived.mixes, &name);
         if piece.brief.medium == Medium::Watercolour {
             let pans: Vec<_> = mixes::pigments_of(paint_box, &piece.chosen.pigments).into_iter().filter(|p| p.second.is_none()).collect();
             derived.pans = mixes::pans(&pans);
         }
-        derived.among = mixes::among(piece, &derived.mixes, &derived.order.zones, &recipes, &name);
+        derived.among = mixes::among(piece, &derived.mixes, &derived.order.zones, recipes, &name);
         derived.riskiest = mixes::riskiest(piece, &derived.mixes);
-        derived.wells = mixes::wells(piece, paint_box, &recipes, &derived.mixes);
-        derived.reach = mixes::reach(&recipes, neutral);
-        reach = mixes::reach_within(&recipes).map(|r| r.within_rules(piece));
+        derived.wells = mixes::wells(piece, paint_box, recipes, &derived.mixes);
+        derived.reach = mixes::reach(recipes, neutral);
+        reach = mixes::reach_within(recipes).map(|r| r.within_rules(piece));
         let targets = targets(piece);
         if targets.iter().map(|t| t.weight).sum::<f64>() > 0.0 {
             let cost = recipes.cost_of(&targets, piece.cost());
             derived.cost = Some(cost);
-            derived.finer_gain = (piece.mixing.finer && piece.brief.medium.is_wet_opaque()).then(|| usual_cost(piece, paint_box) - cost);
+            derived.finer_gain =
+                (piece.mixing.finer && piece.brief.medium.is_wet_opaque()).then(|| usual_cost(piece, paint_box, lists) - cost);
             derived.kin_loss = piece.mixing.kin.then(|| mixes::cost_of(piece, &derived.mixes) - cost);
         }
     }
@@ -357,8 +358,8 @@ impl DerivedLight {
 }
 
 /// What the set in use costs with mixes of the usual eight parts.
-fn usual_cost(piece: &Piece, paint_box: &PaintBox) -> f64 {
+fn usual_cost(piece: &Piece, paint_box: &PaintBox, lists: &RecipeLists) -> f64 {
     let usual = Piece { mixing: lean_piece::Mixing { finer: false, parts: true, ..piece.mixing.clone() }, ..piece.clone() };
-    let technique = mixes::technique_of(&usual, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments));
-    Recipes::of(technique.as_ref()).cost_of(&targets(piece), piece.cost())
+    let listing = lists.of(&mixes::palette_of(&usual, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments)));
+    listing.recipes().cost_of(&targets(piece), piece.cost())
 }

@@ -7,6 +7,7 @@ use lean_piece::change::SetTarget;
 use lean_piece::*;
 use lean_plan::derived::{derived, glimpse};
 use lean_plan::paints::starter::starter;
+use lean_search::RecipeLists;
 
 #[test]
 fn a_glimpse_is_the_whole_with_less_of_it() {
@@ -22,7 +23,10 @@ fn a_glimpse_is_the_whole_with_less_of_it() {
         let supposed = piece.supposing(dragged.clone()).unwrap();
         let done = piece.apply(dragged).unwrap().0;
         assert_eq!(supposed, done);
-        let (seen, whole) = (glimpse(&supposed, Some(&paint_box)), derived(&done, Some(&paint_box)));
+        // What the list of recipes remembers of the drag so far changes nothing.
+        let lists = RecipeLists::default();
+        glimpse(&piece, Some(&paint_box), &lists);
+        let (seen, whole) = (glimpse(&supposed, Some(&paint_box), &lists), derived(&done, Some(&paint_box), &RecipeLists::default()));
         assert_eq!((seen.mixes, seen.wells), (whole.mixes, whole.wells), "{medium:?}");
         assert_eq!((seen.findings, seen.cost), (whole.findings, whole.cost), "{medium:?}");
     }

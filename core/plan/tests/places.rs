@@ -12,6 +12,7 @@ use lean_plan::derived::derived;
 use lean_plan::requests::OfMass;
 use lean_plan::zones::masses;
 use lean_plan::zones::{self, Look, PictureFile, dials};
+use lean_search::RecipeLists;
 use std::sync::LazyLock;
 
 /// A yard: sky, a house with a row of windows, ground, a red door.
@@ -143,7 +144,7 @@ fn a_place_can_be_given_away_or_made_a_zone_and_comes_back_by_undo() {
     // At a brush larger than the window it has no place, but is not forgotten.
     let coarse = done(&own, dials::brush(&own, look(), Share(LARGEST), "x").unwrap());
     assert!(coarse.geometry().places_of(new.0).is_empty() && coarse.zone(new).is_some());
-    assert!(derived(&coarse, None).dials.unwrap().too_small.contains(&new));
+    assert!(derived(&coarse, None, &RecipeLists::default()).dials.unwrap().too_small.contains(&new));
 
     assert!(zones::give(&p, look(), at(360, 330), windows).unwrap_err().contains("already"));
     let door = zone_at(&p, 740, 520);

@@ -104,8 +104,10 @@ fn taking_the_second_medium_back_takes_what_it_gave() {
     let both = pens.clone().with(Second::Pencil, Some(&starter(Medium::Pencil, 6)));
     let mut piece = drawing_on(&piece(Medium::Marker, &[Lab::new(45.0, 8.0, 10.0)]), Second::Pencil);
     piece.chosen.pigments = vec![pens.pigments[0].id.clone(), both.pigments.last().unwrap().id.clone()];
+    piece.demands.mother = Some(Mother { pigment: both.pigments.last().unwrap().id.clone(), share: 0.1 });
     let (next, undo) = piece.apply(SetTogether { together: None }).unwrap();
     assert_eq!(next.chosen.pigments, [pens.pigments[0].id.clone()]);
+    assert!(next.demands.mother.is_none(), "a pencil is in no mix of pens");
     assert_eq!(next.take_back(undo).unwrap().chosen.pigments.len(), 2);
     assert!(piece.apply(SetTogether { together: Some(Together { second: Second::Acrylic, paint_box: BoxId("b".into()) }) }).is_err());
 }

@@ -12,6 +12,7 @@ use lean_plan::requests::Request;
 use lean_plan::studies::make::most_off;
 use lean_plan::studies::scheme::{self, apart};
 use lean_plan::studies::{StudyKind, chord, make};
+use lean_search::RecipeLists;
 use lean_search::Tables;
 use lean_search::progress::Unwatched;
 use proptest::prelude::*;
@@ -162,7 +163,7 @@ fn a_study_becomes_the_plan_and_the_plan_stays_as_a_study() {
     let former = next.studies.last().unwrap();
     assert_eq!((former.number, &former.scheme), (StudyNumber(4), &Scheme::Former));
     assert_eq!(former.mixes.iter().map(|m| m.wanted).collect::<Vec<_>>(), before.zones.iter().map(|z| z.target).collect::<Vec<_>>());
-    let now = derived(&next, Some(&oils()));
+    let now = derived(&next, Some(&oils()), &RecipeLists::default());
     assert!(next.studies.iter().all(|s| s.basis == now.basis), "going on puts no study out of date");
     assert_eq!(next.take_back(undo).unwrap(), before);
 }

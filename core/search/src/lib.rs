@@ -38,6 +38,7 @@ pub mod table;
 pub use answer::next::{Next, next};
 pub use answer::{NearTie, Roles, SetFound, knee};
 pub use judge::exact::Recipes;
+pub use judge::kept::{Listing, Palette, RecipeLists};
 pub use prepared::Tables;
 pub use proof::measured;
 pub use question::demands::{self, Demands};

@@ -116,9 +116,11 @@ impl Change for SetTogether {
             piece.locked.retain(own);
             piece.excluded.retain(own);
             piece.chosen.pigments.retain(own);
+            piece.demands.mother.take_if(|m| is_of_second(&m.pigment));
             piece.search = None;
             piece.studies.clear();
             piece.chosen_study = None;
+            piece.scheme = None;
         }
         piece.together = self.together;
     }

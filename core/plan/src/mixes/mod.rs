@@ -10,10 +10,9 @@ use lean_media::{Ground, Layering, Medium, Pigment, PigmentId, Second, State, fo
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::{Wanted, targets, wanted};
 use lean_piece::{Piece, ZoneId};
+use lean_recipes::Limits;
 use lean_recipes::{Cost, Mix, Technique};
-use lean_recipes::{Limits, technique};
-use lean_search::Recipes;
-use lean_search::white_of;
+use lean_search::{Palette, Recipes, white_of};
 use serde::Serialize;
 
 mod among;
@@ -101,17 +100,17 @@ pub fn pigments_of<'a>(paint_box: &'a PaintBox, set: &[PigmentId]) -> Vec<&'a Pi
     set.iter().filter_map(|id| paint_box.find(id)).filter(|p| !p.white).collect()
 }
 
-/// The recipes of a set for a piece: those of its medium on its ground within what the painter asks of mixes. White is at hand where the medium has
-/// it. Numbers follow `set`.
-pub fn technique_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dyn Technique + Send> {
+/// What the recipes of a set for a piece are listed of: its medium on its ground within what the painter asks of mixes. White is at hand where the
+/// medium has it. Numbers follow `set`.
+pub fn palette_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Palette {
     let (medium, asked) = (piece.brief.medium, piece.asked());
     // What is studied in acrylic is let down with the white of the acrylics.
     let acrylic = set.first().is_some_and(|p| p.second == Some(Second::Acrylic));
     let of_one_kind: Vec<Pigment> = paint_box.pigments.iter().filter(|p| p.second.is_some() == acrylic).cloned().collect();
-    let white = white_of(&of_one_kind, medium);
-    let mut pigments: Vec<&Pigment> = set.to_vec();
+    let white = white_of(&of_one_kind, medium).cloned();
+    let mut pigments: Vec<Pigment> = set.iter().map(|p| (*p).clone()).collect();
     if !medium.is_wet_opaque() {
-        pigments.extend(white);
+        pigments.extend(white.clone());
     }
     let usual = Limits::default();
     let mother = asked.mother.as_ref().and_then(|m| set.iter().position(|p| p.id == m.pigment).map(|i| (i, m.share)));
@@ -120,7 +119,12 @@ pub fn technique_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Bo
         most_layers: asked.most_layers.map_or(usual.most_layers, usize::from),
         mother,
     };
-    technique(medium, &piece.ground(), &pigments, white, limits, piece.mixing.grain())
+    Palette { medium, ground: piece.ground(), pigments, white, limits, grain: piece.mixing.grain() }
+}
+
+/// The recipes a hand can make of a set for a piece, see [`palette_of`].
+pub fn technique_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Box<dyn Technique + Send> {
+    palette_of(piece, paint_box, set).technique()
 }
 
 /// The recipes of the set in use from the Box the piece draws on; none without a Box or a set.

@@ -5,12 +5,34 @@ use lean_recipes::cost::{Cost, Target};
 use lean_recipes::hand::Hand;
 use lean_recipes::technique::Listed;
 use lean_recipes::{Mix, Technique};
-use std::sync::OnceLock;
+use lru::LruCache;
+use std::num::NonZeroUsize;
+use std::sync::{Arc, Mutex, OnceLock};
+
+/// How many answers are remembered: those of the zones of a plan with and without each of its pigments, several times over.
+const REMEMBERED: NonZeroUsize = NonZeroUsize::new(1024).expect("not zero");
+
+/// Which recipes are looked through.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+enum Among {
+    All,
+    /// Those that do without a pigment.
+    Without(usize),
+    /// Those of something laid that take less work than so much.
+    LessWork(usize),
+}
+
+/// A wanted colour by its bits, which recipes, how many.
+type Question = ([u64; 3], Among, usize);
+/// The cheapest by cost and number.
+type Answer = Arc<[(f64, usize)]>;
 
 /// All recipes of a few pigments, made once and asked many times.
 pub struct Recipes<'a> {
     groups: Vec<Box<dyn Listed + 'a>>,
     all: Vec<Candidate>,
+    /// Answers given so far, each by what was asked and the cost it was weighed with: of a plan one zone is moved at a time.
+    asked: Mutex<LruCache<Question, (Cost, Answer)>>,
 }
 
 struct Candidate {
@@ -54,7 +76,7 @@ impl<'a> Recipes<'a> {
                 groups.push(listed);
             });
         }
-        Self { groups, all }
+        Self { groups, all, asked: Mutex::new(LruCache::new(REMEMBERED)) }
     }
 
     /// Every colour the recipes give.
@@ -79,13 +101,13 @@ impl<'a> Recipes<'a> {
 
     /// The `count` cheapest recipes, cheapest first.
     pub fn ranked(&self, wanted: Lab, cost: Cost, count: usize) -> Vec<(f64, Mix)> {
-        self.cheapest(wanted, cost, count, &|_| true).into_iter().map(|(cost, i)| (cost, self.mix(i))).collect()
+        self.cheapest(wanted, cost, count, Among::All).iter().map(|(cost, i)| (*cost, self.mix(*i))).collect()
     }
 
     /// The `count` cheapest recipes by their cost, their number here and their colour, cheapest first: many can be weighed before one is
     /// [made](Self::recipe), which asks how sure a hand is of it.
     pub fn nearest(&self, wanted: Lab, cost: Cost, count: usize) -> Vec<(f64, usize, Lab)> {
-        self.cheapest(wanted, cost, count, &|_| true).into_iter().map(|(cost, i)| (cost, i, self.all[i].lab)).collect()
+        self.cheapest(wanted, cost, count, Among::All).iter().map(|(cost, i)| (*cost, *i, self.all[*i].lab)).collect()
     }
 
     /// A recipe by its number.
@@ -98,18 +120,37 @@ impl<'a> Recipes<'a> {
 
     /// The cheapest recipe that takes less [work](Listed::work) than so much, bare ground left out; `None` where there is none.
     pub fn best_of_less_work(&self, than: usize, wanted: Lab, cost: Cost) -> Option<Mix> {
-        let less = |c: &Candidate| c.size > 0 && self.groups[c.group as usize].work(c.nth as usize) < than;
-        self.cheapest(wanted, cost, 1, &less).first().map(|(_, i)| self.mix(*i))
+        self.cheapest(wanted, cost, 1, Among::LessWork(than)).first().map(|(_, i)| self.mix(*i))
     }
 
     /// How much work the cheapest recipe for a colour is.
     pub fn work_of_best(&self, wanted: Lab, cost: Cost) -> usize {
-        let work = |c: &Candidate| self.groups[c.group as usize].work(c.nth as usize);
-        self.cheapest(wanted, cost, 1, &|_| true).first().map_or(0, |(_, i)| work(&self.all[*i]))
+        self.cheapest(wanted, cost, 1, Among::All).first().map_or(0, |(_, i)| self.work(&self.all[*i]))
+    }
+
+    fn work(&self, of: &Candidate) -> usize {
+        self.groups[of.group as usize].work(of.nth as usize)
+    }
+
+    /// The `count` cheapest candidates, cheapest first, looked for once.
+    fn cheapest(&self, wanted: Lab, cost: Cost, count: usize, among: Among) -> Answer {
+        let question = ([wanted.l, wanted.a, wanted.b].map(f64::to_bits), among, count);
+        let asked = || self.asked.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
+        if let Some((_, known)) = asked().get(&question).filter(|(weighed, _)| *weighed == cost) {
+            return known.clone();
+        }
+        let found: Answer = match among {
+            Among::All => self.looked_through(wanted, cost, count, &|_| true),
+            Among::Without(pigment) => self.looked_through(wanted, cost, count, &|c| !c.holds(pigment)),
+            Among::LessWork(than) => self.looked_through(wanted, cost, count, &|c| c.size > 0 && self.work(c) < than),
+        }
+        .into();
+        asked().put(question, (cost, found.clone()));
+        found
     }
 
     /// The `count` cheapest candidates that fit, cheapest first.
-    fn cheapest(&self, wanted: Lab, cost: Cost, count: usize, fits: &dyn Fn(&Candidate) -> bool) -> Vec<(f64, usize)> {
+    fn looked_through(&self, wanted: Lab, cost: Cost, count: usize, fits: &dyn Fn(&Candidate) -> bool) -> Vec<(f64, usize)> {
         let worst = |found: &[(f64, usize)]| if found.len() < count { f64::INFINITY } else { found[found.len() - 1].0 };
         let mut found: Vec<(f64, usize)> = Vec::with_capacity(count + 1);
         // What a slip is charged takes long to find: those nearest without it are asked first, and spare most of the others.
@@ -182,8 +223,8 @@ impl<'a> Recipes<'a> {
 
     fn mean(&self, targets: &[Target], cost: Cost, without: Option<usize>) -> f64 {
         let total: f64 = targets.iter().map(|t| t.weight).sum();
-        let fits = |c: &Candidate| without.is_none_or(|p| !c.holds(p));
-        let least = |t: &Target| self.cheapest(t.lab, cost, 1, &fits).first().map_or(f64::INFINITY, |b| b.0);
+        let among = without.map_or(Among::All, Among::Without);
+        let least = |t: &Target| self.cheapest(t.lab, cost, 1, among).first().map_or(f64::INFINITY, |b| b.0);
         let sum: f64 = targets.iter().filter(|t| t.weight > 0.0).map(|t| t.weight * cost.ranking.of_zone(least(t))).sum();
         sum / total
     }

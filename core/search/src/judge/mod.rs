@@ -1,6 +1,7 @@
 //! Sets judged in double precision, group by group, each group once.
 
 pub mod exact;
+pub mod kept;
 
 use crate::progress::{Cancelled, Progress};
 use crate::table::Served;
