@@ -44,7 +44,7 @@ fn filled_demo() -> &'static Path {
 }
 
 /// Copies the filled demo to `data`, with the journal SQLite keeps beside it.
-fn copy_demo(data: &Path) {
+pub fn copy_demo(data: &Path) {
     for file in std::fs::read_dir(filled_demo()).expect("the filled demo is there").flatten() {
         let name = file.file_name().into_string().expect("a plain name");
         let Some(rest) = name.strip_prefix("demo.db").filter(|r| *r != "-shm") else { continue };

@@ -2,7 +2,7 @@
 
 use crate::driver::Driver;
 use crate::page::Page;
-use crate::server::Server;
+use crate::server::{Server, copy_demo};
 use serde_json::Value;
 use std::path::Path;
 
@@ -27,6 +27,14 @@ impl Stage {
     /// A studio with nothing in it.
     pub fn empty() -> Self {
         let folder = tempfile::tempdir().expect("a folder can be made");
+        let server = Server::start(&folder.path().join("studio.db"), false);
+        Self { driver: Driver::start(), server, folder }
+    }
+
+    /// The same with a demo studio beside it that was filled before, to be visited.
+    pub fn with_demo_beside() -> Self {
+        let folder = tempfile::tempdir().expect("a folder can be made");
+        copy_demo(&folder.path().join("studio-demo.db"));
         let server = Server::start(&folder.path().join("studio.db"), false);
         Self { driver: Driver::start(), server, folder }
     }

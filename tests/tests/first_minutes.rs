@@ -56,3 +56,58 @@ async fn from_nothing_to_a_printed_sheet() {
     page.until("only the one piece is there", "document.querySelectorAll('[aria-label=Pieces] li').length === 1").await;
     page.close().await;
 }
+
+#[tokio::test]
+async fn a_station_that_lacks_something_does_it_there() {
+    let stage = Stage::empty();
+    let page = stage.page().await;
+    let picture = stage.path().join("weir.jpg");
+    std::fs::write(&picture, lean_demo::YEARS.iter().find(|(n, _)| *n == "weir-summer-late").unwrap().1).unwrap();
+    page.go("/").await;
+    page.find("#new-title").await.click().await.unwrap();
+    page.type_text("Nothing yet").await;
+    page.click("Start").await;
+    page.says("Drop a picture here").await;
+    for station in ["light", "lean-set", "mixes", "studies", "piece"] {
+        page.go(&format!("/pieces/1/{station}")).await;
+        page.says("Drop a picture here").await;
+        page.says("Start from a few planes").await;
+    }
+    assert_eq!(page.axe().await, Vec::<String>::new());
+    page.give_file("#reference-file", &picture).await;
+    // There are zones: what is missing now is a Box, then a set, and each is begun where it is missed.
+    page.says("Start a Box of soft pastel").await;
+    page.go("/pieces/1/mixes").await;
+    page.says("Start a Box of soft pastel").await;
+    page.click("12 sticks").await;
+    page.click("Find the lean set").await;
+    page.says("Each stroke is split").await;
+    page.until("every zone has a mix", "document.querySelectorAll('main ol li, main ul li').length >= 3").await;
+    assert_eq!(page.console_errors().await, Vec::<String>::new());
+    page.close().await;
+}
+
+#[tokio::test]
+async fn the_demo_is_visited_and_left() {
+    let stage = Stage::with_demo_beside();
+    let page = stage.page().await;
+    page.go("/").await;
+    page.says("Nothing here yet").await;
+    page.click("Look round the demo studio").await;
+    page.says("This is the demo studio").await;
+    page.says("Tram shed, first frost").await;
+    assert_eq!(page.axe().await, Vec::<String>::new());
+    let away = page.value("location.origin").await;
+    assert_ne!(away.as_str(), Some(stage.server.address.as_str()));
+    // Something is done there.
+    page.find("#new-title").await.click().await.unwrap();
+    page.type_text("Only tried").await;
+    page.click("Start").await;
+    page.says("Drop a picture here").await;
+    page.click("leave the demo").await;
+    page.until("it is one's own studio", &format!("location.origin === '{}'", stage.server.address)).await;
+    page.says("Nothing here yet").await;
+    page.until("no piece came along", "document.querySelectorAll('[aria-label=Pieces] li').length === 0").await;
+    assert_eq!(page.console_errors().await, Vec::<String>::new());
+    page.close().await;
+}

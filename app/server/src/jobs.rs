@@ -38,6 +38,8 @@ pub struct JobView {
     pub shared: Vec<SharedSet>,
     /// What a check of everything found.
     pub checked: Option<CheckedView>,
+    /// The address to go on to.
+    pub leads_to: Option<String>,
 }
 
 /// What was looked at, and what is not sound.
@@ -97,6 +99,11 @@ impl Job {
     /// Says what a check found.
     pub fn checked(&self, found: CheckedView) {
         self.view.send_modify(|v| v.checked = Some(found));
+    }
+
+    /// Says where to go on.
+    pub fn leads_to(&self, address: String) {
+        self.view.send_modify(|v| v.leads_to = Some(address));
     }
 
     /// Follows what the job is doing.
@@ -169,6 +176,7 @@ impl Jobs {
             made: Vec::new(),
             shared: Vec::new(),
             checked: None,
+            leads_to: None,
         };
         let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
         {

@@ -22,3 +22,4 @@ pub mod sharing;
 pub mod state;
 pub mod turns;
 pub mod views;
+pub mod visiting;

@@ -52,6 +52,7 @@ fn described() -> (Router<Studio>, Description) {
         .routes(routes!(studio::overview))
         .routes(routes!(studio::shipped_pigments))
         .routes(routes!(studio::choices))
+        .routes(routes!(studio::visit_demo))
         .routes(routes!(studio::create_piece))
         .routes(routes!(pieces::read, pieces::remove))
         .routes(routes!(pieces::change))

@@ -3,6 +3,7 @@
 use crate::jobs::Jobs;
 use crate::problem::Problem;
 use crate::sharing::Sharing;
+use crate::visiting::Visiting;
 use lean_instruments::SimulatedMeter;
 use lean_picture::frame::Frame;
 use lean_picture::places::Survey;
@@ -11,7 +12,7 @@ use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::{Piece, Together};
 use lean_plan::planned;
 use lean_recipes::Target;
-use lean_search::{Need, Tables};
+use lean_search::{Need, RecipeLists, Tables};
 use lean_store::{Kept, PieceId, Store, StoreError};
 use std::sync::{Arc, Mutex, MutexGuard};
 
@@ -36,8 +37,14 @@ pub struct Studio {
     pub jobs: Jobs,
     /// What searches have made ready.
     pub tables: Arc<Tables>,
+    /// Recipes of the sets asked for last.
+    pub lists: Arc<RecipeLists>,
     /// Where paired devices come to; nothing while nothing is shared.
     pub sharing: Option<Arc<Sharing>>,
+    /// The demo studio that can be visited from here; nothing in the demo itself, in a school, and on a phone.
+    pub visiting: Option<Arc<Visiting>>,
+    /// In a demo studio that is visited: where it is left to.
+    pub home: Option<Arc<str>>,
     working: Arc<Mutex<Vec<Decoded>>>,
     surveys: Arc<Mutex<Vec<Surveyed>>>,
     meter: Arc<Mutex<SimulatedMeter>>,
@@ -53,7 +60,10 @@ impl Studio {
             store: Arc::new(store),
             jobs: Jobs::default(),
             tables: Arc::default(),
+            lists: Arc::default(),
             sharing: None,
+            visiting: None,
+            home: None,
             working: Arc::default(),
             surveys: Arc::default(),
             meter: Arc::new(Mutex::new(SimulatedMeter::seeded(METER))),
@@ -82,6 +92,14 @@ impl Studio {
     /// When the data file cannot be read.
     pub fn box_of(&self, kept: &Kept) -> Result<Option<PaintBox>, Problem> {
         kept.piece.paint_box.as_ref().map(|first| self.boxes_together(first, kept.piece.together.as_ref())).transpose()
+    }
+
+    /// The same where nothing can be done without one.
+    ///
+    /// # Errors
+    /// When the piece draws on none, too.
+    pub fn needed_box(&self, kept: &Kept) -> Result<PaintBox, Problem> {
+        self.box_of(kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))
     }
 
     /// A Box, alone or with what is taken from a second one.

@@ -13,6 +13,7 @@ use lean_plan::mark::Mark;
 use lean_plan::mixes::swatch;
 use lean_plan::studies::StudyNote;
 use lean_plan::studies::note::note;
+use lean_search::RecipeLists;
 use lean_store::{Damaged, Kept, KeptNote, Line, Record, Summary};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -46,8 +47,8 @@ pub struct PieceView {
 
 impl PieceView {
     /// The view of a kept piece with the Box it draws on.
-    pub fn of(kept: Kept, paint_box: Option<&PaintBox>) -> Self {
-        let derived = derived(&kept.piece, paint_box);
+    pub fn of(kept: Kept, paint_box: Option<&PaintBox>, lists: &RecipeLists) -> Self {
+        let derived = derived(&kept.piece, paint_box, lists);
         let neutral = kept.piece.neutral();
         let study_notes = kept.piece.studies.iter().map(|s| note(&kept.piece, paint_box, s, &derived.basis)).collect();
         let on_wall = kept.piece.wall.as_ref().map(|w| w.candidates.iter().map(|c| w.drawn(c)).collect()).unwrap_or_default();
@@ -277,4 +278,8 @@ pub struct StudioView {
     pub damaged: Vec<DamagedLine>,
     /// Shipped grounds, and those of one's own.
     pub grounds: Vec<Ground>,
+    /// Whether the demo studio can be visited from here.
+    pub demo: bool,
+    /// In a demo studio that is visited: the address it is left to.
+    pub home: Option<String>,
 }

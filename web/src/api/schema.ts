@@ -324,6 +324,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens the demo studio at an address of its own, which the job then names. Its data file lies beside one's own, which is not touched. */
+        post: operations["visit_demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices": {
         parameters: {
             query?: never;
@@ -4009,6 +4026,8 @@ export interface components {
              * @description Number of the job while the server runs.
              */
             id: number;
+            /** @description The address to go on to. */
+            leads_to?: string | null;
             /** @description Studies made so far, to be looked at before all of them are kept. */
             made: components["schemas"]["MadeStudy"][];
             /**
@@ -6346,8 +6365,12 @@ export interface components {
             boxes: components["schemas"]["BoxLine"][];
             /** @description Records that cannot be read. */
             damaged: components["schemas"]["DamagedLine"][];
+            /** @description Whether the demo studio can be visited from here. */
+            demo: boolean;
             /** @description Shipped grounds, and those of one's own. */
             grounds: components["schemas"]["Ground"][];
+            /** @description In a demo studio that is visited: the address it is left to. */
+            home?: string | null;
             /** @description Pieces, the one changed last first. */
             pieces: components["schemas"]["PieceLine"][];
         };
@@ -8068,6 +8091,33 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    visit_demo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,6 @@
 import { Tooltip } from "@mantine/core";
 import { Link, NavLink, useSearchParams } from "react-router";
+import { useStudio } from "../lenses/stroke/useGround";
 import { useBench } from "./context";
 import styles from "./Run.module.css";
 import { mediumName, STATIONS } from "./stations";
@@ -10,6 +11,7 @@ export function Run({ onHelp }: { onHelp: () => void }) {
   const { view, box } = useBench();
   const [search] = useSearchParams();
   const { undo, redo } = useUndo();
+  const home = useStudio().data?.home;
   const kept = new URLSearchParams([...search].filter(([k]) => k === "zone"));
   const owned = box?.pigments.filter((p) => !p.white).length ?? 0;
   const to = (name: string) => ({ pathname: `/pieces/${view.id}/${name}`, search: kept.toString() });
@@ -21,7 +23,15 @@ export function Run({ onHelp }: { onHelp: () => void }) {
             {view.piece.brief.title}
           </Link>
         </h1>
-        <p>{mediumName(view.piece.brief.medium)}</p>
+        <p>
+          {mediumName(view.piece.brief.medium)}
+          {home && (
+            <>
+              {", "}
+              <a href={home}>leave the demo</a>
+            </>
+          )}
+        </p>
       </div>
       <nav className={styles.stations} aria-label="Stations">
         {STATIONS.map((s) => (

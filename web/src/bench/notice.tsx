@@ -4,9 +4,16 @@ import styles from "./notice.module.css";
 type Kind = "done" | "problem";
 type Notice = { text: string; kind: Kind; n: number };
 
-const Context = createContext<{ notice: Notice | null; say: (text: string, kind?: Kind) => void; hush: () => void }>({
+const Context = createContext<{
+  notice: Notice | null;
+  say: (text: string, kind?: Kind) => void;
+  /** Says what went wrong, in the words of whoever refused. */
+  tell: (problem: unknown) => void;
+  hush: () => void;
+}>({
   notice: null,
   say: () => {},
+  tell: () => {},
   hush: () => {},
 });
 
@@ -19,6 +26,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     (text: string, kind: Kind = "done") => setNotice((old) => ({ text, kind, n: (old?.n ?? 0) + 1 })),
     [],
   );
+  const tell = useCallback((e: unknown) => say(e instanceof Error ? e.message : String(e), "problem"), [say]);
   const hush = useCallback(() => setNotice(null), []);
   // What was done is gone after a while; a problem stays until it is read.
   useEffect(() => {
@@ -26,7 +34,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     const timer = setTimeout(hush, 6000);
     return () => clearTimeout(timer);
   }, [notice, hush]);
-  const value = useMemo(() => ({ notice, say, hush }), [notice, say, hush]);
+  const value = useMemo(() => ({ notice, say, tell, hush }), [notice, say, tell, hush]);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
 

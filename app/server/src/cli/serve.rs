@@ -6,6 +6,7 @@ use crate::school::{self, School};
 use crate::serving::{Limits, serve, serve_over};
 use crate::sharing::{Sharing, tls};
 use crate::state::Studio;
+use crate::visiting::{Visiting, opened};
 use clap::Args;
 use directories::ProjectDirs;
 use lean_store::{Backups, Store};
@@ -138,7 +139,11 @@ pub fn run(a: Serve) -> Result<(), String> {
     let listener = std::net::TcpListener::bind(a.listen)
         .map_err(|e| format!("{}: {e}. Another Lean Swatch may be running; open it, or choose another port with --listen.", a.listen))?;
     listener.set_nonblocking(true).map_err(|e| e.to_string())?;
-    let store = if a.demo { demo_at(&path)? } else { Store::open(&path).map_err(|e| format!("{}: {e}", path.display()))? };
+    let store = if a.demo {
+        opened(&path, &|_| Ok(())).map_err(|p| p.detail)?
+    } else {
+        Store::open(&path).map_err(|e| format!("{}: {e}", path.display()))?
+    };
     let shared = shared(&a)?;
     let runtime = tokio::runtime::Runtime::new().map_err(|e| e.to_string())?;
     runtime.block_on(async move {
@@ -147,6 +152,7 @@ pub fn run(a: Serve) -> Result<(), String> {
         tracing::info!(%address, data = %path.display(), "listening");
         println!("Lean Swatch is at http://{address}");
         let mut studio = Studio::new(store);
+        studio.visiting = (!a.demo).then(|| Arc::new(Visiting::beside(&path)));
         let (ended, _) = tokio::sync::broadcast::channel::<()>(1);
         if let Some(Shared { listener, sharing, tls }) = shared {
             println!("Devices are at {}", sharing.url());
@@ -170,23 +176,6 @@ pub fn run(a: Serve) -> Result<(), String> {
         let _ = ended.send(());
         Ok(())
     })
-}
-
-/// The demo studio's data file, filled under another name first: one that was interrupted is begun anew.
-fn demo_at(path: &Path) -> Result<Store, String> {
-    let open = |p: &Path| Store::open(p).map_err(|e| format!("{}: {e}", p.display()));
-    if !path.exists() {
-        let partial = path.with_extension("filling");
-        for beside in ["", "-wal", "-shm"] {
-            let _ = std::fs::remove_file(format!("{}{beside}", partial.display()));
-        }
-        // Closed before it is renamed, so that all of it lies in the one file.
-        crate::demo::fill(&open(&partial)?).map_err(|p| p.detail)?;
-        std::fs::rename(&partial, path).map_err(|e| format!("{}: {e}", path.display()))?;
-    }
-    let store = open(path)?;
-    crate::demo::fill(&store).map_err(|p| p.detail)?;
-    Ok(store)
 }
 
 /// Where a data file lies: where it was said, or in the user's data directory.

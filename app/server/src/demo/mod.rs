@@ -37,7 +37,18 @@ use lean_store::{PieceId, Store};
 /// # Errors
 /// When the data file cannot be written.
 pub fn fill(store: &Store) -> Result<(), Problem> {
-    filled(store, true)
+    fill_while(store, &|_| Ok(()))
+}
+
+/// Hears the share done, 0..=1, and calls the rest off by a problem.
+pub type GoesOn<'a> = dyn Fn(f64) -> Result<(), Problem> + Sync + 'a;
+
+/// The same, told of on the way.
+///
+/// # Errors
+/// As [`fill`], and what `goes_on` says.
+pub fn fill_while(store: &Store, goes_on: &GoesOn) -> Result<(), Problem> {
+    filled(store, true, goes_on)
 }
 
 /// The same without what was finished in the years before.
@@ -45,10 +56,14 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
 /// # Errors
 /// As [`fill`].
 pub fn fill_in_work(store: &Store) -> Result<(), Problem> {
-    filled(store, false)
+    filled(store, false, &|_| Ok(()))
 }
 
-fn filled(store: &Store, years: bool) -> Result<(), Problem> {
+/// Share of the work that the pieces in work are.
+const IN_WORK: f64 = 0.4;
+
+fn filled(store: &Store, years: bool, goes_on: &GoesOn) -> Result<(), Problem> {
+    goes_on(0.0)?;
     if !store.pieces()?.is_empty() {
         return Ok(());
     }
@@ -60,14 +75,18 @@ fn filled(store: &Store, years: bool) -> Result<(), Problem> {
     // The list shows what changed last first: the main piece is made last. Numbers follow the same order for every data file.
     let main = tram_shed::start(store, &pastels)?;
     hen::fill(store, &pans)?;
+    goes_on(IN_WORK * 1.0 / 4.0)?;
     kite::fill(store, &pens)?;
+    goes_on(IN_WORK * 2.0 / 4.0)?;
     bench::fill(store, &oils)?;
+    goes_on(IN_WORK * 3.0 / 4.0)?;
     bell::fill(store, &pencils)?;
+    goes_on(IN_WORK * 4.0 / 4.0)?;
     readings::fill(store, &pans)?;
     field_notes::fill(store)?;
     if years {
         let boxes = years::Boxes { pens: &pens, oils: &oils, pencils: &pencils };
-        years::fill(store, &boxes, jiff::Zoned::now().date())?;
+        years::fill(store, &boxes, jiff::Zoned::now().date(), &|share| goes_on(IN_WORK + (1.0 - IN_WORK) * share))?;
     }
     tram_shed::finish(store, main, &pastels)
 }
@@ -212,6 +231,7 @@ fn zone_at(piece: &Piece, at: (f64, f64)) -> Option<ZoneId> {
 mod tests {
     use super::*;
     use lean_plan::derived::derived;
+    use lean_search::RecipeLists;
 
     #[test]
     fn the_demo_studio_stands_at_its_stages() {
@@ -255,7 +275,8 @@ mod tests {
         for title in ["Tram shed, first frost", "Hen on the stove stool", "Bench by the north window"] {
             let piece = piece(title);
             let paint_box = piece.paint_box.as_ref().and_then(|b| store.paint_box(b).ok());
-            let said: Vec<String> = derived(&piece, paint_box.as_ref()).findings.into_iter().map(|f| f.title).collect();
+            let said: Vec<String> =
+                derived(&piece, paint_box.as_ref(), &RecipeLists::default()).findings.into_iter().map(|f| f.title).collect();
             assert!(said.len() <= 9, "{title} is talked over: {said:#?}");
         }
     }

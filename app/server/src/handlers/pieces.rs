@@ -38,7 +38,7 @@ impl Step {
 /// A kept piece as the bench shows it.
 pub fn view(studio: &Studio, kept: Kept) -> Result<Json<PieceView>, Problem> {
     let paint_box = studio.box_of(&kept)?;
-    Ok(Json(PieceView::of(kept, paint_box.as_ref())))
+    Ok(Json(PieceView::of(kept, paint_box.as_ref(), &studio.lists)))
 }
 
 /// A piece with all that follows from it.

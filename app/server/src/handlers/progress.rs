@@ -57,8 +57,7 @@ pub async fn simulate(State(studio): State<Studio>, Path(id): Path<i64>, Query(t
     let photo = studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let paint_box =
-                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box = s.needed_box(&kept)?;
             png(&simulated(&kept.piece, &paint_box, &|_, lab| lab, SHOT)?)
         })
         .await?;
@@ -112,8 +111,7 @@ pub async fn read(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let paint_box =
-                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box = s.needed_box(&kept)?;
             let piece = &kept.piece;
             let of = |at: usize| -> Result<Progress, Problem> {
                 let photo = piece.easel.photos.get(at).ok_or_else(|| Problem::not_found("That photo is not there any more."))?;

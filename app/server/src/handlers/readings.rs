@@ -358,8 +358,7 @@ pub async fn of_piece(State(studio): State<Studio>, Path(id): Path<i64>, Query(a
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let paint_box =
-                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box = s.needed_box(&kept)?;
             let wanted = wanted(&kept.piece, &asked)?;
             let for_it = |r: &SwatchReading| r.tried_for.is_some_and(|t| t.zone.map(|z| z.0) == asked.zone && t.cell == asked.cell);
             let all: Vec<_> = s.store.trials(id)?.into_iter().filter(|(_, r)| for_it(r)).collect();

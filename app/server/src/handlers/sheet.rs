@@ -77,8 +77,7 @@ async fn laid_out<T: Send + 'static>(
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let paint_box =
-                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box = s.needed_box(&kept)?;
             let sheets = lay_out(&kept.piece, &paint_box, copy, &only).map_err(Problem::unusable)?;
             write(&sheets)
         })

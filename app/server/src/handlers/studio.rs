@@ -1,18 +1,21 @@
 //! Health, and what there is to choose from.
 
 use crate::extract::{Json as In, Query};
+use crate::jobs::JobView;
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::{BoxLine, DamagedLine, PieceLine, PieceView, PigmentView, StudioView};
 use axum::Json;
 use axum::extract::State;
-use axum::http::StatusCode;
+use axum::http::{HeaderMap, StatusCode, header};
 use lean_media::{Medium, ground, library};
 use lean_piece::change::SetBrief;
 use lean_piece::intent::moods::{self, Mood};
 use lean_piece::intent::schools::{self, Asked};
 use lean_piece::{Brief, Command, PageFormat, Piece};
+use lean_search::progress::Progress;
 use serde::{Deserialize, Serialize};
+use tokio::runtime::Handle;
 use utoipa::{IntoParams, ToSchema};
 
 /// That the server answers.
@@ -44,10 +47,30 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
                     .map(|b| BoxLine { id: b.id, name: b.paint_box.name, medium: b.paint_box.medium, pigments: b.paint_box.pigments.len() })
                     .collect(),
                 damaged: s.store.damaged()?.into_iter().map(DamagedLine::from).collect(),
+                demo: s.visiting.is_some(),
+                home: s.home.as_deref().map(str::to_owned),
                 grounds: ground::shipped().iter().cloned().chain(super::grounds::own(s)?).collect(),
             }))
         })
         .await
+}
+
+/// Opens the demo studio at an address of its own, which the job then names. Its data file lies beside one's own, which is not touched.
+#[utoipa::path(post, path = "/api/demo", operation_id = "visit_demo", responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+pub async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let visiting = studio.visiting.clone().ok_or_else(|| Problem::not_found("There is no demo studio to visit from here."))?;
+    let host = headers.get(header::HOST).and_then(|h| h.to_str().ok()).unwrap_or("127.0.0.1");
+    let (home, runtime) = (format!("http://{host}"), Handle::current());
+    let view = studio.jobs.start(0, "filling the demo studio", move |job| {
+        let goes_on = |share: f64| {
+            job.report(share);
+            if job.is_cancelled() { Err(Problem::cancelled()) } else { Ok(()) }
+        };
+        let address = visiting.visit(&home, &runtime, &goes_on)?;
+        job.leads_to(address);
+        Ok(())
+    });
+    Ok((StatusCode::ACCEPTED, Json(view)))
 }
 
 /// In which medium pigments are to be shown.
@@ -99,7 +122,7 @@ pub async fn create_piece(State(studio): State<Studio>, In(new): In<NewPiece>) -
             piece.sheet.page = new.page.unwrap_or_default();
             let kept = s.store.create_piece(&piece)?;
             let paint_box = s.box_of(&kept)?;
-            Ok(PieceView::of(kept, paint_box.as_ref()))
+            Ok(PieceView::of(kept, paint_box.as_ref(), &s.lists))
         })
         .await?;
     Ok((StatusCode::CREATED, Json(view)))

@@ -47,8 +47,7 @@ pub async fn read(
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let paint_box =
-                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box = s.needed_box(&kept)?;
             let mixes = mixes_of(&kept.piece, Some(&paint_box));
             let surfaces = surfaces(&kept.piece, &paint_box, ZoneId(zone), count, Millimetres(distance)).map_err(Problem::unusable)?;
             Ok(Json(SurfacesView { surfaces, reserved: reserved(&kept.piece, &mixes) }))

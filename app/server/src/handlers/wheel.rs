@@ -25,8 +25,7 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<J
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let paint_box =
-                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box = s.needed_box(&kept)?;
             paint_box.searchable(&kept.piece.excluded).map_err(Problem::unusable)?;
             let opposites = Wheel::of(&kept.piece, &paint_box).opposites();
             Ok(Json(WheelView { opposites, threads: threads(&kept.piece, &paint_box) }))

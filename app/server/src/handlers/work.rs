@@ -70,8 +70,7 @@ pub(super) async fn ready(studio: &Studio, id: i64) -> Result<(Piece, PaintBox),
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
-            let paint_box =
-                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box = s.needed_box(&kept)?;
             paint_box.searchable(&kept.piece.excluded).map_err(Problem::unusable)?;
             if kept.piece.zones.is_empty() {
                 return Err(Problem::unusable("There are no zones to match yet. Drop a picture on the Subject station first."));

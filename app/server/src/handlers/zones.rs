@@ -278,7 +278,7 @@ pub async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
             let paint_box = s.box_of(&kept)?;
             let zone = piece.zone(ask.zone).ok_or_else(|| Problem::not_found("That zone is gone."))?;
             let target = Mark::of(piece.wanted(zone), piece.neutral());
-            let Glimpse { mixes, wells, findings, cost } = glimpse(&piece, paint_box.as_ref());
+            let Glimpse { mixes, wells, findings, cost } = glimpse(&piece, paint_box.as_ref(), &s.lists);
             Ok(Json(Preview { target, mixes, wells, findings, cost }))
         })
         .await

@@ -2,7 +2,7 @@ import { NativeSelect, NumberInput, TextInput } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { Act } from "../../kit/Act";
@@ -14,7 +14,7 @@ type Line = Schemas["GroundLine"];
 
 function useGrounds() {
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { tell } = useNotice();
   const grounds = useQuery({ queryKey: ["grounds"], queryFn: () => answer(api.GET("/api/grounds")) });
   const change = async (call: () => Promise<Line[]>) => {
     try {
@@ -23,7 +23,7 @@ function useGrounds() {
       queries.invalidateQueries({ queryKey: ["studio"] });
       return now;
     } catch (e) {
-      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+      tell(e);
       return null;
     }
   };

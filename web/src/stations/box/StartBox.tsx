@@ -1,6 +1,6 @@
 import { Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { mediumName, unit } from "../../bench/stations";
@@ -11,22 +11,46 @@ import { ListField } from "./ListField";
 
 const SIZES = [6, 12, 24, 60];
 
+/** Starts a Box of the piece's medium and draws on it. */
+function useStartBox() {
+  const { view, changes } = useBench();
+  const { tell } = useNotice();
+  const { medium } = view.piece.brief;
+  return async (fill: Partial<Schemas["NewBox"]>, name: string) => {
+    try {
+      const made = await answer(api.POST("/api/boxes", { body: { name, medium, ...fill } }));
+      await changes.request({ do: "use-box", paint_box: made.id });
+    } catch (e) {
+      tell(e);
+    }
+  };
+}
+
+/** What a starter Box of so many is called. */
+const starterName = (medium: Schemas["Medium"], n: number) => `${n} ${unit(medium, n)} to start with`;
+
+/** How many a Box has that is started with one press. */
+const USUAL = 12;
+
+/** The usual starter Box, where one is only one thing among others. */
+export function StarterHere() {
+  const { medium } = useBench().view.piece.brief;
+  const start = useStartBox();
+  return (
+    <Act onDo={() => start({ starter: USUAL }, starterName(medium, USUAL))}>
+      {USUAL} {unit(medium, USUAL)}
+    </Act>
+  );
+}
+
 /** A Box started in minutes: a starter of our own, a typed list, everything that is shipped, or a pigment file. */
 export function StartBox() {
-  const { view, changes } = useBench();
-  const { say } = useNotice();
-  const { medium } = view.piece.brief;
+  const { medium } = useBench().view.piece.brief;
   const [name, setName] = useState("");
   const [list, setList] = useState("");
   const [file, setFile] = useState("");
-  const start = async (fill: Partial<Schemas["NewBox"]>, called: string) => {
-    try {
-      const made = await answer(api.POST("/api/boxes", { body: { name: name.trim() || called, medium, ...fill } }));
-      await changes.request({ do: "use-box", paint_box: made.id });
-    } catch (e) {
-      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
-    }
-  };
+  const begin = useStartBox();
+  const start = (fill: Partial<Schemas["NewBox"]>, called: string) => begin(fill, name.trim() || called);
   const own = `My ${mediumName(medium)}`;
   return (
     <div className={styles.start}>
@@ -40,7 +64,7 @@ export function StartBox() {
       <Section title="A starter Box">
         <Acts>
           {SIZES.map((n) => (
-            <Act key={n} main={n === 12} onDo={() => start({ starter: n }, `${n} ${unit(medium, n)} to start with`)}>
+            <Act key={n} main={n === USUAL} onDo={() => start({ starter: n }, starterName(medium, n))}>
               {n} {unit(medium, n)}
             </Act>
           ))}

@@ -1,7 +1,7 @@
 import { NativeSelect, Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { useMap } from "../../api/useMap";
 import { useBench } from "../../bench/context";
 import { shown, unitWord } from "../../bench/lengths";
@@ -9,6 +9,7 @@ import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
 import { Cautions } from "../../lenses/Cautions";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { StarterHere } from "../box/StartBox";
 import styles from "./Brief.module.css";
 import { Length } from "./Length";
 import { Moment } from "./Moment";
@@ -182,7 +183,10 @@ export function BriefRoom() {
         />
         <SecondMedium boxes={studio.data?.boxes ?? []} />
         {boxes.length === 0 && studio.data && (
-          <p>There is no Box of {mediumName(brief.medium)} yet. Start one at Box.</p>
+          <div>
+            <p>There is no Box of {mediumName(brief.medium)} yet. One to start with, of modelled pigments:</p>
+            <StarterHere />
+          </div>
         )}
       </div>
       <figure className={styles.panel}>
@@ -327,7 +331,7 @@ function taken(medium: Schemas["Medium"], takes: Schemas["Takes"]): string {
 export function BriefCard() {
   const { view, box } = useBench();
   const navigate = useNavigate();
-  const { say } = useNotice();
+  const { say, tell } = useNotice();
   const [sure, setSure] = useState(false);
   const remove = async () => {
     try {
@@ -335,7 +339,7 @@ export function BriefCard() {
       navigate("/");
       say(`${view.piece.brief.title} was removed.`);
     } catch (e) {
-      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+      tell(e);
     }
   };
   return (

@@ -18,7 +18,7 @@ type Place = Schemas["Spot"];
 export function FieldNote() {
   const id = Number(useParams().id);
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { tell } = useNotice();
   const key = [...notesKey, id];
   const kept = useQuery({
     queryKey: key,
@@ -52,7 +52,7 @@ export function FieldNote() {
     } catch (e) {
       queries.setQueryData(key, before);
       queries.invalidateQueries({ queryKey: key, exact: true });
-      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+      tell(e);
     }
   };
   // One change after the other: each is written over what the one before it left.
@@ -73,7 +73,7 @@ export function FieldNote() {
       if (!response.ok) throw new Refused(body);
       await set({ photo: body.digest, proportion: body.proportion, file_name: file.name, outline: [] });
     } catch (e) {
-      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+      tell(e);
     }
   };
   return (
@@ -320,7 +320,7 @@ function Become({ id, ready }: { id: number; ready: boolean }) {
   const ground = useStudio().data?.grounds.find((g) => g.suits.includes(medium))?.id;
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { tell } = useNotice();
   const make = async () => {
     try {
       const brief = { title: "note", medium, ground: ground ?? "", size: { width: 300, height: 300 } };
@@ -330,7 +330,7 @@ function Become({ id, ready }: { id: number; ready: boolean }) {
       queries.invalidateQueries({ queryKey: ["studio"] });
       navigate(`/pieces/${piece.id}/subject`);
     } catch (e) {
-      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+      tell(e);
     }
   };
   return (

@@ -2,7 +2,7 @@ import { NativeSelect } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { answer, api, Refused } from "../../api/client";
+import { answer, api } from "../../api/client";
 import type { EntryView } from "../../api/useJournal";
 import { useNotice } from "../../bench/notice";
 import { mediumName } from "../../bench/stations";
@@ -106,8 +106,7 @@ function Doing({ of, picked, onPick }: { of: EntryView; picked: boolean; onPick?
   const { entry, source } = of;
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const { say } = useNotice();
-  const tell = (e: unknown) => say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+  const { tell } = useNotice();
   if (source.kind === "note") return <Link to={`/field/${source.id}`}>Open the note</Link>;
   if (source.kind === "reading") return null;
   const id = source.id;
@@ -143,7 +142,7 @@ function Doing({ of, picked, onPick }: { of: EntryView; picked: boolean; onPick?
 
 function Lending({ piece, study, medium }: { piece: number; study: number | null; medium?: string | null }) {
   const studio = useStudio();
-  const { say } = useNotice();
+  const { say, tell } = useNotice();
   const queries = useQueryClient();
   const [to, setTo] = useState("");
   const others = studio.data?.pieces.filter((p) => p.medium === medium && p.id !== piece && !p.ended) ?? [];
@@ -154,7 +153,7 @@ function Lending({ piece, study, medium }: { piece: number; study: number | null
         queries.invalidateQueries({ queryKey: ["piece", id] });
         say(`"${title}" uses this set now. It can be undone there.`);
       },
-      (e) => say(e instanceof Refused ? e.problem.detail : String(e), "problem"),
+      (e) => tell(e),
     );
   const chosen = others.find((p) => String(p.id) === to);
   return (

@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { useJournalWork, useLearnt } from "../../api/useJournal";
+import { useLearnt, useStudioWork } from "../../api/useJournal";
 import { mediumName } from "../../bench/stations";
 import { Act } from "../../kit/Act";
 import { Acts, Note } from "../../kit/Section";
@@ -16,7 +16,7 @@ const LATEST = 3;
 /** What the journal shows that no one sees by hand. */
 export function Learnt() {
   const learnt = useLearnt().data;
-  const measuring = useJournalWork();
+  const measuring = useStudioWork();
   useEffect(() => {
     document.title = "What the journal shows · Lean Swatch";
   }, []);
@@ -57,7 +57,7 @@ export function Learnt() {
 
 /** What is taken every time in a medium, and the exact price of doing without. */
 function HabitPart({ of }: { of: Schemas["Habit"] }) {
-  const work = useJournalWork();
+  const work = useStudioWork();
   const pieces = useStudio().data?.pieces ?? [];
   const latest = pieces.filter((p) => p.medium === of.medium && p.zones > 0).slice(0, LATEST);
   return (

@@ -1,6 +1,6 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
-import { useJournalWork } from "../../api/useJournal";
+import { useStudioWork } from "../../api/useJournal";
 import { Act } from "../../kit/Act";
 import { Acts, Note, Section } from "../../kit/Section";
 import { SharedSets } from "./SharedSets";
@@ -16,7 +16,7 @@ const PAPERS = [
 /** What was set aside: printed as a booklet, or served by one set. Nothing is shown while nothing is. */
 export function Picked({ picked }: { picked: PickedSet }) {
   const [paper, setPaper] = useState("a4");
-  const work = useJournalWork();
+  const work = useStudioWork();
   if (!picked.all.length) return null;
   const studies = picked.all.filter((p) => p.study !== null);
   const pieces = [...new Set(picked.all.map((p) => p.piece))];

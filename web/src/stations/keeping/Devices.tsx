@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
 import { Act } from "../../kit/Act";
 import { Acts, Note, Section, Warning } from "../../kit/Section";
@@ -9,7 +9,7 @@ import styles from "./Keeping.module.css";
 /** Phones and tablets: which were paired, and the code that pairs another. */
 export function Devices() {
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { say, tell } = useNotice();
   const devices = useQuery({
     queryKey: ["devices"],
     queryFn: () => answer(api.GET("/api/devices")),
@@ -17,7 +17,6 @@ export function Devices() {
   }).data;
   const [code, setCode] = useState<{ shown: Schemas["PairingCode"]; known: number } | null>(null);
   if (!devices) return null;
-  const tell = (e: unknown) => say(e instanceof Refused ? e.problem.detail : String(e), "problem");
   const ask = () =>
     answer(api.POST("/api/devices/code")).then((shown) => setCode({ shown, known: devices.devices.length }), tell);
   const sendAway = (id: number) =>

@@ -2,8 +2,8 @@ import { FileButton } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link } from "react-router";
-import { answer, api, Refused } from "../../api/client";
-import { useJournalWork } from "../../api/useJournal";
+import { answer, api } from "../../api/client";
+import { useStudioWork } from "../../api/useJournal";
 import { useNotice } from "../../bench/notice";
 import { Act } from "../../kit/Act";
 import { Acts, Facts, Note, Section, Warning } from "../../kit/Section";
@@ -15,13 +15,12 @@ const megabytes = (bytes: number) => `${(bytes / 1e6).toLocaleString(undefined, 
 /** Where everything lies, and how it is kept: backups, the archive, the check. */
 export function Keeping() {
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { say, tell } = useNotice();
   const keeping = useQuery({ queryKey: ["keeping"], queryFn: () => answer(api.GET("/api/keeping")) }).data;
-  const work = useJournalWork();
+  const work = useStudioWork();
   useEffect(() => {
     document.title = "Keeping · Lean Swatch";
   }, []);
-  const tell = (e: unknown) => say(e instanceof Refused ? e.problem.detail : String(e), "problem");
   const backUp = () =>
     answer(api.POST("/api/keeping/backup")).then((now) => {
       queries.setQueryData(["keeping"], now);

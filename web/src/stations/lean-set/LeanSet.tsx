@@ -1,13 +1,12 @@
 import { useElementSize } from "@mantine/hooks";
 import { useState } from "react";
-import { Link } from "react-router";
 import type { SetFound } from "../../api/client";
 import { useAdditions } from "../../api/useAdditions";
 import { Station } from "../../bench/Bench";
 import { useBench } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { LeanCurve } from "../../lenses/curve/LeanCurve";
-import { StartBox } from "../box/StartBox";
+import { Missing } from "../missing/Missing";
 import { Asked } from "./Asked";
 import { BoxShelf } from "./BoxShelf";
 import styles from "./LeanSet.module.css";
@@ -50,7 +49,8 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
   const sizes = useSizes();
   const stale = !running && !!search && search.basis !== view.derived.basis;
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
-  if (!view.piece.zones.length || !box) return <NotYet zones={view.piece.zones.length > 0} />;
+  if (!view.piece.zones.length || !box?.pigments.length)
+    return <Missing why="The few pigments are found for the zones of a picture, among those you own." />;
   return (
     <div className={styles.surface} ref={ref}>
       <div className={styles.head}>
@@ -113,17 +113,6 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
       )}
       <Asked />
       <BoxShelf />
-    </div>
-  );
-}
-
-function NotYet({ zones }: { zones: boolean }) {
-  if (zones) return <StartBox />;
-  return (
-    <div className={styles.first}>
-      <p>
-        There are no zones to match yet. <Link to="../subject">Give the piece a picture first.</Link>
-      </p>
     </div>
   );
 }

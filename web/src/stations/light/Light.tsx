@@ -9,6 +9,7 @@ import { Plan } from "../../lenses/picture/Plan";
 import { targetsOf } from "../../lenses/picture/Planned";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { Missing } from "../missing/Missing";
 import { Looks } from "../subject/Looks";
 import { ColourCard } from "./colour/ColourCard";
 import styles from "./Light.module.css";
@@ -32,9 +33,7 @@ export function Light() {
       name="Light"
       surface={
         empty ? (
-          <p className={styles.empty}>
-            There are no zones to light yet. Drop a picture at Subject, or start there from a few planes.
-          </p>
+          <Missing why="Light falls on zones: they come from a picture, or from a few planes to begin with." />
         ) : (
           <>
             <Rooms rooms={ROOMS} />

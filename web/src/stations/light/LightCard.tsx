@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useBench, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { StarterHere } from "../box/StartBox";
 import styles from "./Light.module.css";
 import { EXCEPTIONS, FROM, KEYS, TINTS } from "./words";
 
@@ -165,7 +166,10 @@ function Targets() {
           on this ground.
         </p>
       ) : (
-        <p>Choose a Box in the brief to see what can be reached.</p>
+        <div>
+          <p>What can be reached depends on what you own. To begin with, of modelled pigments:</p>
+          <StarterHere />
+        </div>
       )}
       {view.piece.reference && (
         <p className={styles.line}>

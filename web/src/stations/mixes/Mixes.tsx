@@ -1,5 +1,4 @@
 import { useEffect } from "react";
-import { Link } from "react-router";
 import type { ZoneMix } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import {
@@ -22,6 +21,7 @@ import { Recipe } from "../../lenses/recipe/Recipe";
 import { recipeHead } from "../../lenses/recipe/words";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { Missing } from "../missing/Missing";
 import { AmongNeighbours } from "./Among";
 import styles from "./Mixes.module.css";
 
@@ -38,9 +38,10 @@ function Surface() {
   const mixes = preview?.data.mixes ?? view.derived.mixes;
   if (!mixes.length) {
     return (
-      <p className={styles.first}>
-        There is no set to mix from yet. <Link to="../lean-set">Find one first.</Link>
-      </p>
+      <Missing
+        set
+        why="Every zone is mixed from a lean set: the few pigments of your Box that will do for this piece."
+      />
     );
   }
   const { order } = view.derived;

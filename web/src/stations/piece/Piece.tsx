@@ -1,15 +1,14 @@
-import { Link } from "react-router";
 import { useEasel } from "../../api/useEasel";
 import { Station } from "../../bench/Bench";
 import { useBench } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
+import { Missing } from "../missing/Missing";
 import { HowCard } from "./how/HowCard";
 import { HowRoom } from "./how/HowRoom";
 import { LargeCard, LargeRoom } from "./large/LargeRoom";
 import { LogCard } from "./log/LogCard";
 import { NowCard } from "./now/NowCard";
 import { NowRoom } from "./now/NowRoom";
-import styles from "./Piece.module.css";
 import { PhotoCard, PhotoRoom } from "./photo/PhotoRoom";
 import { SurfacesCard, SurfacesRoom } from "./surfaces/SurfacesRoom";
 
@@ -32,11 +31,7 @@ export function Piece() {
     return (
       <Station
         name="Piece"
-        surface={
-          <p className={styles.first}>
-            There are no zones to lay yet. <Link to="../subject">Begin with the subject.</Link>
-          </p>
-        }
+        surface={<Missing why="What is laid, and in which order, follows from the zones of a picture." />}
         card={<p>The piece is carried out here, stage by stage.</p>}
       />
     );
@@ -45,11 +40,7 @@ export function Piece() {
     return (
       <Station
         name="Piece"
-        surface={
-          <p className={styles.first}>
-            There is no set yet to lay it with. <Link to="../lean-set">Find the lean set.</Link>
-          </p>
-        }
+        surface={<Missing set why="What is laid, and in which order, follows from the mixes of a lean set." />}
         card={<LogCard at={null} />}
       />
     );

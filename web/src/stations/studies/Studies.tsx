@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useSearchParams } from "react-router";
 import type { Mark, PieceView, Schemas, Study } from "../../api/client";
 import { Station } from "../../bench/Bench";
 import { seen, useBench, zoneName } from "../../bench/context";
@@ -8,6 +8,7 @@ import { Plan } from "../../lenses/picture/Plan";
 import { Planned, paintedPlan, paintedStudy, targetsOf, type Way } from "../../lenses/picture/Planned";
 import { recipeLine } from "../../lenses/recipe/words";
 import { useGround } from "../../lenses/stroke/useGround";
+import { Missing } from "../missing/Missing";
 import { useLamp } from "./Lamps";
 import { MakeCard } from "./MakeCard";
 import { OnTheWall } from "./OnTheWall";
@@ -53,15 +54,8 @@ function Surface({
   const { studies } = view.piece;
   const running = work.job?.what === "making studies" ? work.job : null;
   const [onWall] = useOnWall();
-  if (!view.piece.zones.length || !box) {
-    return (
-      <p className={styles.first}>
-        Studies are made from the zones of a picture and a Box.{" "}
-        <Link to={view.piece.zones.length ? "../brief" : "../subject"}>
-          {view.piece.zones.length ? "Choose a Box first." : "Give the piece a picture first."}
-        </Link>
-      </p>
-    );
+  if (!view.piece.zones.length || !box?.pigments.length) {
+    return <Missing why="Studies are made from the zones of a picture and the pigments of a Box." />;
   }
   const stale = view.study_notes.some((n) => n.out_of_date);
   return (

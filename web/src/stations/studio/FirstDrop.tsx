@@ -2,7 +2,9 @@ import { Dropzone } from "@mantine/dropzone";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, type JobView, Refused, type Schemas } from "../../api/client";
+import { answer, api, Refused, type Schemas } from "../../api/client";
+import { followed } from "../../api/following";
+import { sent } from "../../api/useJob";
 import { useNotice } from "../../bench/notice";
 import { mediumName } from "../../bench/stations";
 import { paperHere } from "../../room/paper";
@@ -13,7 +15,7 @@ export function FirstDrop({ medium, ground }: { medium: Schemas["Medium"]; groun
   const [busy, setBusy] = useState(false);
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { tell } = useNotice();
   const begin = async (file: File) => {
     setBusy(true);
     try {
@@ -35,7 +37,7 @@ export function FirstDrop({ medium, ground }: { medium: Schemas["Medium"]; groun
       queries.invalidateQueries({ queryKey: ["studio"] });
       navigate(`/pieces/${piece.id}/subject`);
     } catch (e) {
-      say(e instanceof Refused ? e.problem.detail : String(e), "problem");
+      tell(e);
     } finally {
       setBusy(false);
     }
@@ -57,24 +59,7 @@ export function FirstDrop({ medium, ground }: { medium: Schemas["Medium"]; groun
 
 /** Sends the picture and waits until it is measured. */
 async function takenIn(piece: number, file: File) {
-  const address = `/api/pieces/${piece}/reference?file_name=${encodeURIComponent(file.name)}`;
-  const response = await fetch(address, {
-    method: "PUT",
-    body: file,
-    headers: { "content-type": "application/octet-stream" },
-  });
-  const started = await response.json();
-  if (!response.ok) throw new Refused(started);
-  await new Promise<void>((done, fail) => {
-    const events = new EventSource(`/api/jobs/${(started as JobView).id}/events`);
-    events.addEventListener("done", (e) => {
-      events.close();
-      const { problem } = JSON.parse(e.data) as JobView;
-      problem ? fail(new Refused(problem)) : done();
-    });
-    events.onerror = () => {
-      events.close();
-      fail(new Error("Lean Swatch does not answer. Drop the picture again once it does."));
-    };
-  });
+  const started = await sent(`/api/pieces/${piece}/reference`, file);
+  const { problem } = await followed(started.id).ended;
+  if (problem) throw new Refused(problem);
 }

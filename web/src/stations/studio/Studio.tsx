@@ -12,6 +12,7 @@ import { dayWord, shortDay } from "../piece/lasting";
 import { Due } from "./Due";
 import { FirstDrop } from "./FirstDrop";
 import styles from "./Studio.module.css";
+import { VisitDemo } from "./VisitDemo";
 
 /** The door: pieces to go on with, and a new one. */
 export function Studio() {
@@ -23,6 +24,14 @@ export function Studio() {
   return (
     <main className={styles.studio}>
       <header>
+        {studio.data?.home && (
+          <p className={styles.visiting}>
+            <span>This is the demo studio. Nothing done here touches your own.</span>
+            <a className="act main" href={studio.data.home}>
+              Back to my studio
+            </a>
+          </p>
+        )}
         <h1>Lean Swatch</h1>
         <p>Few pigments. Value first, temperature second, hue last.</p>
         <p>
@@ -39,12 +48,9 @@ export function Studio() {
             </p>
           )}
           {studio.data?.pieces.length === 0 && (
-            <p>
-              Nothing here yet. Drop a picture on the right: what follows is said step by step. To look round first,
-              start the program with <code className="figures">--demo</code> in another window; your own file stays as
-              it is.
-            </p>
+            <p>Nothing here yet. Drop a picture on the right: what follows is said step by step.</p>
           )}
+          {studio.data?.demo && studio.data.pieces.length === 0 && <VisitDemo main />}
           <PieceList of={studio.data?.pieces.filter((p) => !p.ended) ?? []} />
           <Finished of={studio.data?.pieces.filter((p) => p.ended) ?? []} />
           {studio.data?.damaged.map((d) => (
@@ -61,6 +67,7 @@ export function Studio() {
           Room grey: {room}
         </button>
         <Link to="/keeping">Keeping: backups and the archive</Link>
+        {studio.data?.demo && studio.data.pieces.length > 0 && <VisitDemo />}
       </footer>
     </main>
   );
@@ -118,13 +125,13 @@ function Finished({ of }: { of: Line[] }) {
 /** A record that cannot be read: saved as it is, then put aside. The rest of the studio goes on. */
 function DamagedRecord({ record }: { record: Schemas["DamagedLine"] }) {
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { tell } = useNotice();
   const path = { what: record.what, id: record.id };
   const name = { piece: "piece", box: "Box", "field-note": "field note" }[record.what];
   const putAside = () =>
     answer(api.DELETE("/api/damaged/{what}/{id}", { params: { path } }))
       .then(() => queries.invalidateQueries({ queryKey: ["studio"] }))
-      .catch((e) => say(e instanceof Refused ? e.problem.detail : String(e), "problem"));
+      .catch((e) => tell(e));
   return (
     <section className={styles.damaged} aria-label="A damaged record">
       <p>
@@ -152,7 +159,7 @@ function NewPiece() {
   const [medium, setMedium] = useState(() => (localStorage.getItem("medium") as Medium | null) ?? "soft-pastel");
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { tell } = useNotice();
   const ground = useStudio().data?.grounds.find((g) => g.suits.includes(medium))?.id;
   const make = useMutation({
     mutationFn: () =>
@@ -168,7 +175,7 @@ function NewPiece() {
       queries.invalidateQueries({ queryKey: ["studio"] });
       navigate(`/pieces/${piece.id}/subject`);
     },
-    onError: (e) => say(e instanceof Refused ? e.problem.detail : String(e), "problem"),
+    onError: (e) => tell(e),
   });
   return (
     <section aria-label="A new piece" className={styles.first}>

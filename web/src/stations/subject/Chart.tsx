@@ -7,6 +7,7 @@ import { Picture } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround, useStudio } from "../../lenses/stroke/useGround";
 import styles from "./Chart.module.css";
+import { FirstPicture } from "./FirstPicture";
 
 /** The cell that was chosen, kept in the address. */
 function useCell(): [number | null, (cell: number | null) => void] {
@@ -32,7 +33,7 @@ export function ChartRoom() {
   const chart = view.piece.chart;
   const [cell, point] = useCell();
   if (!view.piece.reference && !view.derived.shapes.length) {
-    return <p className={styles.empty}>A chart is made of a picture. Drop one at “the picture”.</p>;
+    return <FirstPicture />;
   }
   if (!chart) {
     return (

@@ -1,4 +1,3 @@
-import { useEffect } from "react";
 import { Station } from "../../bench/Bench";
 import { useBench } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
@@ -7,6 +6,7 @@ import { CompositionsCard, CompositionsRoom } from "./Compositions";
 import { MassesRoom } from "./Masses";
 import { PictureRoom } from "./PictureRoom";
 import { ReferencesCard, ReferencesRoom } from "./References";
+import { usePaste } from "./usePaste";
 import { Working } from "./Working";
 
 const ROOMS = [
@@ -42,15 +42,4 @@ export function Subject() {
       card={card}
     />
   );
-}
-
-function usePaste(takeIn: (file: File) => void) {
-  useEffect(() => {
-    const paste = (e: ClipboardEvent) => {
-      const file = [...(e.clipboardData?.files ?? [])][0];
-      if (file) takeIn(file);
-    };
-    window.addEventListener("paste", paste);
-    return () => window.removeEventListener("paste", paste);
-  }, [takeIn]);
 }

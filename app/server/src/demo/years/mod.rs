@@ -5,7 +5,7 @@ mod moments;
 mod painted;
 mod trials;
 
-use super::{map_values, put, put_set, take_in};
+use super::{GoesOn, map_values, put, put_set, take_in};
 use crate::problem::Problem;
 use days::latest;
 use jiff::civil::Date;
@@ -21,6 +21,7 @@ use lean_search::Tables;
 use lean_search::progress::Unwatched;
 use lean_store::{PieceId, Store};
 use moments::{MOMENTS, Moment};
+use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// Colours found in each of the small pictures.
 const FOUND: usize = 8;
@@ -47,7 +48,7 @@ struct Begun<'a> {
 }
 
 /// Fills them in, the oldest first.
-pub fn fill(store: &Store, boxes: &Boxes, today: Date) -> Result<(), Problem> {
+pub fn fill(store: &Store, boxes: &Boxes, today: Date, goes_on: &GoesOn) -> Result<(), Problem> {
     let pans = put(store, lean_demo::field_pans(), "pocket-pans")?;
     let mut all: Vec<(&Moment, Date)> = MOMENTS.iter().map(|m| (m, latest(today, m.month, m.day, m.years_back))).collect();
     all.sort_by_key(|(_, day)| *day);
@@ -63,7 +64,12 @@ pub fn fill(store: &Store, boxes: &Boxes, today: Date) -> Result<(), Problem> {
     // Numbers are given in order; what takes time is done side by side.
     let begun: Vec<Begun> = begun.collect::<Result<_, Problem>>()?;
     let tables = Tables::default();
-    let half = |which: usize| begun.iter().skip(which).step_by(2).try_for_each(|b| go_on(store, b, &tables));
+    let done = AtomicUsize::new(0);
+    let one = |b: &Begun| {
+        goes_on(done.fetch_add(1, Ordering::Relaxed) as f64 / begun.len() as f64)?;
+        go_on(store, b, &tables)
+    };
+    let half = |which: usize| begun.iter().skip(which).step_by(2).try_for_each(one);
     std::thread::scope(|threads| {
         let other = threads.spawn(|| half(1));
         half(0)?;

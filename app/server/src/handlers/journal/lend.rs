@@ -51,8 +51,7 @@ pub async fn lend_set(State(studio): State<Studio>, Path(id): Path<i64>, In(from
                 }
             };
             let kept = s.store.piece(id)?;
-            let paint_box =
-                s.box_of(&kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))?;
+            let paint_box = s.needed_box(&kept)?;
             let missing: Vec<&str> = set.iter().filter(|p| paint_box.find(p).is_none()).map(|p| p.0.as_str()).collect();
             if !missing.is_empty() || set.is_empty() {
                 return Err(Problem::unusable(match set.len() {
