@@ -40,7 +40,19 @@ async fn a_phone_is_paired_works_at_the_easel_and_sends_later_what_was_written_a
     phone.click("It is done").await;
     phone.until("another task is next", &format!("document.querySelector('section h2')?.innerText !== {task}")).await;
 
-    // The machine sleeps: a note is begun all the same, and arrives once when it wakes.
+    // The machine sleeps: a photo that is taken waits on the phone, and arrives once when it wakes.
+    let photo = folder.path().join("standing.jpg");
+    std::fs::write(&photo, lean_demo::YEARS[0].1).unwrap();
+    server.kill();
+    phone.give_file("input[type=file]", &photo).await;
+    phone.says("A photo waits to be sent").await;
+    assert_eq!(phone.axe().await, Vec::<String>::new());
+    let server = Server::sharing(&data, at);
+    phone.click("Try to send now").await;
+    phone.until("it was sent", "!document.body.innerText.includes('waits to be sent')").await;
+    phone.says("One photo is with it").await;
+
+    // A note is begun all the same, too.
     phone.go("/field").await;
     phone.says("A new note").await;
     server.kill();

@@ -3,6 +3,9 @@
 use lean_browser_tests::{driver::Driver, page::Page, server::Server};
 use std::path::PathBuf;
 
+/// The kit, in pages that were built with it: `cargo xtask shots --kit`.
+const KIT: (&str, &str, &str, &str) = ("kit", "/kit", "The kit in three rooms", "");
+
 /// File name, path, what must be on the page, keys pressed before.
 const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("studio", "/", "A new piece", ""),
@@ -37,7 +40,8 @@ async fn take() {
     let server = Server::start(&data.path().join("demo.db"), true);
     let driver = Driver::start();
     let page = Page::open(&driver, &server.address).await;
-    for (name, path, words, keys) in VIEWS.iter().filter(|v| only.is_empty() || only.split(',').any(|o| v.0.contains(o))) {
+    let views = if only == KIT.0 { &[KIT] } else { VIEWS };
+    for (name, path, words, keys) in views.iter().filter(|v| only.is_empty() || only.split(',').any(|o| v.0.contains(o))) {
         page.go(path).await;
         page.says(words).await;
         if !keys.is_empty() {
@@ -49,7 +53,7 @@ async fn take() {
         )
         .await;
         page.until("places are drawn", "/chart/.test(location.search) || !document.querySelector(\"main svg[aria-label='Zones on the picture']\") || document.querySelector(\"main svg[aria-label='Zones on the picture'] path\")").await;
-        page.until("the tray is filled", "location.pathname === '/' || /light|pieces.2|field|journal/.test(location.pathname) || document.querySelectorAll('footer li').length > 0").await;
+        page.until("the tray is filled", "location.pathname === '/' || /light|pieces.2|field|journal|kit/.test(location.pathname) || document.querySelectorAll('footer li').length > 0").await;
         std::fs::write(folder.join(format!("{name}.png")), page.shot().await).unwrap();
     }
     page.close().await;

@@ -38,6 +38,16 @@ const Studies = lazy(() => import("./stations/studies/Studies").then((m) => ({ d
 const Piece = lazy(() => import("./stations/piece/Piece").then((m) => ({ default: m.Piece })));
 const BoxStation = lazy(() => import("./stations/box/BoxStation").then((m) => ({ default: m.BoxStation })));
 
+// For whoever builds a station: in no released page.
+const kit = import.meta.env.VITE_KIT
+  ? [
+      {
+        path: "/kit",
+        lazy: () => import("./kit/page/KitPage").then((m) => ({ Component: m.KitPage })),
+      },
+    ]
+  : [];
+
 const router = createBrowserRouter([
   {
     element: <InRoom />,
@@ -71,6 +81,7 @@ const router = createBrowserRouter([
       { path: "/drills", element: <Drills /> },
       { path: "/field", element: <FieldNotes /> },
       { path: "/field/:id", element: <FieldNote /> },
+      ...kit,
       { path: "*", element: <Navigate to="/" replace /> },
     ],
   },

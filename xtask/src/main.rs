@@ -33,7 +33,11 @@ enum What {
         cases: u32,
     },
     /// Take the pictures of the main views anew for docs/screenshots.
-    Shots,
+    Shots {
+        /// Take the one of the parts all stations are built of instead.
+        #[arg(long)]
+        kit: bool,
+    },
     /// Write the API description and its TypeScript types anew.
     ApiTypes,
     /// Formatting, lints, type check, and whether the generated API types are fresh.
@@ -46,7 +50,7 @@ fn main() -> ExitCode {
         What::Dev => dev::dev(),
         What::Test => steps::test(),
         What::Fuzz { cases } => steps::fuzz(cases),
-        What::Shots => steps::shots(),
+        What::Shots { kit } => steps::shots(kit),
         What::ApiTypes => steps::api_types(),
         What::Check => steps::check(),
     };

@@ -83,12 +83,19 @@ pub fn test() -> Done {
     cargo(&["test", "--workspace"])
 }
 
-/// Takes the pictures of the main views.
-pub fn shots() -> Done {
+/// Takes the pictures of the main views, or the one of the kit, whose page is in no other build.
+pub fn shots(kit: bool) -> Done {
     browser()?;
-    pages()?;
     cargo(&["build", "--workspace"])?;
-    cargo(&["test", "--workspace", "--test", "shots", "--", "--ignored"])
+    let take = ["test", "--workspace", "--test", "shots", "--", "--ignored"];
+    if !kit {
+        pages()?;
+        return cargo(&take);
+    }
+    web_packages()?;
+    run_with(&root().join("web"), "npm", &["run", "build"], Some(("VITE_KIT", "1")))?;
+    let taken = cargo_with(&take, Some(("SHOTS", "kit")));
+    pages().and(taken)
 }
 
 /// Property tests with many more cases than the test command gives them.
@@ -101,24 +108,24 @@ pub fn fuzz(cases: u32) -> Done {
     Ok(())
 }
 
-fn description() -> Result<String, String> {
-    let cargo = std::env::var("CARGO").unwrap_or_else(|_| "cargo".into());
-    let out = Command::new(cargo)
-        .args(["run", "--quiet", "--package", "lean-swatch", "--", "openapi"])
-        .current_dir(root())
-        .output()
-        .map_err(|e| e.to_string())?;
+/// What a hidden command of the program prints.
+fn printed(command: &str) -> Result<String, String> {
+    let built = std::env::var_os("CARGO_TARGET_DIR").map_or_else(|| root().join("target"), Into::into).join("debug/lean-swatch");
+    let out = Command::new(built).arg(command).current_dir(root()).output().map_err(|e| e.to_string())?;
     if !out.status.success() {
         return Err(String::from_utf8_lossy(&out.stderr).into_owned());
     }
     String::from_utf8(out.stdout).map_err(|e| e.to_string())
 }
 
-/// Writes the API description and its types anew.
+/// Writes the API description, its types and the words of the core anew.
 pub fn api_types() -> Done {
     web_packages()?;
-    let text = description()?;
-    std::fs::write(root().join("web/src/api/openapi.json"), text).map_err(|e| e.to_string())?;
+    // The whole workspace, as the tests build it: one package alone is built with other features, and all of it again.
+    cargo(&["build", "--workspace"])?;
+    for (command, file) in [("openapi", "web/src/api/openapi.json"), ("words", "web/src/api/words.json")] {
+        std::fs::write(root().join(file), printed(command)?).map_err(|e| e.to_string())?;
+    }
     run(&root().join("web"), "npm", &["run", "api"])
 }
 
@@ -135,7 +142,7 @@ pub fn check() -> Done {
 
 /// Fails when the committed description or types are not what the server describes today.
 fn fresh_types() -> Done {
-    let files = ["web/src/api/openapi.json", "web/src/api/schema.ts"];
+    let files = ["web/src/api/openapi.json", "web/src/api/schema.ts", "web/src/api/words.json"];
     let read = || files.map(|f| std::fs::read_to_string(root().join(f)).unwrap_or_default());
     let before = read();
     api_types()?;

@@ -40,6 +40,8 @@ pub struct JobView {
     pub checked: Option<CheckedView>,
     /// The address to go on to.
     pub leads_to: Option<String>,
+    /// Whether it waits until others' pictures are done.
+    pub waits: bool,
 }
 
 /// What was looked at, and what is not sound.
@@ -99,6 +101,11 @@ impl Job {
     /// Says what a check found.
     pub fn checked(&self, found: CheckedView) {
         self.view.send_modify(|v| v.checked = Some(found));
+    }
+
+    /// Says whether it waits for others.
+    pub fn waits(&self, waits: bool) {
+        self.view.send_if_modified(|v| std::mem::replace(&mut v.waits, waits) != waits);
     }
 
     /// Says where to go on.
@@ -177,6 +184,7 @@ impl Jobs {
             shared: Vec::new(),
             checked: None,
             leads_to: None,
+            waits: false,
         };
         let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
         {

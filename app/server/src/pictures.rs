@@ -12,9 +12,13 @@ use lean_picture::{Picture, decode};
 use lean_plan::zones::WORKING_SIDE;
 use lean_store::Store;
 use std::sync::{Condvar, Mutex};
+use std::time::Duration;
 
 /// Bytes all pictures that are being opened may take together.
 const ROOM: u64 = MOST_ROOM;
+
+/// How often somebody who waits is asked whether to go on.
+const ASKED: Duration = Duration::from_millis(200);
 
 static TAKEN: (Mutex<u64>, Condvar) = (Mutex::new(0), Condvar::new());
 
@@ -36,11 +40,14 @@ struct Room(u64);
 
 impl Room {
     /// Waits until so much is free.
-    fn of(bytes: u64) -> Self {
-        let taken = TAKEN.0.lock().unwrap_or_else(|p| p.into_inner());
-        let mut taken = TAKEN.1.wait_while(taken, |taken| *taken > 0 && *taken + bytes > ROOM).unwrap_or_else(|p| p.into_inner());
+    fn of(bytes: u64, waits: &dyn Fn() -> Result<(), Problem>) -> Result<Self, Problem> {
+        let mut taken = TAKEN.0.lock().unwrap_or_else(|p| p.into_inner());
+        while *taken > 0 && *taken + bytes > ROOM {
+            waits()?;
+            taken = TAKEN.1.wait_timeout(taken, ASKED).unwrap_or_else(|p| p.into_inner()).0;
+        }
         *taken += bytes;
-        Self(bytes)
+        Ok(Self(bytes))
     }
 }
 
@@ -56,7 +63,15 @@ impl Drop for Room {
 /// # Errors
 /// When it is no picture that can be read.
 pub fn open(file: &[u8]) -> Result<Opened, Problem> {
-    let room = Room::of(room_for(file)?);
+    open_while(file, &|| Ok(()))
+}
+
+/// The same; `waits` is asked again and again while there is no room, and calls it off by a problem.
+///
+/// # Errors
+/// When it is no picture that can be read, and what `waits` says.
+pub fn open_while(file: &[u8], waits: &dyn Fn() -> Result<(), Problem>) -> Result<Opened, Problem> {
+    let room = Room::of(room_for(file)?, waits)?;
     Ok(Opened { picture: decode(file)?, _room: room })
 }
 
@@ -113,4 +128,31 @@ pub fn jpeg(picture: &Picture, keep: &'static str) -> Result<Response, Problem> 
         .write_image(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)
         .map_err(|e| Problem::internal(format!("The picture cannot be written: {e}")))?;
     Ok(([(header::CONTENT_TYPE, "image/jpeg"), (header::CACHE_CONTROL, keep)], out).into_response())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use std::sync::atomic::{AtomicUsize, Ordering};
+
+    #[test]
+    fn who_finds_no_room_is_asked_whether_to_wait() {
+        let first = Room::of(ROOM, &|| Ok(())).unwrap_or_else(|_| unreachable!());
+        let called_off = Room::of(1, &|| Err(Problem::cancelled()));
+        assert!(called_off.is_err(), "whoever waits can leave");
+        let asked = AtomicUsize::new(0);
+        std::thread::scope(|s| {
+            let asked = &asked;
+            let waits = || {
+                asked.fetch_add(1, Ordering::Relaxed);
+                Ok(())
+            };
+            let waiting = s.spawn(move || Room::of(1, &waits).map(drop));
+            while asked.load(Ordering::Relaxed) == 0 {
+                std::thread::yield_now();
+            }
+            drop(first);
+            assert!(waiting.join().is_ok_and(|r| r.is_ok()), "and comes in as soon as there is room");
+        });
+    }
 }

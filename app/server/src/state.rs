@@ -3,7 +3,6 @@
 use crate::jobs::Jobs;
 use crate::problem::Problem;
 use crate::sharing::Sharing;
-use crate::visiting::Visiting;
 use lean_instruments::SimulatedMeter;
 use lean_picture::frame::Frame;
 use lean_picture::places::Survey;
@@ -28,6 +27,10 @@ type Surveyed = (String, Arc<Survey>);
 /// How many surveys are kept; each takes some thirty megabytes.
 const SURVEYED: usize = 2;
 
+/// Opens the demo studio and gives its address. It hears where the demo is left to, and whom to tell the share done, 0..=1, who calls it off by a
+/// problem.
+pub type DemoDoor = dyn Fn(&str, &(dyn Fn(f64) -> Result<(), Problem> + Sync)) -> Result<String, Problem> + Send + Sync;
+
 /// The store, the running jobs and the pictures looked at last.
 #[derive(Clone)]
 pub struct Studio {
@@ -42,7 +45,7 @@ pub struct Studio {
     /// Where paired devices come to; nothing while nothing is shared.
     pub sharing: Option<Arc<Sharing>>,
     /// The demo studio that can be visited from here; nothing in the demo itself, in a school, and on a phone.
-    pub visiting: Option<Arc<Visiting>>,
+    pub visiting: Option<Arc<DemoDoor>>,
     /// In a demo studio that is visited: where it is left to.
     pub home: Option<Arc<str>>,
     working: Arc<Mutex<Vec<Decoded>>>,

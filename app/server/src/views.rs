@@ -13,6 +13,7 @@ use lean_plan::mark::Mark;
 use lean_plan::mixes::swatch;
 use lean_plan::studies::StudyNote;
 use lean_plan::studies::note::note;
+use lean_plan::wording::known::{known, known_in_full};
 use lean_search::RecipeLists;
 use lean_store::{Damaged, Kept, KeptNote, Line, Record, Summary};
 use serde::{Deserialize, Serialize};
@@ -187,6 +188,10 @@ pub struct PigmentView {
     pub provenance: Provenance,
     /// How sure its own colour is, in CIELAB units; `None` while nothing was read of it.
     pub doubt: Option<f64>,
+    /// Where they come from and whether it is at hand, in a word or two; empty of what is only modelled.
+    pub known: String,
+    /// Where they come from, in a sentence.
+    pub known_in_full: String,
     /// What the painter says of it.
     pub owned: Owned,
     /// Bites into paper and hardly lifts.
@@ -214,6 +219,8 @@ impl PigmentView {
             hazard: p.hazard.clone(),
             provenance: p.provenance.clone(),
             doubt: p.doubt,
+            known: known(p),
+            known_in_full: known_in_full(p),
             owned: p.owned.clone(),
             staining: p.staining,
             granulating: p.granulating,

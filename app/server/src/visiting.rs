@@ -4,12 +4,12 @@ use crate::demo;
 use crate::problem::Problem;
 use crate::router::router;
 use crate::serving::{Limits, serve};
-use crate::state::Studio;
+use crate::state::{DemoDoor, Studio};
 use lean_store::{Store, StoreError};
 use std::future::pending;
 use std::net::{Ipv4Addr, TcpListener};
 use std::path::{Path, PathBuf};
-use std::sync::Mutex;
+use std::sync::{Arc, Mutex};
 use tokio::runtime::Handle;
 
 /// Where visits of the demo studio lead to.
@@ -25,12 +25,17 @@ impl Visiting {
         Self { file: own.with_file_name(format!("{name}-demo.db")), at: Mutex::default() }
     }
 
+    /// What opens it for those who stand in the studio; what is opened runs on `runtime`.
+    pub fn door(self, runtime: Handle) -> Arc<DemoDoor> {
+        Arc::new(move |home, goes_on| self.visit(home, &runtime, goes_on))
+    }
+
     /// The address of the demo studio, which is filled the first time and opened once. `home` is where it is left to; `goes_on` hears the share
     /// done, 0..=1, and calls it off by a problem.
     ///
     /// # Errors
     /// When the demo cannot be written or opened, and what `goes_on` says.
-    pub fn visit(&self, home: &str, runtime: &Handle, goes_on: &demo::GoesOn) -> Result<String, Problem> {
+    fn visit(&self, home: &str, runtime: &Handle, goes_on: &demo::GoesOn) -> Result<String, Problem> {
         let mut at = self.at.lock().unwrap_or_else(|poisoned| poisoned.into_inner());
         if let Some(address) = &*at {
             return Ok(address.clone());

@@ -1,6 +1,5 @@
 //! Boxes.
 
-use crate::sound;
 use crate::{Store, StoreError, now};
 use lean_piece::paint_box::{BoxId, PaintBox};
 use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
@@ -21,7 +20,7 @@ impl Store {
     /// When the file cannot be read.
     pub fn boxes(&self) -> Result<Vec<KeptBox>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, sound(body, sum) FROM boxes WHERE aside = 0")?;
+        let mut rows = c.prepare_cached("SELECT id, sound(body, sum, changed) FROM boxes WHERE aside = 0")?;
         let rows = rows.query_map([], |r| Ok((r.get::<_, String>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         let rows: Vec<(String, Vec<u8>)> = rows.collect::<Result<_, _>>()?;
         let read = |(id, body): (String, Vec<u8>)| Some(KeptBox { id: BoxId(id), paint_box: serde_json::from_slice(&body).ok()? });
@@ -95,7 +94,8 @@ impl Store {
 }
 
 pub(crate) fn read(c: &Connection, id: &BoxId) -> Result<PaintBox, StoreError> {
-    let body: Option<Vec<u8>> = c.query_row("SELECT sound(body, sum) FROM boxes WHERE id = ?1", [&id.0], |r| r.get(0)).optional()?;
+    let body: Option<Vec<u8>> =
+        c.query_row("SELECT sound(body, sum, changed) FROM boxes WHERE id = ?1", [&id.0], |r| r.get(0)).optional()?;
     let body = body.ok_or_else(|| StoreError::NotFound(format!("Box \"{}\"", id.0)))?;
     Ok(serde_json::from_slice(&body)?)
 }
@@ -105,8 +105,9 @@ pub(crate) fn write(c: &Connection, id: &BoxId, paint_box: &PaintBox) -> Result<
     // What was written is read back before it is acknowledged: a number that is none would close the Box for good.
     serde_json::from_str::<PaintBox>(&body)?;
     c.execute(
-        "INSERT INTO boxes (id, body, changed, sum) VALUES (?1, ?2, ?3, ?4) ON CONFLICT (id) DO UPDATE SET body = ?2, changed = ?3, sum = ?4, aside = 0",
-        params![id.0, body, now(), sound::sum_of(&body)],
+        "INSERT INTO boxes (id, body, changed, sum) VALUES (?1, ?2, ?3, summed(?2, ?3))
+         ON CONFLICT (id) DO UPDATE SET body = ?2, changed = ?3, sum = summed(?2, ?3), aside = 0",
+        params![id.0, body, now()],
     )?;
     Ok(())
 }

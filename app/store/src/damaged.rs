@@ -42,6 +42,15 @@ impl Record {
         }
     }
 
+    /// What its sum was made of besides its text.
+    fn beside(self) -> &'static str {
+        match self {
+            Self::Piece => "revision, done, box, picture, changed",
+            Self::PaintBox => "changed",
+            Self::FieldNote => "revision, changed, sent_as",
+        }
+    }
+
     fn unreadable(self, body: &[u8]) -> Option<String> {
         fn tried<T: DeserializeOwned>(body: &[u8]) -> Option<String> {
             serde_json::from_slice::<T>(body).err().map(|e| e.to_string())
@@ -66,7 +75,7 @@ impl Store {
             let (table, column) = record.table();
             let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT) FROM {table} WHERE aside = 0"))?;
             let ids: Vec<String> = rows.query_map([], |r| r.get(0))?.collect::<Result<_, _>>()?;
-            let mut body = c.prepare_cached(&format!("SELECT sound({column}, sum) FROM {table} WHERE id = ?1"))?;
+            let mut body = c.prepare_cached(&format!("SELECT sound({column}, sum, {}) FROM {table} WHERE id = ?1", record.beside()))?;
             for id in ids {
                 if record == Record::Piece && self.is_known_sound(&c, &id)? {
                     continue;
@@ -101,7 +110,7 @@ impl Store {
     /// [`StoreError::InUse`] while it can be read, [`StoreError::NotFound`].
     pub fn put_aside(&self, record: Record, id: &str) -> Result<(), StoreError> {
         let (table, column) = record.table();
-        let sql = format!("SELECT sound({column}, sum) FROM {table} WHERE id = ?1");
+        let sql = format!("SELECT sound({column}, sum, {}) FROM {table} WHERE id = ?1", record.beside());
         let found: Option<Vec<u8>> = self.lock().query_row(&sql, [id], |r| r.get(0)).optional()?;
         let body = found.ok_or_else(|| StoreError::NotFound(format!("record {id}")))?;
         if record.unreadable(&body).is_none() {

@@ -1,6 +1,6 @@
 //! Notes made in the field.
 
-use crate::{Store, StoreError, now, sound};
+use crate::{Store, StoreError, now};
 use lean_plan::field_note::FieldNote;
 use rusqlite::{OptionalExtension, TransactionBehavior, params};
 
@@ -27,8 +27,9 @@ impl Store {
     /// When the file cannot be read.
     pub fn field_notes(&self) -> Result<Vec<KeptNote>, StoreError> {
         let c = self.lock();
-        let mut rows =
-            c.prepare_cached("SELECT id, sound(body, sum), changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC")?;
+        let mut rows = c.prepare_cached(
+            "SELECT id, sound(body, sum, revision, changed, sent_as), changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC",
+        )?;
         let rows = rows.query_map([], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?, r.get(3)?)))?;
         let rows: Vec<(i64, Vec<u8>, String, i64)> = rows.collect::<Result<_, _>>()?;
         let read = |(id, body, changed, revision): (i64, Vec<u8>, String, i64)| {
@@ -44,7 +45,7 @@ impl Store {
     pub fn field_note(&self, id: NoteId) -> Result<KeptNote, StoreError> {
         let found: Option<(Vec<u8>, String, i64)> = self
             .lock()
-            .query_row("SELECT sound(body, sum), changed, revision FROM field_notes WHERE id = ?1", [id], |r| {
+            .query_row("SELECT sound(body, sum, revision, changed, sent_as), changed, revision FROM field_notes WHERE id = ?1", [id], |r| {
                 Ok((r.get(0)?, r.get(1)?, r.get(2)?))
             })
             .optional()?;
@@ -73,8 +74,8 @@ impl Store {
         }
         let body = serde_json::to_string(note)?;
         t.execute(
-            "INSERT INTO field_notes (body, changed, sent_as, sum) VALUES (?1, ?2, ?3, ?4)",
-            params![body, now(), sent_as, sound::sum_of(&body)],
+            "INSERT INTO field_notes (body, changed, sent_as, sum) VALUES (?1, ?2, ?3, summed(?1, 1, ?2, ?3))",
+            params![body, now(), sent_as],
         )?;
         let id = t.last_insert_rowid();
         t.commit()?;
@@ -88,8 +89,8 @@ impl Store {
     pub fn put_field_note(&self, id: NoteId, base: i64, note: &FieldNote) -> Result<(), StoreError> {
         let body = serde_json::to_string(note)?;
         let written = self.lock().execute(
-            "UPDATE field_notes SET body = ?3, changed = ?4, sum = ?5, revision = revision + 1 WHERE id = ?1 AND revision = ?2",
-            params![id, base, body, now(), sound::sum_of(&body)],
+            "UPDATE field_notes SET body = ?3, changed = ?4, revision = ?2 + 1, sum = summed(?3, ?2 + 1, ?4, sent_as) WHERE id = ?1 AND revision = ?2",
+            params![id, base, body, now()],
         )?;
         match written {
             0 => Err(StoreError::Conflict { base, current: self.field_note(id)?.revision, what: "a field note".into() }),

@@ -1,6 +1,5 @@
 //! Grounds of one's own.
 
-use crate::sound;
 use crate::{Store, StoreError, now};
 use lean_piece::own_ground::GroundRecord;
 use rusqlite::params;
@@ -15,7 +14,7 @@ impl Store {
     /// When the file cannot be read.
     pub fn grounds(&self) -> Result<Vec<(GroundNumber, GroundRecord)>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, sound(body, sum) FROM grounds ORDER BY id")?;
+        let mut rows = c.prepare_cached("SELECT id, sound(body, sum, changed) FROM grounds ORDER BY id")?;
         let rows = rows.query_map([], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         let rows: Vec<(i64, Vec<u8>)> = rows.collect::<Result<_, _>>()?;
         Ok(rows.into_iter().filter_map(|(id, body)| Some((id, serde_json::from_slice(&body).ok()?))).collect())
@@ -31,13 +30,12 @@ impl Store {
         let c = self.lock();
         match number {
             None => {
-                c.execute("INSERT INTO grounds (body, changed, sum) VALUES (?1, ?2, ?3)", params![body, now(), sound::sum_of(&body)])?;
+                c.execute("INSERT INTO grounds (body, changed, sum) VALUES (?1, ?2, summed(?1, ?2))", params![body, now()])?;
                 Ok(c.last_insert_rowid())
             }
-            Some(n) => match c.execute(
-                "UPDATE grounds SET body = ?2, changed = ?3, sum = ?4 WHERE id = ?1",
-                params![n, body, now(), sound::sum_of(&body)],
-            )? {
+            Some(n) => match c
+                .execute("UPDATE grounds SET body = ?2, changed = ?3, sum = summed(?2, ?3) WHERE id = ?1", params![n, body, now()])?
+            {
                 0 => Err(StoreError::NotFound(format!("ground {n}"))),
                 _ => Ok(n),
             },

@@ -1,6 +1,5 @@
 //! Pieces, their commands, undo and redo.
 
-use crate::sound;
 use crate::{Store, StoreError, maps, now};
 use lean_media::Medium;
 use lean_picture::KeptMap;
@@ -105,8 +104,8 @@ impl Store {
         maps::keep(&t, &maps)?;
         let written = serde_json::to_string(piece)?;
         t.execute(
-            "INSERT INTO pieces (revision, snapshot, done, box, picture, changed, sum) VALUES (1, ?1, 0, ?2, ?3, ?4, ?5)",
-            params![written, box_of(piece), picture_of(piece), now(), sound::sum_of(&written)],
+            "INSERT INTO pieces (revision, snapshot, done, box, picture, changed, sum) VALUES (1, ?1, 0, ?2, ?3, ?4, summed(?1, 1, 0, ?2, ?3, ?4))",
+            params![written, box_of(piece), picture_of(piece), now()],
         )?;
         let id = t.last_insert_rowid();
         t.commit()?;
@@ -193,7 +192,7 @@ impl Store {
         let (next, undo) = kept.piece.apply_all(commands)?;
         t.execute("DELETE FROM log WHERE piece = ?1 AND seq >= ?2", params![kept.id, done])?;
         t.execute(
-            "INSERT INTO log (piece, seq, command, undo, what, at) VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+            "INSERT INTO log (piece, seq, command, undo, what, at, sum) VALUES (?1, ?2, ?3, ?4, ?5, ?6, summed(?1, ?2, ?3, ?4, ?5, ?6))",
             params![kept.id, done, text, serde_json::to_string(&undo)?, what, now()],
         )?;
         write(t, kept.id, &next, kept.revision + 1, done + 1)?;
@@ -234,9 +233,12 @@ impl Store {
         expect(&kept, Some(base))?;
         let done = done(&t, id)?;
         let seq = if by < 0 { done - 1 } else { done };
-        let text: Option<String> =
-            t.query_row(&format!("SELECT {column} FROM log WHERE piece = ?1 AND seq = ?2"), params![id, seq], |r| r.get(0)).optional()?;
-        let text = text.ok_or(StoreError::NoFurther(name))?;
+        let logged = format!("SELECT {column}, sum IS NULL OR sum = {LOGGED} FROM log WHERE piece = ?1 AND seq = ?2");
+        let found: Option<(String, bool)> = t.query_row(&logged, params![id, seq], |r| Ok((r.get(0)?, r.get(1)?))).optional()?;
+        let (text, sound) = found.ok_or(StoreError::NoFurther(name))?;
+        if !sound {
+            return Err(StoreError::Damaged(format!("What {name} would go by is not what was written, so it is not done.")));
+        }
         let mut next = if by < 0 { self.taken_back(&t, &kept.piece, &text)? } else { self.done_again(&t, &kept.piece, &text)? };
         self.maps.fill(&t, next.maps_mut())?;
         write(&t, id, &next, kept.revision + 1, done + by)?;
@@ -295,14 +297,19 @@ fn stands(c: &Connection, id: PieceId) -> Result<(i64, Option<String>, Option<St
 }
 
 fn snapshot(c: &Connection, id: PieceId) -> Result<Vec<u8>, StoreError> {
-    Ok(c.prepare_cached("SELECT sound(snapshot, sum) FROM pieces WHERE id = ?1")?.query_row([id], |r| r.get(0))?)
+    Ok(c.prepare_cached("SELECT sound(snapshot, sum, revision, done, box, picture, changed) FROM pieces WHERE id = ?1")?
+        .query_row([id], |r| r.get(0))?)
 }
+
+/// The sum of a logged step.
+pub(crate) const LOGGED: &str = "summed(piece, seq, command, undo, what, at)";
 
 fn write(t: &Transaction, id: PieceId, piece: &Piece, revision: i64, done: i64) -> Result<(), StoreError> {
     let written = serde_json::to_string(piece)?;
     t.execute(
-        "UPDATE pieces SET revision = ?2, snapshot = ?3, done = ?4, box = ?5, picture = ?6, changed = ?7, sum = ?8 WHERE id = ?1",
-        params![id, revision, written, done, box_of(piece), picture_of(piece), now(), sound::sum_of(&written)],
+        "UPDATE pieces SET revision = ?2, snapshot = ?3, done = ?4, box = ?5, picture = ?6, changed = ?7,
+         sum = summed(?3, ?2, ?4, ?5, ?6, ?7) WHERE id = ?1",
+        params![id, revision, written, done, box_of(piece), picture_of(piece), now()],
     )?;
     // A Box that was removed comes back with the step that draws on it.
     let second = piece.together.as_ref().map(|t| t.paint_box.0.as_str());

@@ -1,7 +1,6 @@
 //! Readings of swatches.
 
 use crate::boxes::{read, write};
-use crate::sound;
 use crate::{PieceId, Store, StoreError, now};
 use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
 use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
@@ -34,7 +33,7 @@ impl Store {
     /// When the file cannot be read.
     pub fn trials(&self, piece: PieceId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, sound(body, sum) FROM readings WHERE piece = ?1 ORDER BY id")?;
+        let mut rows = c.prepare_cached("SELECT id, sound(body, sum, box, changed) FROM readings WHERE piece = ?1 ORDER BY id")?;
         let rows = rows.query_map([piece], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         Ok(parsed(rows.collect::<Result<_, _>>()?))
     }
@@ -62,7 +61,7 @@ impl Store {
 }
 
 fn of_box(c: &Connection, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
-    let mut rows = c.prepare_cached("SELECT id, sound(body, sum) FROM readings WHERE box = ?1 ORDER BY id")?;
+    let mut rows = c.prepare_cached("SELECT id, sound(body, sum, box, changed) FROM readings WHERE box = ?1 ORDER BY id")?;
     let rows = rows.query_map([&id.0], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
     Ok(parsed(rows.collect::<Result<_, _>>()?))
 }
@@ -85,16 +84,16 @@ fn changed(c: &Connection, id: &BoxId, change: Readings) -> Result<(), StoreErro
                 }
                 let body = body(&r)?;
                 c.execute(
-                    "INSERT INTO readings (box, piece, body, changed, sum) VALUES (?1, ?2, ?3, ?4, ?5)",
-                    params![id.0, piece, body, now(), sound::sum_of(&body)],
+                    "INSERT INTO readings (box, piece, body, changed, sum) VALUES (?1, ?2, ?3, ?4, summed(?3, ?1, ?4))",
+                    params![id.0, piece, body, now()],
                 )?;
             }
             Ok(())
         }
         Readings::Change(nth, r) => {
-            const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4, sum = ?5 WHERE id = ?1 AND box = ?2";
+            const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4, sum = summed(?3, box, ?4) WHERE id = ?1 AND box = ?2";
             let body = body(&r)?;
-            there(c.execute(CHANGE, params![nth, id.0, body, now(), sound::sum_of(&body)])?, nth)
+            there(c.execute(CHANGE, params![nth, id.0, body, now()])?, nth)
         }
         Readings::Remove(nth) => there(c.execute("DELETE FROM readings WHERE id = ?1 AND box = ?2", params![nth, id.0])?, nth),
     }

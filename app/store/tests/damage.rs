@@ -37,7 +37,9 @@ fn fill(path: &Path) {
     for n in 0..12 {
         let mut piece = finished(&format!("Weir {n}"), "2025-02-06", Outcome::InPart);
         piece.studies = (1..=9).map(|s| study(s, &[Lab::new(f64::from(s) * 9.87, 3.21, f64::from(n) - 6.123_456)], "2025-02-06")).collect();
-        store.create_piece(&piece).unwrap();
+        let kept = store.create_piece(&piece).unwrap();
+        let brief = lean_piece::Brief { title: format!("Weir {n}, again"), ..piece.brief };
+        store.apply(kept.id, None, lean_piece::Command::SetBrief(lean_piece::change::SetBrief { brief })).unwrap();
     }
     let note = |n: i32| FieldNote { words: format!("mist {n} over the sluice"), ..blank() };
     for n in 0..12 {
@@ -57,11 +59,16 @@ fn read(path: &Path) -> Result<String, StoreError> {
     let store = Store::open(path)?;
     let mut all = Vec::new();
     for id in 1..=12 {
-        all.push(serde_json::to_string(&store.piece(id)?.piece)?);
+        let kept = store.piece(id)?;
+        all.push(format!("{} {:?} {}", kept.revision, kept.undo, serde_json::to_string(&kept.piece)?));
     }
+    all.extend(store.pieces()?.iter().map(|line| format!("{line:?}")));
     all.push(serde_json::to_string(&store.paint_box(&BoxId("pans".into()))?)?);
     let notes = store.field_notes()?;
-    all.extend(notes.iter().map(|n| serde_json::to_string(&n.note)).collect::<Result<Vec<_>, _>>()?);
+    all.extend(notes.iter().map(|n| format!("{n:?}")));
+    for id in 1..=12 {
+        all.push(serde_json::to_string(&store.undo(id, 2)?.piece)?);
+    }
     let problems = store.check_all(&|_| {})?.problems;
     if problems.is_empty() { Ok(all.join("\n")) } else { Err(StoreError::Damaged(problems.join(" "))) }
 }
@@ -115,10 +122,16 @@ fn a_changed_digit_is_damage_like_any_other() {
     let c = rusqlite::Connection::open(&path).unwrap();
     c.execute("UPDATE pieces SET snapshot = replace(snapshot, '3.21', '8.21') WHERE id = 3", []).unwrap();
     c.execute("UPDATE field_notes SET body = replace(body, 'sluice', 'slough') WHERE id = 2", []).unwrap();
+    c.execute("UPDATE pieces SET revision = 7 WHERE id = 5", []).unwrap();
+    c.execute("UPDATE log SET undo = replace(undo, 'Weir 5', 'Weir 8') WHERE piece = 6", []).unwrap();
     drop(c);
     let store = Store::open(&path).unwrap();
+    assert!(store.piece(5).is_err(), "a revision that was never given");
+    assert!(store.undo(6, 2).unwrap_err().to_string().contains("not what was written"));
+    assert!(store.check_all(&|_| {}).unwrap().problems.iter().any(|p| p.contains("Step 1 of the piece 6")));
+    store.put_aside(lean_store::Record::Piece, "5").unwrap();
     assert!(store.piece(3).is_err() && store.field_note(2).is_err());
-    assert_eq!(store.pieces().unwrap().len(), 11);
+    assert_eq!(store.pieces().unwrap().len(), 10);
     let told: Vec<String> = store.damaged().unwrap().iter().map(|d| d.id.clone()).collect();
     assert_eq!(told, ["3", "2"]);
     assert!(

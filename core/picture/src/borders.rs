@@ -6,9 +6,6 @@ use crate::zone_map::ZoneMap;
 /// Fewest cells a zone may be left with on either side of a cut.
 const FEWEST: usize = 8;
 
-/// Shares of the width and height within which a point of a drawn line may lie.
-const NEARBY: std::ops::RangeInclusive<f64> = -1.0..=2.0;
-
 /// Cell under a place, clamped into the map.
 fn cell(map: &ZoneMap, p: Spot) -> (i64, i64) {
     let at = |share: f64, n: u32| ((share * f64::from(n)) as i64).clamp(0, i64::from(n) - 1);
@@ -19,10 +16,7 @@ fn checked(stroke: &[Spot]) -> Result<(), String> {
     if stroke.len() > 4000 {
         return Err("that line has too many points: draw it in one go".into());
     }
-    // A hand may run off the edge of the picture, not leave the room.
-    if let Some(p) = stroke.iter().find(|p| !(NEARBY.contains(&p.x) && NEARBY.contains(&p.y))) {
-        return Err(format!("a point of the line lies at {}, {}, far outside the picture: draw it on the picture", p.x, p.y));
-    }
+    stroke.iter().try_for_each(|p| p.checked().map(drop))?;
     let length: f64 = stroke.windows(2).map(|w| (w[1].x - w[0].x).hypot(w[1].y - w[0].y)).sum();
     if length > 1e-3 { Ok(()) } else { Err("the line has no length: draw it with the button held down".into()) }
 }

@@ -6,7 +6,7 @@ use crate::fit::{Carries, Lies, Proportion, carries, lies, proportion};
 use crate::grounds::{Suits, suits};
 use crate::light::key::{Reach, Squeezed, squeezed};
 use crate::mark::Mark;
-use crate::mixes::{self, Among, LetDown, Pan, ReachRow, Riskiest, Well, ZoneMix};
+use crate::mixes::{self, Among, LetDown, MixInWords, Pan, ReachRow, Riskiest, Well, ZoneMix};
 use crate::next::{NextStep, next};
 use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::paints::second::{SecondOffer, offers};
@@ -16,7 +16,7 @@ use crate::wall::loudness;
 use crate::zones::COLOUR_RANGE;
 use crate::zones::masses::{Straddles, mass_of, shares, straddling};
 use lean_colour::{Lab, Temperature};
-use lean_media::{Medium, PigmentId};
+use lean_media::Medium;
 use lean_picture::KeptMap;
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST};
 use lean_piece::light::Key;
@@ -64,6 +64,8 @@ pub struct Derived {
     pub borders: Vec<[ZoneId; 2]>,
     /// A recipe for every zone; empty without a set.
     pub mixes: Vec<ZoneMix>,
+    /// The same in words, in the same order.
+    pub told: Vec<MixInWords>,
     /// The tray.
     pub wells: Vec<Well>,
     /// What the set can reach, darkest first.
@@ -202,6 +204,8 @@ pub fn longer_side(piece: &Piece, reference: &Reference) -> f64 {
 pub struct Glimpse {
     /// Every mix.
     pub mixes: Vec<ZoneMix>,
+    /// The same in words.
+    pub told: Vec<MixInWords>,
     /// The tray.
     pub wells: Vec<Well>,
     /// What would be noticed.
@@ -212,12 +216,13 @@ pub struct Glimpse {
 
 /// Works out of `piece` only what a drag shows: the same as [`derived`], without the rest. `lists` keeps recipes from one question to the next.
 pub fn glimpse(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists) -> Glimpse {
-    let mut seen = Glimpse { mixes: Vec::new(), wells: Vec::new(), findings: Vec::new(), cost: None };
+    let mut seen = Glimpse { mixes: Vec::new(), told: Vec::new(), wells: Vec::new(), findings: Vec::new(), cost: None };
     let mut reach = None;
     if let Some(paint_box) = paint_box.filter(|_| !piece.chosen.pigments.is_empty()) {
         let listing = lists.of(&mixes::palette_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments)));
         let recipes = listing.recipes();
         seen.mixes = mixes::mixes(piece, recipes);
+        seen.told = mixes::told(&seen.mixes, paint_box);
         seen.wells = mixes::wells(piece, paint_box, recipes, &seen.mixes);
         reach = mixes::reach_within(recipes).map(|r| r.within_rules(piece));
         let targets = targets(piece);
@@ -255,6 +260,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists)
         shapes,
         borders: piece.geometry().borders.iter().map(|(a, b, _)| [ZoneId(*a), ZoneId(*b)]).collect(),
         mixes: Vec::new(),
+        told: Vec::new(),
         wells: Vec::new(),
         reach: Vec::new(),
         cost: None,
@@ -278,7 +284,8 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists)
         let listing = lists.of(&mixes::palette_of(piece, paint_box, &mixes::pigments_of(paint_box, &piece.chosen.pigments)));
         let recipes = listing.recipes();
         derived.mixes = mixes::mixes(piece, recipes);
-        let name = |id: &PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+        derived.told = mixes::told(&derived.mixes, paint_box);
+        let name = mixes::named(Some(paint_box));
         derived.let_downs = mixes::let_downs(piece, &derived.mixes, &name);
         if piece.brief.medium == Medium::Watercolour {
             let pans: Vec<_> = mixes::pigments_of(paint_box, &piece.chosen.pigments).into_iter().filter(|p| p.second.is_none()).collect();

@@ -10,7 +10,7 @@ use lean_picture::spot::Spot;
 use lean_picture::{Picture, ZoneMap};
 use lean_piece::change::{LayZones, SetReference};
 use lean_piece::intent::occasion::Occasion;
-use lean_piece::{Command, Cut, Zone, ZoneId};
+use lean_piece::{Command, Cut, MOST_NAME, Zone, ZoneId};
 use serde::{Deserialize, Serialize};
 
 /// Most marks on one note: as many as there are zones at most.
@@ -71,15 +71,25 @@ pub struct FieldNote {
     pub marks: Vec<FieldMark>,
 }
 
+/// Lines an outline may have.
+const MOST_LINES: usize = 2000;
+
+/// Letters of a digest, SHA-256 in hexadecimal.
+const MOST_DIGEST: usize = 64;
+
 impl FieldNote {
     /// Says what is out of range.
     ///
     /// # Errors
     /// Names what is wrong and what to do.
     pub fn check(&self) -> Result<(), String> {
-        for (what, text, most) in
-            [("line of words", &self.words, 300), ("light", &self.light, 80), ("weather", &self.weather, 80), ("time", &self.at, 40)]
-        {
+        for (what, text, most) in [
+            ("line of words", &self.words, 300),
+            ("light", &self.light, 80),
+            ("weather", &self.weather, 80),
+            ("time", &self.at, 40),
+            ("file name", &self.file_name, MOST_NAME),
+        ] {
             let n = text.chars().count();
             if n > most {
                 return Err(format!("The {what} has {n} characters; {most} fit."));
@@ -91,13 +101,16 @@ impl FieldNote {
         if self.marks.len() > MOST_MARKS {
             return Err(format!("{MOST_MARKS} marks fit on one note. Start another."));
         }
-        if self.outline.iter().map(Vec::len).sum::<usize>() > 20_000 {
+        if self.photo.as_ref().is_some_and(|digest| digest.len() > MOST_DIGEST) {
+            return Err("That names no photo. Take the photo again.".into());
+        }
+        if self.outline.len() > MOST_LINES || self.outline.iter().map(Vec::len).sum::<usize>() > 20_000 {
             return Err("That outline has too many points. Draw fewer, longer lines.".into());
         }
+        for p in self.outline.iter().flatten().chain(self.marks.iter().map(|m| &m.place)) {
+            p.checked().map_err(|_| "A line or a mark lies outside the frame. Put it inside.")?;
+        }
         for m in &self.marks {
-            if !(0.0..=1.0).contains(&m.place.x) || !(0.0..=1.0).contains(&m.place.y) {
-                return Err("A mark lies outside the frame. Put it inside.".into());
-            }
             if m.value.is_some_and(|v| !(0.0..=10.0).contains(&v)) {
                 return Err("A value runs from 0 to 10.".into());
             }

@@ -118,7 +118,7 @@ fn told(ask: &SharedAsk, set: &SetFound, own: &[Vec<SetFound>], tables: &Tables,
         Ok(Loss { piece: id, title: piece.brief.title.clone(), cost, own_cost, own: best, missing, words })
     };
     let losses = ask.pieces.iter().enumerate().map(|(i, (id, piece))| loss(i, *id, piece)).collect::<Result<_, _>>()?;
-    let name = |id: &PigmentId| ask.paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+    let name = |id: &PigmentId| ask.paint_box.name_of(id);
     let names = set.pigments.iter().map(name).collect();
     Ok(SharedSet { names, pigments: set.pigments.clone(), cost: set.cost, proved: set.proved_optimal, losses })
 }

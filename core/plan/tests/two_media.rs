@@ -10,6 +10,7 @@ use lean_plan::mixes::{mixes_of, pigments_of, technique_of};
 use lean_plan::paints::starter::starter;
 use lean_plan::studies::StudyKind;
 use lean_plan::studies::make::make;
+use lean_search::demands::Mother;
 use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
 

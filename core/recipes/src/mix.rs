@@ -57,7 +57,6 @@ pub struct MixLayer {
     /// How much, as the general model takes it ([`lean_media::amount`]): the thickness of each pigment of a wash; else the dose, the pressure or the
     /// mass of each coat, layer or stroke. Empty in what was kept before it was told.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    #[cfg_attr(feature = "schema", schema(required = true))]
     pub amounts: Vec<f64>,
 }
 
@@ -100,7 +99,6 @@ pub struct Mix {
     pub parts: Vec<Part>,
     /// The heaps it is made in, first made first, where something strong is let down before it is mixed; empty otherwise.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    #[cfg_attr(feature = "schema", schema(required = true))]
     pub heaps: Vec<Heap>,
     /// Layers, first laid first; empty for a wet mix laid opaque and for bare ground.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]

@@ -2,11 +2,72 @@
 
 use crate::mix::{Heap, Mix, MixLayer, Part};
 use lean_media::PigmentId;
+use serde::Serialize;
 
 /// What goes without saying of a layer: a full crisp stroke, one coat.
 const USUAL: [&str; 3] = ["full", "crisp", "one coat"];
 /// From so many parts to one a thing is let down rather than mixed in parts. A choice.
 const LET_DOWN: u16 = 4;
+
+/// A recipe as it is read out: over a list, on one line, or step by step.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Told {
+    /// What stands over it: `In 4 parts`, `In 2 heaps`, `In 3 layers`, `Alone`, `Bare`.
+    pub head: String,
+    /// All of it on one line, see [`short`].
+    pub line: String,
+    /// Its layers or heaps, the first made first; none where it is mixed in one heap, or bare.
+    pub steps: Vec<ToldStep>,
+}
+
+/// One layer or heap of a recipe.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct ToldStep {
+    /// What is laid or mixed: `over it 2 slate blue : 1 dove`.
+    pub what: String,
+    /// How: `full, crisp`; empty for a heap.
+    pub how: String,
+}
+
+/// A recipe as it is read out. `name` is what the painter calls a pigment.
+pub fn told(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> Told {
+    Told { head: head(mix), line: short(mix, name), steps: steps(mix, name) }
+}
+
+fn head(mix: &Mix) -> String {
+    let layers: u32 = mix.layers.iter().map(|l| u32::from(l.times)).sum();
+    match (mix.parts.as_slice(), layers, mix.heaps.len()) {
+        ([], ..) => "Bare".into(),
+        (_, 1, _) => "In one layer".into(),
+        (_, n, _) if n > 0 => format!("In {n} layers"),
+        (_, _, n) if n > 0 => format!("In {n} heaps"),
+        ([_], ..) => "Alone".into(),
+        (parts, ..) => format!("In {} parts", parts.iter().filter(|p| !p.touch).map(|p| u32::from(p.parts)).sum::<u32>()),
+    }
+}
+
+fn steps(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> Vec<ToldStep> {
+    let mixed = |of: &[Part]| match of {
+        [only] => name(&only.pigment),
+        of => of.iter().map(|p| format!("{} {}", p.parts, name(&p.pigment))).collect::<Vec<_>>().join(" : "),
+    };
+    let layer = |(i, l): (usize, &MixLayer)| ToldStep {
+        what: match l.of.as_slice() {
+            [] => "then".into(),
+            of if i > 0 => format!("over it {}", mixed(of)),
+            of => mixed(of),
+        },
+        how: l.how.clone(),
+    };
+    let made = |(i, h): (usize, &Heap)| {
+        let what = heap(h, name);
+        ToldStep { what: if i > 0 { format!("of that {what}") } else { what }, how: String::new() }
+    };
+    let layers = mix.layers.iter().enumerate().map(layer);
+    if mix.layers.is_empty() { mix.heaps.iter().enumerate().map(made).collect() } else { layers.collect() }
+}
 
 /// A recipe on one line: whole parts, `3 slate blue : 1 white`; heaps, `slate blue 1:16 in white, of that 1 : 3 white`; or layers, first laid
 /// first, `slate blue > dove, light`. `name` is what the painter calls a pigment.
@@ -62,20 +123,37 @@ mod tests {
         Part { pigment: id.into(), parts, touch: false }
     }
 
-    fn told(heaps: Vec<Heap>) -> String {
+    fn line(heaps: Vec<Heap>) -> String {
         let parts = vec![part("white", 9), part("blue", 1)];
         short(&Mix { parts, heaps, ..Mix::bare(Lab::new(50.0, 0.0, 0.0)) }, &|id| id.0.clone())
     }
 
     #[test]
+    fn a_recipe_is_read_out_step_by_step() {
+        let blue = Heap { of_last: 0, with: vec![part("blue", 1), part("white", 16)] };
+        let then = Heap { of_last: 1, with: vec![part("white", 3)] };
+        let name = |id: &PigmentId| id.0.clone();
+        let mix = |parts: Vec<Part>, heaps: Vec<Heap>| Mix { parts, heaps, ..Mix::bare(Lab::new(50.0, 0.0, 0.0)) };
+        let heaps = told(&mix(vec![part("white", 9), part("blue", 1)], vec![blue, then]), &name);
+        assert_eq!(heaps.head, "In 2 heaps");
+        let what: Vec<&str> = heaps.steps.iter().map(|s| s.what.as_str()).collect();
+        assert_eq!(what, ["blue 1:16 in white", "of that 1 : 3 white"]);
+        let touch = Part { touch: true, ..part("red", 0) };
+        let parts = told(&mix(vec![part("ochre", 3), part("white", 1), touch], vec![]), &name);
+        assert_eq!((parts.head.as_str(), parts.steps.len()), ("In 4 parts", 0));
+        assert_eq!(told(&mix(vec![part("ochre", 1)], vec![]), &name).head, "Alone");
+        assert_eq!(told(&mix(vec![], vec![]), &name), Told { head: "Bare".into(), line: "bare ground".into(), steps: vec![] });
+    }
+
+    #[test]
     fn what_is_strong_is_let_down_and_taken_of() {
         let blue = Heap { of_last: 0, with: vec![part("blue", 1), part("white", 16)] };
-        assert_eq!(told(vec![blue.clone(), Heap { of_last: 1, with: vec![part("white", 3)] }]), "blue 1:16 in white, of that 1 : 3 white");
+        assert_eq!(line(vec![blue.clone(), Heap { of_last: 1, with: vec![part("white", 3)] }]), "blue 1:16 in white, of that 1 : 3 white");
         assert_eq!(
-            told(vec![blue.clone(), Heap { of_last: 1, with: vec![part("white", 14)] }]),
+            line(vec![blue.clone(), Heap { of_last: 1, with: vec![part("white", 14)] }]),
             "blue 1:16 in white, of that 1:14 in white"
         );
         let last = Heap { of_last: 2, with: vec![part("ochre", 1), part("white", 6)] };
-        assert_eq!(told(vec![blue, last]), "blue 1:16 in white, of that 2 : 1 ochre : 6 white");
+        assert_eq!(line(vec![blue, last]), "blue 1:16 in white, of that 2 : 1 ochre : 6 white");
     }
 }

@@ -2918,6 +2918,8 @@ export interface components {
             shapes: components["schemas"]["ZoneShape"][];
             /** @description Zones that lie in two masses of different light. */
             straddling: components["schemas"]["Straddles"][];
+            /** @description The same in words, in the same order. */
+            told: components["schemas"]["MixInWords"][];
             /** @description The tray. */
             wells: components["schemas"]["Well"][];
         };
@@ -4043,6 +4045,8 @@ export interface components {
             share: number;
             /** @description Sets for several pieces, smallest first. */
             shared: components["schemas"]["SharedSet"][];
+            /** @description Whether it waits until others' pictures are done. */
+            waits: boolean;
             /** @description What it is, in a few words. */
             what: string;
         };
@@ -4554,7 +4558,7 @@ export interface components {
         /** @description A recipe and the colour it gives on its ground. */
         Mix: {
             /** @description The heaps it is made in, first made first, where something strong is let down before it is mixed; empty otherwise. */
-            heaps: components["schemas"]["Heap"][];
+            heaps?: components["schemas"]["Heap"][];
             /** @description Its colour under daylight. */
             lab: components["schemas"]["Lab"];
             /** @description Layers, first laid first; empty for a wet mix laid opaque and for bare ground. */
@@ -4567,6 +4571,16 @@ export interface components {
              */
             slip?: number;
         };
+        /** @description The recipes of one zone in words. */
+        MixInWords: {
+            /** @description Its recipe. */
+            mix: components["schemas"]["Told"];
+            simpler?: components["schemas"]["Told"] | null;
+            /** @description Where the target runs: those that take over, in the same order. */
+            then: components["schemas"]["Told"][];
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        };
         /** @description One layer of a mix that is laid in layers. */
         MixLayer: {
             /** @description What is done. */
@@ -4575,7 +4589,7 @@ export interface components {
              * @description How much, as the general model takes it ([`lean_media::amount`]): the thickness of each pigment of a wash; else the dose, the pressure or the
              *     mass of each coat, layer or stroke. Empty in what was kept before it was told.
              */
-            amounts: number[];
+            amounts?: number[];
             /** @description How it is laid, in a few words: `middle wash`, `two coats`, `firm, twice`, `full, rubbed in`, `burnished`. */
             how: string;
             /** @description What it is of; several only where a wash is mixed, by parts of washes of equal strength; nothing where something is lifted or pressed. */
@@ -5115,6 +5129,10 @@ export interface components {
             hazard: string;
             /** @description Which. */
             id: components["schemas"]["PigmentId"];
+            /** @description Where they come from and whether it is at hand, in a word or two; empty of what is only modelled. */
+            known: string;
+            /** @description Where they come from, in a sentence. */
+            known_in_full: string;
             /** @description Light-fastness as commonly stated. */
             lightfastness: string;
             /** @description How it looks alone. */
@@ -5264,6 +5282,8 @@ export interface components {
             mixes: components["schemas"]["ZoneMix"][];
             /** @description Where the mark would be. */
             target: components["schemas"]["Mark"];
+            /** @description The same in words. */
+            told: components["schemas"]["MixInWords"][];
             /** @description The tray. */
             wells: components["schemas"]["Well"][];
         };
@@ -6443,6 +6463,8 @@ export interface components {
             out_of_date: boolean;
             /** @description The phases of painting it against the clock. */
             phases: components["schemas"]["Phase"][];
+            /** @description Each recipe on one line; of a zone that runs all of them. */
+            recipes: string[];
             /** @description The last mix of each zone that runs from colour to colour; `None` of one that does not. */
             runs_to: (components["schemas"]["Mark"] | null)[];
             /** @description Its scheme. */
@@ -6649,6 +6671,15 @@ export interface components {
             /** @description What its pigments are laid as. */
             second: components["schemas"]["Second"];
         };
+        /** @description A recipe as it is read out: over a list, on one line, or step by step. */
+        Told: {
+            /** @description What stands over it: `In 4 parts`, `In 2 heaps`, `In 3 layers`, `Alone`, `Bare`. */
+            head: string;
+            /** @description All of it on one line, see [`short`]. */
+            line: string;
+            /** @description Its layers or heaps, the first made first; none where it is mixed in one heap, or bare. */
+            steps: components["schemas"]["ToldStep"][];
+        };
         /** @description A mix with its recipe in words. */
         ToldMix: {
             /** @description Its colour. */
@@ -6660,6 +6691,13 @@ export interface components {
              * @description Share of the surface it covers, 0..=1.
              */
             share: number;
+        };
+        /** @description One layer or heap of a recipe. */
+        ToldStep: {
+            /** @description How: `full, crisp`; empty for a heap. */
+            how: string;
+            /** @description What is laid or mixed: `over it 2 slate blue : 1 dove`. */
+            what: string;
         };
         /**
          * @description What is traced.
@@ -6706,6 +6744,8 @@ export interface components {
         Trials: {
             correction?: components["schemas"]["Correction"] | null;
             next?: components["schemas"]["Swatch"] | null;
+            /** @description The layers of that on one line; empty without any. */
+            next_layers: string;
             /** @description Trials, the first made first. */
             trials: components["schemas"]["Trial"][];
             /** @description What is wanted. */
@@ -7995,6 +8035,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,7 +5,6 @@ import { LeanCurve } from "../lenses/curve/LeanCurve";
 import { Stroke } from "../lenses/stroke/Stroke";
 import { useGround } from "../lenses/stroke/useGround";
 import { useBench, usePreview } from "./context";
-import { known } from "./known";
 import { NextStep } from "./NextStep";
 import { useNotice } from "./notice";
 import { unit } from "./stations";
@@ -26,7 +25,7 @@ export function Tray() {
   // Modelled goes without saying: every pigment is until it was read.
   const knownOf = (id: string) => {
     const p = box?.pigments.find((q) => q.id === id);
-    return p ? known(p) : "";
+    return p ? p.known : "";
   };
   const choose = (pigments: string[], done: string) =>
     changes.request({ do: "choose-set", pigments }).then((kept) => kept && say(done));

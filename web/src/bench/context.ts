@@ -69,6 +69,13 @@ export function useMixOf(zone: number | null): ZoneMix | undefined {
   return mixes.find((m) => m.zone === zone);
 }
 
+/** The recipes of a zone in words, as they are or as the drag going on would make them. */
+export function useToldOf(zone: number | null): Schemas["MixInWords"] | undefined {
+  const { view } = useBench();
+  const { preview } = usePreview();
+  return (preview?.data.told ?? view.derived.told).find((t) => t.zone === zone);
+}
+
 /** The target of every zone, as it is or as the drag going on would make it. */
 export function useTargets(): (zone: number) => Mark | undefined {
   const { view } = useBench();

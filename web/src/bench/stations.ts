@@ -1,4 +1,5 @@
 import type { PieceView, Schemas } from "../api/client";
+import WORDS from "../api/words.json";
 import { shown } from "./lengths";
 
 export type StationName = "brief" | "subject" | "light" | "lean-set" | "mixes" | "studies" | "piece" | "box";
@@ -78,15 +79,9 @@ function size(v: PieceView): string {
   return `${shown(width, units)} × ${shown(height, units)} ${units === "cm" ? "cm" : "in"}`;
 }
 
-/** What one piece of a Box is called in each medium, and what the medium is called. */
-const MEDIA: Record<Schemas["Medium"], { unit: string; name: string }> = {
-  "soft-pastel": { unit: "stick", name: "soft pastel" },
-  marker: { unit: "pen", name: "alcohol marker" },
-  pencil: { unit: "pencil", name: "coloured pencil" },
-  watercolour: { unit: "pan", name: "watercolour" },
-  oil: { unit: "tube", name: "oil" },
-};
+const MEDIA = WORDS.media as { value: Schemas["Medium"]; label: string; unit: string }[];
+const of = (medium: Schemas["Medium"]) => MEDIA.find((m) => m.value === medium);
 
-export const media = Object.entries(MEDIA).map(([value, m]) => ({ value: value as Schemas["Medium"], label: m.name }));
-export const unit = (medium: Schemas["Medium"], n: number) => MEDIA[medium].unit + (n === 1 ? "" : "s");
-export const mediumName = (medium: Schemas["Medium"]) => MEDIA[medium].name;
+export const media = MEDIA.map(({ value, label }) => ({ value, label }));
+export const unit = (medium: Schemas["Medium"], n: number) => (of(medium)?.unit ?? medium) + (n === 1 ? "" : "s");
+export const mediumName = (medium: Schemas["Medium"]) => of(medium)?.label ?? medium;

@@ -10,6 +10,7 @@ mod plan;
 mod serve;
 mod targets;
 mod values;
+mod words;
 
 use clap::{Parser, Subcommand};
 use std::process::ExitCode;
@@ -53,6 +54,9 @@ enum What {
     /// Print the generated description of the API.
     #[command(hide = true)]
     Openapi,
+    /// Print what the core calls what a page lets a painter choose from.
+    #[command(hide = true)]
+    Words,
 }
 
 /// Runs what the arguments ask for.
@@ -72,6 +76,7 @@ pub fn run() -> ExitCode {
         What::Restore(a) => keeping::restore(a).and_then(|v| print(&v)),
         What::Check(a) => keeping::check(a).and_then(|v| print(&v)),
         What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),
+        What::Words => print(&words::Words::all()),
     };
     match done {
         Ok(()) => ExitCode::SUCCESS,

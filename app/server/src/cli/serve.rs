@@ -152,7 +152,7 @@ pub fn run(a: Serve) -> Result<(), String> {
         tracing::info!(%address, data = %path.display(), "listening");
         println!("Lean Swatch is at http://{address}");
         let mut studio = Studio::new(store);
-        studio.visiting = (!a.demo).then(|| Arc::new(Visiting::beside(&path)));
+        studio.visiting = (!a.demo).then(|| Visiting::beside(&path).door(tokio::runtime::Handle::current()));
         let (ended, _) = tokio::sync::broadcast::channel::<()>(1);
         if let Some(Shared { listener, sharing, tls }) = shared {
             println!("Devices are at {}", sharing.url());

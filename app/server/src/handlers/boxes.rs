@@ -243,7 +243,7 @@ pub struct SwatchLine {
 }
 
 /// Swatches a painter would make of a pigment, to be read.
-#[utoipa::path(get, path = "/api/boxes/{id}/swatches", operation_id = "read_swatches", params(("id" = String, Path), Which), responses((status = 200, body = Vec<SwatchLine>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(get, path = "/api/boxes/{id}/swatches", operation_id = "read_swatches", params(("id" = String, Path), Which), responses((status = 200, body = Vec<SwatchLine>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn swatches(
     State(studio): State<Studio>,
     Path(id): Path<String>,

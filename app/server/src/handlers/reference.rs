@@ -3,7 +3,7 @@
 use super::pieces::view;
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::jobs::{Job, JobView};
-use crate::pictures::{jpeg, open, png};
+use crate::pictures::{jpeg, open_while, png};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -114,7 +114,12 @@ fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job)
     };
     let digest = Store::digest_of(bytes);
     go_on(0.05)?;
-    let picture = open(bytes)?;
+    let waits = || {
+        job.waits(true);
+        if job.is_cancelled() { Err(Problem::cancelled()) } else { Ok(()) }
+    };
+    let picture = open_while(bytes, &waits)?;
+    job.waits(false);
     go_on(0.45)?;
     let file = PictureFile::of(digest, file_name, &picture);
     let working = picture.reduced(WORKING_SIDE);

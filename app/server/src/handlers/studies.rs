@@ -67,7 +67,7 @@ pub async fn make_studies(
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     let kinds = match (wanted.kinds.len(), wanted.count) {
-        (0, Some(n)) if !COUNT.contains(&n) => {
+        (_, Some(n)) if !COUNT.contains(&n) => {
             return Err(Problem::unusable(format!("{n} studies cannot be made in one go. Ask for {} to {}.", COUNT.start(), COUNT.end())));
         }
         (0, count) => StudyKind::usual(&piece, count.unwrap_or(*COUNT.start())),

@@ -15,7 +15,6 @@ use lean_piece::intent::schools::{self, Asked};
 use lean_piece::{Brief, Command, PageFormat, Piece};
 use lean_search::progress::Progress;
 use serde::{Deserialize, Serialize};
-use tokio::runtime::Handle;
 use utoipa::{IntoParams, ToSchema};
 
 /// That the server answers.
@@ -60,13 +59,13 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
 pub async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap) -> Result<(StatusCode, Json<JobView>), Problem> {
     let visiting = studio.visiting.clone().ok_or_else(|| Problem::not_found("There is no demo studio to visit from here."))?;
     let host = headers.get(header::HOST).and_then(|h| h.to_str().ok()).unwrap_or("127.0.0.1");
-    let (home, runtime) = (format!("http://{host}"), Handle::current());
+    let home = format!("http://{host}");
     let view = studio.jobs.start(0, "filling the demo studio", move |job| {
         let goes_on = |share: f64| {
             job.report(share);
             if job.is_cancelled() { Err(Problem::cancelled()) } else { Ok(()) }
         };
-        let address = visiting.visit(&home, &runtime, &goes_on)?;
+        let address = visiting(&home, &goes_on)?;
         job.leads_to(address);
         Ok(())
     });

@@ -16,7 +16,7 @@ use lean_plan::derived::longer_side;
 use lean_plan::derived::{Glimpse, glimpse};
 use lean_plan::findings::Finding;
 use lean_plan::mark::Mark;
-use lean_plan::mixes::{Well, ZoneMix};
+use lean_plan::mixes::{MixInWords, Well, ZoneMix};
 use lean_plan::requests::FieldMove;
 use lean_plan::zones::{self, COLOUR_RANGE, Look, dials};
 use serde::{Deserialize, Serialize};
@@ -130,6 +130,8 @@ pub struct Preview {
     target: Mark,
     /// Every mix.
     mixes: Vec<ZoneMix>,
+    /// The same in words.
+    told: Vec<MixInWords>,
     /// The tray.
     wells: Vec<Well>,
     /// What would be noticed.
@@ -278,8 +280,8 @@ pub async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
             let paint_box = s.box_of(&kept)?;
             let zone = piece.zone(ask.zone).ok_or_else(|| Problem::not_found("That zone is gone."))?;
             let target = Mark::of(piece.wanted(zone), piece.neutral());
-            let Glimpse { mixes, wells, findings, cost } = glimpse(&piece, paint_box.as_ref(), &s.lists);
-            Ok(Json(Preview { target, mixes, wells, findings, cost }))
+            let Glimpse { mixes, told, wells, findings, cost } = glimpse(&piece, paint_box.as_ref(), &s.lists);
+            Ok(Json(Preview { target, mixes, told, wells, findings, cost }))
         })
         .await
 }

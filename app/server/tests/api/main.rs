@@ -1,5 +1,6 @@
 //! Requests against the real router: what is refused, in which words, and that nothing is lost.
 
+mod described;
 mod devices;
 mod drills;
 mod easel;

@@ -31,6 +31,7 @@ impl Store {
             pictures(c, &mut checked, &|share| progress(0.3 + 0.5 * share))?;
             maps(c, &mut checked)?;
             progress(0.85);
+            steps(c, &mut checked)?;
             readings_and_others(c, &mut checked)
         })?;
         let damaged = self.damaged()?;
@@ -83,16 +84,26 @@ fn maps(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
     Ok(())
 }
 
+fn steps(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
+    let mut rows = c.prepare(&format!("SELECT piece, seq FROM log WHERE sum IS NOT NULL AND sum <> {}", crate::pieces::LOGGED))?;
+    let mut rows = rows.query([])?;
+    while let Some(r) = rows.next()? {
+        let (piece, seq): (i64, i64) = (r.get(0)?, r.get(1)?);
+        into.problems.push(format!("Step {} of the piece {piece} cannot be taken back: it is not what was written.", seq + 1));
+    }
+    Ok(())
+}
+
 /// Records whose list leaves out what it cannot read, and how many records there are in all.
 fn readings_and_others(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
     type Tried = fn(&[u8]) -> bool;
-    let tables: [(&str, &str, Tried); 3] = [
-        ("readings", "reading", |b| serde_json::from_slice::<lean_piece::paint_box::SwatchReading>(b).is_ok()),
-        ("grounds", "ground of one's own", |b| serde_json::from_slice::<serde_json::Value>(b).is_ok()),
-        ("drills", "answer of a drill", |b| serde_json::from_slice::<lean_drills::Answered>(b).is_ok()),
+    let tables: [(&str, &str, &str, Tried); 3] = [
+        ("readings", "box, changed", "reading", |b| serde_json::from_slice::<lean_piece::paint_box::SwatchReading>(b).is_ok()),
+        ("grounds", "changed", "ground of one's own", |b| serde_json::from_slice::<serde_json::Value>(b).is_ok()),
+        ("drills", "changed", "answer of a drill", |b| serde_json::from_slice::<lean_drills::Answered>(b).is_ok()),
     ];
-    for (table, name, sound) in tables {
-        let mut rows = c.prepare(&format!("SELECT id, sound(body, sum) FROM {table}"))?;
+    for (table, beside, name, sound) in tables {
+        let mut rows = c.prepare(&format!("SELECT id, sound(body, sum, {beside}) FROM {table}"))?;
         let mut rows = rows.query([])?;
         while let Some(r) = rows.next()? {
             let (id, body): (i64, Vec<u8>) = (r.get(0)?, r.get(1)?);

@@ -18,6 +18,18 @@ pub enum Outcome {
 }
 
 impl Outcome {
+    /// All, the best first.
+    pub const ALL: [Self; 3] = [Self::AsHoped, Self::InPart, Self::NotAtAll];
+
+    /// What it came out, in a word or two.
+    pub fn label(self) -> &'static str {
+        match self {
+            Self::AsHoped => "as hoped",
+            Self::InPart => "in part",
+            Self::NotAtAll => "not at all",
+        }
+    }
+
     /// In words.
     pub fn words(self) -> &'static str {
         match self {

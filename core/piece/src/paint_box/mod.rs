@@ -79,6 +79,11 @@ impl PaintBox {
         self.pigments.iter().filter(|p| p.owned.used_up || !p.owned.lent_to.is_empty()).map(|p| &p.id)
     }
 
+    /// What the painter calls a pigment; its id where it is not in the Box any more.
+    pub fn name_of(&self, id: &PigmentId) -> String {
+        self.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone())
+    }
+
     /// The pigment with this id.
     pub fn find(&self, id: &PigmentId) -> Option<&Pigment> {
         self.pigments.iter().find(|p| p.id == *id)

@@ -22,6 +22,7 @@ mod pans;
 mod riskiest;
 mod simpler;
 mod string;
+mod told;
 
 pub use among::{Among, Remedy, among};
 pub use paint::{Amount, LetDown, amount_of, let_downs};
@@ -29,6 +30,7 @@ pub use pans::{Pan, pans};
 pub use riskiest::{Riskiest, riskiest};
 pub use simpler::Simpler;
 pub use string::Further;
+pub use told::{MixInWords, named, told};
 
 /// Cost above which a zone counts as out of reach of the set: half a step, or plainly another colour. A choice.
 const OUT_OF_REACH: f64 = 10.0;

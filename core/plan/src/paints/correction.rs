@@ -75,7 +75,7 @@ fn anew(piece: &Piece, paint_box: &PaintBox, wanted: Lab) -> Option<String> {
 }
 
 fn name(paint_box: &PaintBox, id: &PigmentId) -> String {
-    paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone())
+    paint_box.name_of(id)
 }
 
 /// Pigments at hand for a correction: the set in use, what is in the swatch, and white.

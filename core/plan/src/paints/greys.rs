@@ -62,7 +62,7 @@ pub fn greys_over(paint_box: &PaintBox, pigment: &PigmentId, drop: Steps) -> Res
     let greys = paint_box.pigments.iter().filter(|p| p.id != *pigment && !p.owned.used_up && swatch(medium, &ground, p).chroma() <= GREY);
     // The colour as its swatch is laid, a grey over it in one or two layers.
     let forms: Vec<Form> = forms::list(medium, &ground, 2, 3).into_iter().filter(|f| f.lays_in_turn()).collect();
-    let name = |id: &PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+    let name = |id: &PigmentId| paint_box.name_of(id);
     let mut found: Vec<(f64, GreyOver)> = Vec::new();
     for grey in greys {
         let best = forms.iter().filter_map(|f| {

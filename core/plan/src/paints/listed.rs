@@ -18,6 +18,9 @@ pub struct Entry {
 /// Entries in a list, 1 to so many.
 const MOST: usize = 500;
 
+/// Characters of the longest entry.
+const LONGEST: usize = 200;
+
 /// Reads a list: entries parted by commas, semicolons, tabs or lines.
 ///
 /// # Errors
@@ -27,6 +30,9 @@ pub fn read(text: &str) -> Result<Vec<Entry>, String> {
     match typed.len() {
         0 => Err("Nothing is in that list. Type names parted by commas, as in PB29, PY43, burnt sienna.".into()),
         n if n > MOST => Err(format!("{n} entries are more than the {MOST} a Box holds.")),
+        _ if typed.iter().any(|t| t.chars().count() > LONGEST) => {
+            Err(format!("A name of more than {LONGEST} characters is none. Part names by commas or lines."))
+        }
         _ => Ok(typed.into_iter().map(entry).collect()),
     }
 }

@@ -42,6 +42,8 @@ pub struct Trials {
     pub wanted: Mark,
     /// What the next trial starts from: what lies there with what is advised, or the recipe; `None` without either.
     pub next: Option<Swatch>,
+    /// The layers of that on one line; empty without any.
+    pub next_layers: String,
     /// Trials, the first made first.
     pub trials: Vec<Trial>,
     /// What to add to what lies there, or to lay over it; `None` before there is a trial, or where a pigment of it is gone.
@@ -72,7 +74,8 @@ pub fn trials(piece: &Piece, paint_box: &PaintBox, wanted: Lab, mix: Option<Mix>
         Some((swatch, advice)) => Some(with(swatch, advice)),
         None => mix.or_else(|| nearest(piece, paint_box, wanted)).map(|m| Swatch::of_mix(&m, piece.brief.ground.clone())),
     };
-    Trials { wanted: Mark::of(wanted, neutral), next, trials: judged, correction: last }
+    let next_layers = next.as_ref().map(|s| telling::layers(&s.layers, &|id| paint_box.name_of(id))).unwrap_or_default();
+    Trials { wanted: Mark::of(wanted, neutral), next, next_layers, trials: judged, correction: last }
 }
 
 /// What lies there with what is advised.
@@ -122,7 +125,7 @@ pub fn dry(paint_box: &PaintBox, r: &SwatchReading) -> (Lab, bool) {
 
 /// What a swatch was made of, on one line.
 pub fn mixed(paint_box: &PaintBox, r: &SwatchReading) -> String {
-    let name = |id: &lean_media::PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+    let name = |id: &lean_media::PigmentId| paint_box.name_of(id);
     if r.swatch.parts.is_empty() {
         return telling::layers(&r.swatch.layers, &name);
     }

@@ -89,7 +89,7 @@ struct Making<'a> {
 
 impl Making<'_> {
     fn name(&self, id: &PigmentId) -> String {
-        self.paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone())
+        self.paint_box.name_of(id)
     }
 
     fn task(&self, id: TaskId, share: f64, times: u8, (strength, of): (f64, &[(&Pigment, f64)])) -> Task {

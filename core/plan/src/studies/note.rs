@@ -4,14 +4,13 @@ use super::clock::{Phase, phases};
 use super::make::most_off;
 use super::{measures, order, scheme};
 use crate::mark::Mark;
-use crate::mixes::compare;
+use crate::mixes::{compare, named};
 use crate::paints::moved::study_moved;
 use crate::wording::hue::hue_word;
 use lean_colour::HueAngle;
-use lean_media::PigmentId;
 use lean_piece::paint_box::PaintBox;
-use lean_piece::{Piece, Study, StudyNumber};
-use lean_recipes::Cost;
+use lean_piece::{Piece, Study, StudyMix, StudyNumber};
+use lean_recipes::{Cost, telling};
 use serde::Serialize;
 
 /// A study in words.
@@ -46,6 +45,8 @@ pub struct StudyNote {
     pub wanted: Vec<Mark>,
     /// Each mix against its request, in words.
     pub sentences: Vec<String>,
+    /// Each recipe on one line; of a zone that runs all of them.
+    pub recipes: Vec<String>,
 }
 
 /// One hue of a scheme and how much of the picture it covers.
@@ -63,7 +64,11 @@ pub struct ShareLine {
 /// What is said of a study; `basis` is the fingerprint of the piece as it is now.
 pub fn note(piece: &Piece, paint_box: Option<&PaintBox>, study: &Study, basis: &str) -> StudyNote {
     let neutral = piece.neutral();
-    let name = |id: &PigmentId| paint_box.and_then(|b| b.find(id)).map_or_else(|| id.0.clone(), |p| p.name.clone());
+    let name = named(paint_box);
+    let line = |m: &StudyMix| {
+        let all = std::iter::once(&m.mix).chain(&m.then).map(|mix| telling::short(mix, &name));
+        all.collect::<Vec<_>>().join(" – running into ")
+    };
     let lost = order::lost(piece, study).into_iter();
     StudyNote {
         number: study.number,
@@ -81,6 +86,7 @@ pub fn note(piece: &Piece, paint_box: Option<&PaintBox>, study: &Study, basis: &
         marks: study.mixes.iter().map(|m| Mark::of(m.mix.lab, neutral)).collect(),
         runs_to: study.mixes.iter().map(|m| m.then.last().map(|l| Mark::of(l.lab, neutral))).collect(),
         wanted: study.mixes.iter().map(|m| Mark::of(m.wanted, neutral)).collect(),
+        recipes: study.mixes.iter().map(line).collect(),
         sentences: study.mixes.iter().map(|m| compare(m.zone, m.wanted, m.mix.clone(), neutral).sentence).collect(),
     }
 }

@@ -67,7 +67,7 @@ pub fn surfaces(
     let recipes = Recipes::of(technique.as_ref());
     let wanted = piece.wanted(of);
     let tell = |mix: &Mix, Share(share): Share| ToldMix {
-        recipe: telling::short(mix, &|id| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone())),
+        recipe: telling::short(mix, &|id| paint_box.name_of(id)),
         mark: Mark::of(mix.lab, piece.neutral()),
         share,
     };

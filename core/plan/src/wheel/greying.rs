@@ -66,7 +66,7 @@ pub(super) fn greyest(piece: &Piece, paint_box: &PaintBox, one: (&Pigment, Lab),
     let colours = listed.colours();
     let within = colours.iter().enumerate().filter(|(_, c)| c.l <= light);
     let (nth, lab) = within.min_by(|a, b| a.1.chroma().total_cmp(&b.1.chroma()))?;
-    let name = |id: &PigmentId| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone());
+    let name = |id: &PigmentId| paint_box.name_of(id);
     Some((*lab, telling::short(&listed.mix(nth, *lab), &name)))
 }
 

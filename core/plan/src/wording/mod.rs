@@ -5,6 +5,7 @@ use lean_colour::Steps;
 mod difference;
 pub mod grammar;
 pub mod hue;
+pub mod known;
 
 pub use difference::{Chroma, Difference, Hue, Warmth};
 

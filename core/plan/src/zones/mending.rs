@@ -74,7 +74,7 @@ pub fn redraw(piece: &Piece, look: Look, zone: ZoneId, stroke: &[Spot]) -> Resul
 pub fn give(piece: &Piece, look: Look, at: Spot, to: ZoneId) -> Result<Command, String> {
     let map = piece.map().ok_or(NO_ZONES)?;
     known(piece, to)?;
-    let from = zone_at(map, at);
+    let from = zone_at(map, at.checked()?);
     if from == to {
         return Err(format!("That place is of {} already. Choose a place of another zone.", piece.zone_label(to)));
     }
@@ -111,7 +111,7 @@ pub fn part_by_mass(piece: &Piece, look: Look, zone: ZoneId, mass: MassId) -> Re
 /// When it is the only place of its zone, or the zone is locked.
 pub fn own(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
     let map = piece.map().ok_or(NO_ZONES)?;
-    let from = zone_at(map, at);
+    let from = zone_at(map, at.checked()?);
     if piece.zone(from).is_some_and(|z| z.kept) {
         return Err(format!("{} is locked: unlock it first.", piece.zone_label(from)));
     }
@@ -130,7 +130,7 @@ pub fn own(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
 pub fn take(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
     piece.map().ok_or(NO_ZONES)?;
     let Cut { brush, shades, joins, hand, turned } = cut_of(piece, look)?;
-    let lab = look.survey.colour_at(at, lean_colour::Share(brush));
+    let lab = look.survey.colour_at(at.checked()?, lean_colour::Share(brush));
     let new = ZoneId(free_number(piece.zones.iter().map(|z| z.id.0)));
     let shade = look.survey.shade(lab, new.0);
     let same = (0..shades.len()).find(|s| shades[*s].run.is_none() && near(shades[*s].look, shade.look));

@@ -1,12 +1,11 @@
 import { NativeSelect, NumberInput, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Mix, type Schemas } from "../../api/client";
+import { answer, api, type Schemas } from "../../api/client";
 import { useReadings } from "../../api/useBox";
 import { useBench } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Note, Section } from "../../kit/Section";
-import { recipeLine } from "../recipe/words";
 import { Stroke } from "../stroke/Stroke";
 import { useGround } from "../stroke/useGround";
 import { Meter } from "./Meter";
@@ -27,7 +26,7 @@ export function Trials({ of }: { of: For }) {
   });
   const [open, setOpen] = useState(false);
   if (!box || !found.data) return null;
-  const { trials, correction, wanted, next } = found.data;
+  const { trials, correction, wanted, next, next_layers } = found.data;
   return (
     <Section title="Trials">
       {trials.length > 0 && (
@@ -63,7 +62,7 @@ export function Trials({ of }: { of: For }) {
         </div>
       )}
       {open ? (
-        <NewTrial of={of} next={next ?? null} onDone={() => setOpen(false)} />
+        <NewTrial of={of} next={next ?? null} layers={next_layers} onDone={() => setOpen(false)} />
       ) : (
         <Act onDo={() => setOpen(true)}>{trials.length ? "Another trial" : "Try it, and read what comes of it"}</Act>
       )}
@@ -72,7 +71,18 @@ export function Trials({ of }: { of: For }) {
 }
 
 /** What was really mixed, and what it reads. */
-function NewTrial({ of, next, onDone }: { of: For; next: Schemas["Swatch"] | null; onDone: () => void }) {
+function NewTrial({
+  of,
+  next,
+  layers,
+  onDone,
+}: {
+  of: For;
+  next: Schemas["Swatch"] | null;
+  /** Its layers in words. */
+  layers: string;
+  onDone: () => void;
+}) {
   const { view, box } = useBench();
   const { take } = useReadings(box?.id);
   const { medium, ground } = view.piece.brief;
@@ -80,7 +90,6 @@ function NewTrial({ of, next, onDone }: { of: For; next: Schemas["Swatch"] | nul
   const [state, setState] = useState<Schemas["Dampness"]>("dry");
   const [typed, setTyped] = useState("");
   if (!box) return null;
-  const name = (id: string) => box.pigments.find((p) => p.id === id)?.name ?? id;
   const keep = (from: Schemas["From"]) =>
     take({
       swatch,
@@ -90,13 +99,7 @@ function NewTrial({ of, next, onDone }: { of: For; next: Schemas["Swatch"] | nul
     }).then((done) => done && onDone());
   return (
     <>
-      {medium === "oil" ? (
-        <Parts swatch={swatch} onChange={setSwatch} />
-      ) : (
-        <p>
-          {recipeLine({ parts: [], heaps: [], layers: swatch.layers, slip: 0, lab: { l: 0, a: 0, b: 0 } } as Mix, name)}
-        </p>
-      )}
+      {medium === "oil" ? <Parts swatch={swatch} onChange={setSwatch} /> : <p>{layers}</p>}
       <NativeSelect
         label="It is"
         value={state}

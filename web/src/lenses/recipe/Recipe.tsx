@@ -1,15 +1,13 @@
 import type { Mix, Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import styles from "./Recipe.module.css";
-import { heapLine, recipeLine } from "./words";
 
 type Part = Schemas["Part"];
 
 /** A recipe: small heaps of paint, one for each whole part, or its layers with the last laid on top; and the same in words. */
-export function Recipe({ mix }: { mix: Mix }) {
+export function Recipe({ mix, told }: { mix: Mix; told: Schemas["Told"] }) {
   const { box } = useBench();
   const owned = (p: Part) => box?.pigments.find((q) => q.id === p.pigment);
-  const name = (p: Part) => owned(p)?.name ?? p.pigment;
   const colour = (p: Part) => {
     const c = owned(p)?.mark.screen;
     return c && `rgb(${c.r} ${c.g} ${c.b})`;
@@ -27,19 +25,7 @@ export function Recipe({ mix }: { mix: Mix }) {
                 <Heap key={p.pigment} parts={l.of.length > 1 ? p.parts : 1} colour={colour(p)} />
               ))}
             </span>
-            <span>
-              {l.of.length === 0 ? (
-                <>
-                  then <i>{l.how}</i>
-                </>
-              ) : (
-                <>
-                  {i > 0 && "over it "}
-                  {l.of.length > 1 ? l.of.map((p) => `${p.parts} ${name(p)}`).join(" : ") : name(l.of[0])},{" "}
-                  <i>{l.how}</i>
-                </>
-              )}
-            </span>
+            <Said step={told.steps[i]} />
           </li>
         ))}
       </ol>
@@ -55,10 +41,7 @@ export function Recipe({ mix }: { mix: Mix }) {
                 <Heap key={p.pigment} parts={Math.min(p.parts, 4)} colour={colour(p)} />
               ))}
             </span>
-            <span>
-              {i > 0 && "of that "}
-              {heapLine(h, (id) => box?.pigments.find((q) => q.id === id)?.name ?? id)}
-            </span>
+            <Said step={told.steps[i]} />
           </li>
         ))}
       </ol>
@@ -71,8 +54,21 @@ export function Recipe({ mix }: { mix: Mix }) {
           <Heap key={p.pigment} parts={p.touch ? 0 : p.parts} colour={colour(p)} />
         ))}
       </span>
-      <span>{recipeLine(mix, (id) => box?.pigments.find((q) => q.id === id)?.name ?? id)}</span>
+      <span>{told.line}</span>
     </div>
+  );
+}
+
+/** One step as it is read out. A bare act follows its "then" without a comma. */
+function Said({ step }: { step: Schemas["ToldStep"] | undefined }) {
+  if (!step) return null;
+  const { what, how } = step;
+  return (
+    <span>
+      {what}
+      {how && (what === "then" ? " " : ", ")}
+      <i>{how}</i>
+    </span>
   );
 }
 

@@ -3,7 +3,6 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { BoxView, PigmentView } from "../../api/client";
 import { signed, useBench } from "../../bench/context";
-import { known } from "../../bench/known";
 import { unit } from "../../bench/stations";
 import { chromaOf, hueOf } from "../../lenses/round/Round";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -35,7 +34,7 @@ export function OwnedRoom({ box }: { box: BoxView }) {
   const [search, setSearch] = useSearchParams();
   const sort = SORTS[search.get("sort") ?? "value"] ?? SORTS.value;
   const wanted = find.trim().toLowerCase();
-  const says = (p: PigmentView) => [p.name, p.owned.label, ...p.colour_index, known(p)].join(" ").toLowerCase();
+  const says = (p: PigmentView) => [p.name, p.owned.label, ...p.colour_index, p.known].join(" ").toLowerCase();
   const shown = box.pigments.filter((p) => !wanted || says(p).includes(wanted)).sort((a, b) => sort.by(a) - sort.by(b));
   return (
     <>
@@ -86,7 +85,7 @@ export function OwnedRoom({ box }: { box: BoxView }) {
                 <b>{p.name}</b>
                 <span className="figures">{sort.says(p)}</span>
               </span>
-              {known(p) && <small>{known(p)}</small>}
+              {p.known && <small>{p.known}</small>}
             </button>
           </li>
         ))}

@@ -4,7 +4,6 @@ import { useSearchParams } from "react-router";
 import { answer, api, type BoxView, type PigmentView } from "../../api/client";
 import { useBoxChange } from "../../api/useBox";
 import { capital, temperatureWord, useBench } from "../../bench/context";
-import { knownWords } from "../../bench/known";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Facts, Section, Warning } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
@@ -31,7 +30,7 @@ export function PigmentCard({ box, p }: { box: BoxView; p: PigmentView }) {
     <Card>
       <h2>{capital(p.name)}</h2>
       <Stroke marks={[p.mark]} ground={ground} height={74} label={p.name} />
-      <p>{knownWords(p)}</p>
+      <p>{p.known_in_full}</p>
       <Facts
         of={[
           ["Colour Index", p.colour_index.join(" + ")],

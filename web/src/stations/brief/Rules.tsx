@@ -2,12 +2,12 @@ import { NativeSelect, NumberInput, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useChoices } from "../../api/useChoices";
+import { HUES } from "../../api/words";
 import { useBench } from "../../bench/context";
 import { KEYS } from "../light/words";
 import styles from "./Brief.module.css";
 
 type Mood = Schemas["Mood"];
-const HUES: Schemas["HueFamily"][] = ["rose", "red", "orange", "yellow", "green", "sea-green", "blue", "violet"];
 const CONTRASTS = [
   { value: "-1", label: "very soft contrast" },
   { value: "-0.5", label: "soft contrast" },
@@ -69,7 +69,7 @@ export function RulesRoom() {
       />
       <fieldset className={styles.checks} style={{ border: 0, padding: 0, margin: 0 }}>
         <legend className="field-label">Only these hues, and greys</legend>
-        {HUES.map((h) => (
+        {HUES.map(({ value: h, label }) => (
           <label key={h}>
             <input
               type="checkbox"
@@ -82,7 +82,7 @@ export function RulesRoom() {
                 })
               }
             />
-            {h.replace("-", " ")}
+            {label}
           </label>
         ))}
         <label>

@@ -6,6 +6,7 @@ import { mediumName } from "../../bench/stations";
 import { useUnsent } from "../field/unsent";
 import styles from "./Device.module.css";
 import { keepAtHand } from "./keepAtHand";
+import { WaitingPhotos } from "./WaitingPhotos";
 
 /** The first page of a paired phone or tablet. */
 export function Device() {
@@ -33,6 +34,7 @@ export function Device() {
           <span>two minutes for the eye</span>
         </Link>
       </nav>
+      <WaitingPhotos />
       <h2>Pieces</h2>
       <ul className={styles.lines}>
         {studio.data?.pieces.map((p) => (

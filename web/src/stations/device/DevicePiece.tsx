@@ -6,13 +6,15 @@ import { localNow, useNow } from "../../api/useEasel";
 import { useNotice } from "../../bench/notice";
 import { lasting } from "../piece/lasting";
 import styles from "./Device.module.css";
+import { keepPhoto, sendPhoto } from "./unsentPhotos";
+import { WaitingPhotos } from "./WaitingPhotos";
 
 /** A piece at its stage, in one hand: what it should look like, what to do now, and a photo of how it stands. */
 export function DevicePiece() {
   const id = Number(useParams().id);
   const now = useNow();
   const queries = useQueryClient();
-  const { say } = useNotice();
+  const { say, tell } = useNotice();
   const [busy, setBusy] = useState(false);
   const piece = useQuery({
     queryKey: ["device-piece", id],
@@ -37,8 +39,6 @@ export function DevicePiece() {
   const view = piece.data;
   if (!view) return <main className={styles.device} aria-busy="true" />;
   const show = (next: Schemas["PieceView"]) => queries.setQueryData(["device-piece", id], next);
-  const tell = (e: unknown) =>
-    say(e instanceof Refused ? e.problem.detail : "The studio does not answer. Try again.", "problem");
   const at = easel.data?.at;
   const task = at?.tasks.find((t) => JSON.stringify(t.id) === JSON.stringify(at.next));
   const did = () =>
@@ -54,19 +54,15 @@ export function DevicePiece() {
     });
   const photo = async (file: File) => {
     setBusy(true);
+    const taken = { piece: id, at: localNow(), name: file.name, file };
     try {
-      const query = new URLSearchParams({ at: localNow(), file_name: file.name });
-      const response = await fetch(`/api/pieces/${id}/easel/photos?${query}`, {
-        method: "PUT",
-        body: file,
-        headers: { "content-type": "application/octet-stream" },
-      });
-      const body = await response.json();
-      if (!response.ok) throw new Refused(body);
-      show(body);
+      const refused = await sendPhoto(taken);
+      if (refused) return say(refused, "problem");
+      piece.refetch();
       say("The photo is with the piece. It is laid over its plan on the machine where the studio is.");
-    } catch (e) {
-      tell(e);
+    } catch {
+      await keepPhoto(taken);
+      say("The studio does not answer. The photo waits on this device and is sent by itself.");
     } finally {
       setBusy(false);
     }
@@ -109,6 +105,7 @@ export function DevicePiece() {
           onChange={(e) => e.currentTarget.files?.[0] && photo(e.currentTarget.files[0])}
         />
       </label>
+      <WaitingPhotos />
       {view.piece.easel.photos.length > 0 && (
         <p className={styles.small}>
           {view.piece.easel.photos.length === 1 ? "One photo is" : `${view.piece.easel.photos.length} photos are`} with

@@ -71,7 +71,7 @@ export function FieldNote() {
       });
       const body = await response.json();
       if (!response.ok) throw new Refused(body);
-      await set({ photo: body.digest, proportion: body.proportion, file_name: file.name, outline: [] });
+      await set({ photo: body.digest, proportion: body.proportion, file_name: file.name.slice(-80), outline: [] });
     } catch (e) {
       tell(e);
     }

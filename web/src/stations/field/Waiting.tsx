@@ -1,12 +1,10 @@
 import { Textarea, TextInput } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect } from "react";
+import { useCallback } from "react";
+import { useSending } from "../device/useSending";
 import styles from "./Field.module.css";
 import { notesKey } from "./notes";
 import { sendWaiting, throwAway, type Unsent, useUnsent, writeDown } from "./unsent";
-
-/** How often it is tried to send what waits. */
-const TRIED = 15_000;
 
 /** Notes that wait on this device: they are written on here, and sent when somebody answers again. */
 export function Waiting() {
@@ -20,15 +18,7 @@ export function Waiting() {
       }),
     [queries],
   );
-  useEffect(() => {
-    if (!waits) return;
-    const timer = setInterval(send, TRIED);
-    window.addEventListener("online", send);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener("online", send);
-    };
-  }, [waits, send]);
+  useSending(waits, send);
   if (!waits) return null;
   return (
     <section aria-labelledby="waiting" className={styles.waiting}>

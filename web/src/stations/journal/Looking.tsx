@@ -1,11 +1,11 @@
 import { NativeSelect, TextInput } from "@mantine/core";
 import { useEffect, useRef, useState } from "react";
 import { useJournalChoices } from "../../api/useJournal";
+import { OUTCOMES } from "../../api/words";
 import { media } from "../../bench/stations";
 import { Act } from "../../kit/Act";
 import { Acts, Note } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
-import { OUTCOMES } from "../piece/log/Ending";
 import { ColourWell } from "./ColourWell";
 import styles from "./Journal.module.css";
 

@@ -1,6 +1,7 @@
 import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { HUES } from "../../api/words";
 import { useBench } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
@@ -10,7 +11,6 @@ import { useDecide } from "./useDecide";
 type Demands = Schemas["Demands"];
 type Aim = Schemas["Aim"];
 
-const FAMILIES: Schemas["HueFamily"][] = ["rose", "red", "orange", "yellow", "green", "sea-green", "blue", "violet"];
 const LASTING = ["any", "I", "I to II", "I to III", "I to IV"];
 
 /** What is asked of the set, as words that are switched on and off where they stand; each starts the search anew. */
@@ -102,28 +102,28 @@ function Hues({ demands, onAsk }: { demands: Demands; onAsk: (change: Partial<De
   return (
     <>
       <Row lead="only">
-        {FAMILIES.map((f) => (
+        {HUES.map(({ value: f, label }) => (
           <Switch
             key={f}
             on={only.includes(f)}
-            label={`only ${f.replace("-", " ")}`}
+            label={`only ${label}`}
             onSwitch={() => onAsk({ only_hues: turn(only, f) })}
           >
-            {f.replace("-", " ")}
+            {label}
           </Switch>
         ))}
         <span className={styles.note}>and greys</span>
       </Row>
       <Row lead="pairs">
         <span className={styles.note}>a warm and a cool</span>
-        {FAMILIES.map((f) => (
+        {HUES.map(({ value: f, label }) => (
           <Switch
             key={f}
             on={both.includes(f)}
-            label={`a warm and a cool ${f.replace("-", " ")}`}
+            label={`a warm and a cool ${label}`}
             onSwitch={() => onAsk({ warm_and_cool: turn(both, f) })}
           >
-            {f.replace("-", " ")}
+            {label}
           </Switch>
         ))}
       </Row>

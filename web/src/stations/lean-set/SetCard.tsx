@@ -1,7 +1,6 @@
 import { NativeSelect } from "@mantine/core";
 import type { SetFound } from "../../api/client";
 import { capital, numberWord, temperatureWord, useBench, zoneName } from "../../bench/context";
-import { knownWords } from "../../bench/known";
 import { useNotice } from "../../bench/notice";
 import { unit } from "../../bench/stations";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -130,7 +129,7 @@ export function PigmentCard({ id }: { id: string }) {
       <h2>{capital(p.name)}</h2>
       <p>
         {p.colour_index.length > 0 && `${p.colour_index.join(" + ")} · `}
-        {knownWords(p)}
+        {p.known_in_full}
       </p>
       <Stroke marks={[p.mark]} ground={ground} height={74} label={`${p.name} on its ground`} />
       <dl className={styles.readings}>

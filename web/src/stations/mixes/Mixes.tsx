@@ -9,6 +9,7 @@ import {
   useBench,
   useMixOf,
   usePreview,
+  useToldOf,
   zoneName,
 } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
@@ -18,7 +19,6 @@ import { Plan } from "../../lenses/picture/Plan";
 import { paintedPlan, waysOf } from "../../lenses/picture/Planned";
 import { Measure } from "../../lenses/recipe/Measure";
 import { Recipe } from "../../lenses/recipe/Recipe";
-import { recipeHead } from "../../lenses/recipe/words";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { Missing } from "../missing/Missing";
@@ -213,7 +213,8 @@ function Pans() {
 /** The mixes that take over along a graded zone, with where each has taken over half way. */
 function ThenMixes({ mix, ground }: { mix: ZoneMix; ground: string }) {
   const { look } = useBench();
-  return mix.then.map((f) => (
+  const told = useToldOf(mix.zone);
+  return mix.then.map((f, i) => (
     <div key={f.at} className={styles.recipe}>
       <h3>
         {f.at === 1 ? "At the far end" : "Half way"}, handed over at{" "}
@@ -229,7 +230,7 @@ function ThenMixes({ mix, ground }: { mix: ZoneMix; ground: string }) {
       <p>
         Value <span className="figures">{f.wanted.value.toFixed(1)}</span>: {f.sentence}
       </p>
-      <Recipe mix={f.mix} />
+      {told?.then[i] && <Recipe mix={f.mix} told={told.then[i]} />}
     </div>
   ));
 }
@@ -238,6 +239,7 @@ function ThenMixes({ mix, ground }: { mix: ZoneMix; ground: string }) {
 function Alternative({ mix }: { mix: ZoneMix }) {
   const { view, changes } = useBench();
   const { mixing } = view.piece;
+  const told = useToldOf(mix.zone);
   const simple = mixing.simple ?? [];
   const take = () =>
     changes.request({
@@ -259,7 +261,7 @@ function Alternative({ mix }: { mix: ZoneMix }) {
   return (
     <div className={styles.simpler}>
       <p>{mix.simpler.words}:</p>
-      <Recipe mix={mix.simpler.mix} />
+      {told?.simpler && <Recipe mix={mix.simpler.mix} told={told.simpler} />}
       <button type="button" className={styles.take} onClick={take} aria-keyshortcuts="t">
         <kbd className="figures">t</kbd> {mix.simple ? "Take the fuller one" : "Take the simpler one"}
       </button>
@@ -272,6 +274,7 @@ function MixCard() {
   const { view } = bench;
   const ground = useGround();
   const m = useMixOf(bench.zone);
+  const told = useToldOf(bench.zone);
   if (!m) {
     const missed = view.derived.mixes.filter((x) => !x.reached);
     return (
@@ -334,8 +337,8 @@ function MixCard() {
         <dd className="figures">{m.difference.toFixed(1)}</dd>
       </dl>
       <div className={styles.recipe}>
-        <h3>{m.then.length ? "At the near end" : recipeHead(m.mix)}</h3>
-        <Recipe mix={m.mix} />
+        <h3>{m.then.length ? "At the near end" : told?.mix.head}</h3>
+        {told && <Recipe mix={m.mix} told={told.mix} />}
         <p className={styles.sure}>
           {m.slip}
           {m.amount && (

@@ -6,7 +6,6 @@ import { seen, useBench, zoneName } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { Plan } from "../../lenses/picture/Plan";
 import { Planned, paintedPlan, paintedStudy, targetsOf, type Way } from "../../lenses/picture/Planned";
-import { recipeLine } from "../../lenses/recipe/words";
 import { useGround } from "../../lenses/stroke/useGround";
 import { Missing } from "../missing/Missing";
 import { useLamp } from "./Lamps";
@@ -334,9 +333,9 @@ function valuesOf(view: PieceView, study: Study): string {
 }
 
 function Strip({ study }: { study: Study }) {
-  const { view, look, box, zone, selectZone } = useBench();
+  const { view, look, zone, selectZone } = useBench();
   const marks = marksOf(view, study);
-  const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
+  const note = view.study_notes.find((n) => n.number === study.number);
   const laid = view.derived.order.zones.flatMap((z) => study.mixes.find((m) => m.zone === z) ?? []);
   return (
     <ul className={styles.strip} aria-label={`Strokes and recipes of study ${study.number}`}>
@@ -353,7 +352,7 @@ function Strip({ study }: { study: Study }) {
               <b>
                 <span className="figures">{m.zone}</span> {zoneName(view, m.zone)}
               </b>
-              <span>{[m.mix, ...m.then].map((mix) => recipeLine(mix, name)).join(" – running into ")}</span>
+              <span>{note?.recipes[study.mixes.indexOf(m)]}</span>
             </span>
           </button>
         </li>

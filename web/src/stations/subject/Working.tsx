@@ -7,7 +7,7 @@ export function Working() {
   if (!work.job) return null;
   return (
     <div className={styles.working} role="status">
-      <span>{work.job.what}</span>
+      <span>{work.job.waits ? `${work.job.what}: it waits until other pictures are done` : work.job.what}</span>
       <progress max={1} value={work.job.share} aria-label={work.job.what} />
       <button type="button" className="act" onClick={work.cancel}>
         Cancel

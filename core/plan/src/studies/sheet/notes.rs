@@ -53,7 +53,7 @@ fn line(piece: &Piece, paint_box: &PaintBox, m: &StudyMix) -> Line {
 
 /// A recipe on one line, in the painter's names.
 pub fn recipe_text(paint_box: &PaintBox, mix: &Mix) -> String {
-    telling::short(mix, &|id| paint_box.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone()))
+    telling::short(mix, &|id| paint_box.name_of(id))
 }
 
 /// Letters of recipes, the largest that fit are taken; none is smaller than two millimetres.

@@ -2,18 +2,13 @@ import { NativeSelect, Textarea } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { localNow } from "../../../api/useEasel";
+import { OUTCOMES } from "../../../api/words";
 import { useBench } from "../../../bench/context";
 import { Act } from "../../../kit/Act";
 import { Acts, Note, Section } from "../../../kit/Section";
 import { dayWord } from "../lasting";
 
 type Outcome = Schemas["Outcome"];
-
-export const OUTCOMES: { value: Outcome; label: string }[] = [
-  { value: "as-hoped", label: "as hoped" },
-  { value: "in-part", label: "in part" },
-  { value: "not-at-all", label: "not at all" },
-];
 
 /** How the piece came out: it goes to the journal with what was learnt. */
 export function EndingPart() {
