@@ -26,6 +26,16 @@ const STATIONS: &[(&str, &str)] = &[
     ("/journal", "finished pieces"),
     ("/journal/learnt", "Who earns a place"),
     ("/keeping", "Backups"),
+    ("/pieces/1/subject?room=masses", "9 masses"),
+    ("/pieces/4/piece", "Still wet"),
+    ("/pieces/4/piece?room=how", "Order of work"),
+    ("/pieces/4/piece?room=photo", "Lighten plane"),
+    ("/pieces/4/piece?room=surfaces", "Stays bare"),
+    ("/pieces/4/piece?room=large&squares=5", "Lines every"),
+    ("/pieces/4/piece?room=log", "in 2 sessions"),
+    ("/pieces/2/box?room=readings", "Learned"),
+    ("/drills", "The value of a patch"),
+    ("/guide", "The first ten minutes"),
 ];
 
 /// Each room by itself, so that they are looked at side by side.

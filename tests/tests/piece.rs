@@ -100,7 +100,7 @@ async fn a_whole_watercolour_is_carried_out_with_its_waits() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/2/piece").await;
-    page.says("There is no set yet").await;
+    page.says("Find the lean set").await;
     // A set from its pans, over the API: finding one is another test's.
     let pans = fetched(&page, "/api/boxes/hen-pans").await;
     let set: Vec<&str> =

@@ -27,6 +27,9 @@ fn run_with(folder: &Path, program: &str, args: &[&str], said: Option<(&str, &st
     if status.success() { Ok(()) } else { Err(format!("{program} {} ended with {status}", args.join(" "))) }
 }
 
+/// Builds everything as the tests do: any smaller part has other features and would be built anew, the slow crates too.
+const BUILD: [&str; 3] = ["build", "--workspace", "--tests"];
+
 fn cargo(args: &[&str]) -> Done {
     cargo_with(args, None)
 }
@@ -79,14 +82,14 @@ pub fn demo(listen: &str) -> Done {
 pub fn test() -> Done {
     browser()?;
     pages()?;
-    cargo(&["build", "--workspace"])?;
+    cargo(&BUILD)?;
     cargo(&["test", "--workspace"])
 }
 
 /// Takes the pictures of the main views, or the one of the kit, whose page is in no other build.
 pub fn shots(kit: bool) -> Done {
     browser()?;
-    cargo(&["build", "--workspace"])?;
+    cargo(&BUILD)?;
     let take = ["test", "--workspace", "--test", "shots", "--", "--ignored"];
     if !kit {
         pages()?;
@@ -121,8 +124,7 @@ fn printed(command: &str) -> Result<String, String> {
 /// Writes the API description, its types and the words of the core anew.
 pub fn api_types() -> Done {
     web_packages()?;
-    // The whole workspace, as the tests build it: one package alone is built with other features, and all of it again.
-    cargo(&["build", "--workspace"])?;
+    cargo(&BUILD)?;
     for (command, file) in [("openapi", "web/src/api/openapi.json"), ("words", "web/src/api/words.json")] {
         std::fs::write(root().join(file), printed(command)?).map_err(|e| e.to_string())?;
     }

@@ -1,13 +1,13 @@
 //! The piece as an aggregate: every command can be taken back exactly, and refusals change nothing.
 
 use lean_colour::{Lab, Temperature};
-use lean_media::{GroundId, Medium};
+use lean_media::{GroundId, Medium, Second};
 use lean_picture::frame::Crop;
 use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::{
-    ChangeZones, ChooseSet, ChooseStudy, KeepChart, KeepSearch, KeepStudies, LayPlanes, LayZones, MarkReference, RenameZone, SetAim,
-    SetBrief, SetChoice, SetCompositions, SetDemands, SetDismissed, SetEasel, SetImportance, SetIntent, SetLighting, SetMixing, SetOthers,
-    SetReference, SetSessions, SetSheet, SetTarget, SetWall, SetWished, UseBox,
+    ChangeZones, ChooseSet, ChooseStudy, GoOn, KeepChart, KeepSearch, KeepStudies, LayPlanes, LayZones, MarkReference, NoteStudy,
+    RenameZone, SetAim, SetBrief, SetChoice, SetCompositions, SetDemands, SetDismissed, SetEasel, SetImportance, SetIntent, SetLighting,
+    SetMasses, SetMixing, SetOthers, SetReference, SetSessions, SetSheet, SetTarget, SetTogether, SetWall, SetWished, UseBox,
 };
 use lean_piece::easel::{Departure, DepartureKind, Done, Easel, Stage, TaskId};
 use lean_piece::intent::Intent;
@@ -22,6 +22,9 @@ use lean_plan::requests::FieldMove;
 use lean_recipes::{Mix, Part};
 use lean_search::Demands;
 use proptest::prelude::*;
+use proptest::strategy::ValueTree;
+use proptest::test_runner::TestRunner;
+use std::collections::BTreeSet;
 
 fn brief(title: &str) -> Brief {
     Brief {
@@ -53,6 +56,23 @@ fn piece() -> Piece {
         }))
         .unwrap()
         .0
+}
+
+fn made_study(number: u8) -> Study {
+    let mixes =
+        piece().zones.iter().map(|z| StudyMix { zone: z.id, wanted: z.reading.lab, mix: mix(z.reading.lab), then: vec![] }).collect();
+    Study {
+        number: StudyNumber(number),
+        scheme: Scheme::AsRead,
+        pigments: vec!["x".into()],
+        cost: 2.5,
+        mixes,
+        basis: "b".into(),
+        reason: String::new(),
+        minutes: 0,
+        made: Some("2025-01-14".into()),
+        running_since: None,
+    }
 }
 
 fn command() -> impl Strategy<Value = Command> {
@@ -138,7 +158,37 @@ fn command() -> impl Strategy<Value = Command> {
             Command::SetEasel(SetEasel { easel: Easel { done, departures, ..Easel::default() }, what: "e".into() })
         }),
         Just(Command::KeepSearch(KeepSearch { search: None, chosen: ChosenSet { pigments: vec!["z".into()] } })),
-        Just(Command::KeepStudies(KeepStudies { studies: vec![], chosen: None })),
+        prop::collection::vec(1u8..4, 0..3).prop_map(|numbers| {
+            let numbers: BTreeSet<u8> = numbers.into_iter().collect();
+            let chosen = numbers.first().map(|n| StudyNumber(*n));
+            Command::KeepStudies(KeepStudies { studies: numbers.into_iter().map(made_study).collect(), chosen })
+        }),
+        prop::option::of(1u8..4).prop_map(|n| Command::ChooseStudy(ChooseStudy { number: n.map(StudyNumber) })),
+        (1u8..4, any::<bool>(), prop::option::of(0u8..3)).prop_map(|(n, former, more)| Command::GoOn(GoOn {
+            number: StudyNumber(n),
+            former: former.then(|| Box::new(made_study(9))),
+            targets: vec![(ZoneId(1), Lab::new(40.0, 5.0, 9.0))],
+            basis: "later".into(),
+            more,
+        })),
+        (1u8..4, 0u32..7000).prop_map(|(n, minutes)| Command::NoteStudy(NoteStudy {
+            number: StudyNumber(n),
+            reason: "calm".into(),
+            minutes,
+            running_since: Some(1_736_840_000),
+        })),
+        any::<bool>().prop_map(|some| Command::SetTogether(SetTogether {
+            together: some.then(|| Together { second: Second::Acrylic, paint_box: BoxId("a".into()) }),
+        })),
+        (any::<bool>(), 1u16..5).prop_map(|(some, zone)| Command::SetMasses(SetMasses {
+            masses: some
+                .then(|| Mass { id: MassId(1), name: "near".into(), plane: None, distance: None, light: None })
+                .into_iter()
+                .collect(),
+            mass_map: some.then(|| ZoneMap { width: 8, height: 2, labels: vec![1; 16] }.into()),
+            zones: vec![piece().zones[usize::from(zone) - 1].clone()],
+            what: "masses".into(),
+        })),
         Just(Command::SetWall(SetWall { wall: None, what: "no wall".into() })),
         Just(Command::SetBrief(SetBrief {
             brief: Brief { medium: Medium::Watercolour, ground: GroundId("cold-pressed".into()), ..piece().brief }
@@ -168,6 +218,27 @@ proptest! {
     }
 
     #[test]
+    fn undo_and_redo_go_all_the_way_back_and_forth(commands in prop::collection::vec(command(), 1..14)) {
+        let start = piece();
+        let (mut now, mut done) = (start.clone(), Vec::new());
+        for c in commands {
+            if let Ok((next, undo)) = now.apply(c.clone()) {
+                now = next;
+                done.push((c, undo));
+            }
+        }
+        let end = now.clone();
+        for (_, undo) in done.iter().rev() {
+            now = now.take_back(undo.clone()).unwrap();
+        }
+        prop_assert_eq!(&now, &start);
+        for (command, _) in done {
+            now = now.apply(command).unwrap().0;
+        }
+        prop_assert_eq!(now, end);
+    }
+
+    #[test]
     fn a_piece_survives_being_written_and_read(commands in prop::collection::vec(command(), 0..6)) {
         let mut now = piece();
         for c in commands {
@@ -176,6 +247,16 @@ proptest! {
         let text = serde_json::to_string(&now).unwrap();
         prop_assert_eq!(serde_json::from_str::<Piece>(&text).unwrap(), now);
     }
+}
+
+/// A command that no sequence holds is one whose undo nobody tried.
+#[test]
+fn every_command_is_among_those_that_are_tried() {
+    let mut runner = TestRunner::deterministic();
+    let name = |c: &Command| format!("{c:?}").split('(').next().unwrap_or_default().to_owned();
+    let tried: BTreeSet<String> = (0..1500).map(|_| name(&command().new_tree(&mut runner).unwrap().current())).collect();
+    let all: BTreeSet<String> = Command::NAMES.iter().map(|n| (*n).to_owned()).collect();
+    assert_eq!(tried, all);
 }
 
 #[test]

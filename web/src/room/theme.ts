@@ -30,7 +30,12 @@ export const theme = createTheme({
     NumberInput: {
       defaultProps: { size: "sm", classNames: { input: "field-input", label: "field-label" }, hideControls: true },
     },
-    NativeSelect: { defaultProps: { size: "sm", classNames: { input: "field-input", label: "field-label" } } },
+    NativeSelect: {
+      defaultProps: {
+        size: "sm",
+        classNames: { input: "field-input", label: "field-label", section: "field-arrow" },
+      },
+    },
     Textarea: { defaultProps: { size: "sm", classNames: { input: "field-input", label: "field-label" } } },
     Tooltip: { defaultProps: { openDelay: 350, classNames: { tooltip: "hint" }, withArrow: false } },
     Modal: {

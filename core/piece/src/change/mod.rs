@@ -85,6 +85,9 @@ macro_rules! commands {
         }
 
         impl Command {
+            /// What they are called, in the order of the list.
+            pub const NAMES: &[&str] = &[$(stringify!($name)),*];
+
             /// What this does, in a few words for the line that says what was done or undone.
             pub fn describe(&self) -> String {
                 match self { $(Self::$name(c) => c.describe(),)* }

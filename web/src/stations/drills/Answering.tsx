@@ -217,7 +217,12 @@ function InPicture({ asked: { question }, verdict, onGive, piece }: Props & { pi
     <>
       <div className={styles.picture}>
         <img src={`/api/pieces/${piece}/reference/view`} alt={`Reference of ${view.piece.brief.title}`} />
-        <svg viewBox={`0 0 ${shapes.width || 1} ${shapes.height || 1}`} preserveAspectRatio="none">
+        <svg
+          role="img"
+          aria-label="The two places, the first with a full line, the second dashed"
+          viewBox={`0 0 ${shapes.width || 1} ${shapes.height || 1}`}
+          preserveAspectRatio="none"
+        >
           <title>The two places</title>
           {question.zones.map((z, i) => {
             const shape = shapes.of.get(z);

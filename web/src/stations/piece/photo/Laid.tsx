@@ -42,6 +42,8 @@ export function Laid({ at, photo, progress }: { at: number; photo: Photo; progre
         <div ref={frame} className={styles.photo} style={{ width: w, height: h }}>
           <img src={address} alt={`The piece on its way, ${photo.file_name}`} />
           <svg
+            role="img"
+            aria-label="The plan laid over the photo"
             preserveAspectRatio="none"
             viewBox={`0 0 ${shapes.width || 1} ${shapes.height || 1}`}
             style={{ width: 1000, height: 1000, transform: onto(corners, w, h) }}
