@@ -96,6 +96,7 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
     () => ({
       view,
       box: box.data ?? null,
+      boxComes: box.isLoading,
       changes,
       work,
       zone,
@@ -122,7 +123,7 @@ function useBenchState(id: number, view: BenchState["view"]): BenchState & { pee
       peek,
       peekWith: setPeek,
     }),
-    [view, box.data, changes, work, zone, look, groups, search, put, peek, place, carried, massesShown],
+    [view, box.data, box.isLoading, changes, work, zone, look, groups, search, put, peek, place, carried, massesShown],
   );
 }
 

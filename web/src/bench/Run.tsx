@@ -8,7 +8,7 @@ import { useUndo } from "./useUndo";
 
 /** The stations in the order of work. Any can be opened at any time. */
 export function Run({ onHelp }: { onHelp: () => void }) {
-  const { view, box } = useBench();
+  const { view, box, boxComes } = useBench();
   const [search] = useSearchParams();
   const { undo, redo } = useUndo();
   const home = useStudio().data?.home;
@@ -54,7 +54,7 @@ export function Run({ onHelp }: { onHelp: () => void }) {
         </Tooltip>
         <NavLink to={to("box")} className={styles.station}>
           <b>Box</b>
-          <span>{box ? `${box.pigments.filter((p) => !p.second).length} in it` : "none chosen"}</span>
+          <span>{box ? `${box.pigments.filter((p) => !p.second).length} in it` : boxComes ? "…" : "none chosen"}</span>
         </NavLink>
         <Tooltip label="Keys (?)">
           <button type="button" className="plain" onClick={onHelp} aria-label="Keys">

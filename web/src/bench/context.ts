@@ -12,6 +12,8 @@ export type Peek = "reference" | "plan" | null;
 export type BenchState = {
   view: PieceView;
   box: BoxView | null;
+  /** Whether the Box is on its way: it is not yet known what is in it. */
+  boxComes: boolean;
   changes: Changes;
   work: Work;
   /** Selected zone, kept in the URL. */

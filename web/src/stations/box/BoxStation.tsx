@@ -19,13 +19,17 @@ const ROOMS = [
 
 /** What is owned, what was read of it, and what goes together. */
 export function BoxStation() {
-  const { box: drawnOn, pigment } = useBench();
+  const { box: drawnOn, boxComes, pigment } = useBench();
   const room = useRoom(ROOMS);
   // What the piece takes from a second Box is kept there.
   const box = drawnOn && { ...drawnOn, pigments: drawnOn.pigments.filter((p) => !p.second) };
   if (!box) {
     return (
-      <Station name="Box" surface={<StartBox />} card={<p>A Box holds all the pigments you own in one medium.</p>} />
+      <Station
+        name="Box"
+        surface={boxComes ? <p aria-busy="true" /> : <StartBox />}
+        card={<p>A Box holds all the pigments you own in one medium.</p>}
+      />
     );
   }
   const chosen = box.pigments.find((p) => p.id === pigment);

@@ -9,8 +9,9 @@ import styles from "./Missing.module.css";
 
 /** What a station cannot go on without, done here and now: a picture, a Box, with `set` a lean set too. `why` says what for. */
 export function Missing({ why, set = false }: { why: string; set?: boolean }) {
-  const { view, box, work } = useBench();
+  const { view, box, boxComes, work } = useBench();
   if (!view.piece.zones.length) return <APicture why={why} />;
+  if (boxComes) return <p aria-busy="true" />;
   if (!box?.pigments.length) {
     return (
       <Here why={why}>
