@@ -7,7 +7,6 @@ use rust_embed::RustEmbed;
 
 #[derive(RustEmbed)]
 #[folder = "../../web/dist"]
-#[allow_missing = true]
 struct Pages;
 
 /// A file of the front end, or its one page for every station's URL.
