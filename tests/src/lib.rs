@@ -10,3 +10,4 @@ pub mod page;
 pub mod pictures;
 pub mod server;
 pub mod stage;
+pub mod views;

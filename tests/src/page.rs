@@ -68,6 +68,13 @@ impl Page {
         self.client.issue_cmd(Raw("goog/cdp/execute", metrics)).await.expect("the viewport can be set");
     }
 
+    /// Lets the browser be one whose reader speaks this language first, as in `de-DE`.
+    pub async fn speaks(&self, language: &str) {
+        let agent = self.value("navigator.userAgent").await;
+        let said = json!({ "cmd": "Emulation.setUserAgentOverride", "params": { "userAgent": agent, "acceptLanguage": language } });
+        self.client.issue_cmd(Raw("goog/cdp/execute", said)).await.expect("the language can be set");
+    }
+
     /// Goes to a path of the server.
     pub async fn go(&self, path: &str) {
         self.client.goto(&format!("{}{path}", self.base)).await.expect("the page opens");

@@ -73,13 +73,15 @@ impl Store {
         let mut found = Vec::new();
         for record in Record::ALL {
             let (table, column) = record.table();
-            let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT) FROM {table} WHERE aside = 0"))?;
-            let ids: Vec<String> = rows.query_map([], |r| r.get(0))?.collect::<Result<_, _>>()?;
+            let ids = match record {
+                Record::Piece => self.pieces_not_read(&c)?,
+                _ => {
+                    let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT) FROM {table} WHERE aside = 0"))?;
+                    rows.query_map([], |r| r.get(0))?.collect::<Result<_, _>>()?
+                }
+            };
             let mut body = c.prepare_cached(&format!("SELECT sound({column}, sum, {}) FROM {table} WHERE id = ?1", record.beside()))?;
             for id in ids {
-                if record == Record::Piece && self.is_known_sound(&c, &id)? {
-                    continue;
-                }
                 let body: Vec<u8> = body.query_row([&id], |r| r.get(0))?;
                 found.extend(record.unreadable(&body).map(|why| Damaged { record, id, why }));
             }
@@ -87,10 +89,12 @@ impl Store {
         Ok(found)
     }
 
-    /// Whether the piece was read at the revision it has.
-    fn is_known_sound(&self, c: &Connection, id: &str) -> Result<bool, StoreError> {
-        let revision: i64 = c.prepare_cached("SELECT revision FROM pieces WHERE id = ?1")?.query_row([id], |r| r.get(0))?;
-        Ok(id.parse().is_ok_and(|id| self.recent.line(id, revision).is_some()))
+    /// Pieces that were not read at the revision they have.
+    fn pieces_not_read(&self, c: &Connection) -> Result<Vec<String>, StoreError> {
+        let mut rows = c.prepare_cached("SELECT id, revision FROM pieces WHERE aside = 0")?;
+        let rows: Vec<(i64, i64)> = rows.query_map([], |r| Ok((r.get(0)?, r.get(1)?)))?.collect::<Result<_, _>>()?;
+        let unread = rows.into_iter().filter(|&(id, revision)| self.recent.line(id, revision).is_none());
+        Ok(unread.map(|(id, _)| id.to_string()).collect())
     }
 
     /// A record byte for byte, to be kept elsewhere.

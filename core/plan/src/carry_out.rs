@@ -22,6 +22,9 @@ use lean_piece::wall::Wall;
 use lean_piece::{Brief, ChosenSet, Command, Dismissal, MOST_NAME, Piece, Refusal, Zone, ZoneId};
 use lean_search::{MOST_IN_SET, Recipes};
 
+/// Characters in which a page says what it did.
+const MOST_SAID: usize = 200;
+
 impl Request {
     /// The command that fulfils this request, checked against the Box in use (`paint_box`) and, for [`Request::UseBox`] and [`Request::DrawOnTwo`], the one
     /// asked for (`asked`).
@@ -83,6 +86,9 @@ impl Request {
                 let guessed = piece.zones.iter().filter(|z| z.facts.is_guess());
                 let zones = guessed.map(|z| Zone { facts: Facts { by_hand: true, ..z.facts }, ..z.clone() }).collect();
                 Command::ChangeZones(ChangeZones { zones, what: "that what was proposed is so".into() })
+            }
+            Self::SetTargets { what, .. } if what.chars().count() > MOST_SAID => {
+                return Err(Refusal::Text(format!("What was done is said in {MOST_SAID} characters at most.")));
             }
             Self::SetTargets { targets, what } => {
                 let zones = targets.iter().map(|t| {

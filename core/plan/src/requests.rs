@@ -81,7 +81,8 @@ pub enum Request {
     SetTargets {
         /// Which and what.
         targets: Vec<ZoneTarget>,
-        /// What was done, for the line that says what was undone.
+        /// What was done, for the line that says what was undone; at most 200 characters.
+        #[cfg_attr(feature = "schema", schema(max_length = 200))]
         what: String,
     },
     /// Map the values of the reference into what can be reached.

@@ -2,6 +2,7 @@ import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Finding } from "../api/client";
+import { said } from "../room/figures";
 import { useBench } from "./context";
 import styles from "./Findings.module.css";
 
@@ -15,9 +16,9 @@ export function FindingNote({ finding }: { finding: Finding }) {
     <section className={styles.finding} aria-label={finding.title}>
       <h3>{finding.title}</h3>
       <p>
-        {finding.why} <i>School: {finding.school}.</i>
+        {said(finding.why)} <i>School: {finding.school}.</i>
       </p>
-      {!finding.suggestion && finding.help && <p>{finding.help}</p>}
+      {!finding.suggestion && finding.help && <p>{said(finding.help)}</p>}
       {asking ? (
         <form
           onSubmit={(e) => {
@@ -44,12 +45,12 @@ export function FindingNote({ finding }: { finding: Finding }) {
               className="act"
               onClick={() => finding.suggestion && changes.request(finding.suggestion)}
             >
-              {finding.help}
+              {said(finding.help)}
             </button>
           )}
           {finding.also.map((other) => (
             <button key={other.help} type="button" className="act" onClick={() => changes.request(other.request)}>
-              {other.help}
+              {said(other.help)}
             </button>
           ))}
           <button type="button" className="act" onClick={() => setAsking(true)}>

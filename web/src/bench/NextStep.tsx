@@ -1,6 +1,7 @@
 import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { Act } from "../kit/Act";
+import { said } from "../room/figures";
 import { useBench } from "./context";
 import styles from "./Tray.module.css";
 
@@ -33,7 +34,7 @@ export function NextStep({ short }: { short: boolean }) {
       <Act main onDo={DO[next.act]}>
         Next: {next.what.toLowerCase()}
       </Act>
-      {!short && <p>{next.why}</p>}
+      {!short && <p>{said(next.why)}</p>}
     </div>
   );
 }

@@ -4,6 +4,7 @@ import { useSearchParams } from "react-router";
 import { LeanCurve } from "../lenses/curve/LeanCurve";
 import { Stroke } from "../lenses/stroke/Stroke";
 import { useGround } from "../lenses/stroke/useGround";
+import { figure } from "../room/figures";
 import { useBench, usePreview } from "./context";
 import { NextStep } from "./NextStep";
 import { useNotice } from "./notice";
@@ -66,13 +67,13 @@ export function Tray() {
                 <b>{w.name}</b> {knownOf(w.pigment) && <small>{knownOf(w.pigment)}</small>}
               </button>
               <Tooltip
-                label={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the miss rises by ${w.price.toFixed(1)}`}
+                label={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the miss rises by ${figure(w.price, 1)}`}
               >
                 <span className={styles.facts}>
                   <span>
                     {w.zones} {w.zones === 1 ? "zone" : "zones"} ·
                   </span>{" "}
-                  <span>{w.price.toFixed(1)} without</span>
+                  <span>{figure(w.price, 1)} without</span>
                 </span>
               </Tooltip>
               <button

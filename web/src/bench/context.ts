@@ -2,6 +2,7 @@ import { createContext, useContext } from "react";
 import type { BoxView, Mark, PieceView, Preview, Schemas, ZoneMix } from "../api/client";
 import type { Work } from "../api/useJob";
 import type { Changes } from "../api/usePiece";
+import { figure } from "../room/figures";
 
 export type Spot = Schemas["Spot"];
 export type Look = "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours";
@@ -111,8 +112,8 @@ export function seen(mark: Mark, look: Look): string {
 export const shownHere = (mark: Mark) => mark.screen.in_gamut || (wide && !!mark.wide?.in_gamut);
 
 export const signed = (n: number, digits: number) => {
-  const text = Math.abs(n).toFixed(digits);
-  return Number(text) === 0 ? text : `${n > 0 ? "+" : "−"}${text}`;
+  const text = figure(Math.abs(n), digits);
+  return Number(n.toFixed(digits)) === 0 ? text : `${n > 0 ? "+" : "−"}${text}`;
 };
 
 export function temperatureWord(t: number): string {

@@ -35,9 +35,6 @@ impl Step {
     }
 }
 
-/// Characters in which a page says what it did.
-const MOST_SAID: usize = 200;
-
 /// A kept piece as the bench shows it.
 pub fn view(studio: &Studio, kept: Kept) -> Result<Json<PieceView>, Problem> {
     let paint_box = studio.box_of(&kept)?;
@@ -62,11 +59,6 @@ pub async fn remove(State(studio): State<Studio>, Path(id): Path<i64>) -> Result
 pub async fn change(State(studio): State<Studio>, Path(id): Path<i64>, In(change): In<Change>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
-            if let Request::SetTargets { what, .. } = &change.request
-                && what.chars().count() > MOST_SAID
-            {
-                return Err(Problem::unusable(format!("What was done is said in {MOST_SAID} characters at most.")));
-            }
             let kept = s.store.piece(id)?;
             let current = s.box_of(&kept)?;
             let asked = match &change.request {

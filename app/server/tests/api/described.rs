@@ -213,7 +213,7 @@ async fn what_the_description_allows_is_understood() {
     assert!(all >= 160 && done >= 20, "{done} of {all} were done");
 }
 
-/// Every number in a body that has a limit, by where it stands, with one that is beyond it.
+/// Every number, text and list in a body that has a limit, by where it stands, with one that is beyond it.
 fn beyond(schema: &Value, schemas: &Value, body: &Value, at: String, found: &mut Vec<(String, Value)>) {
     if let Some(name) = schema["$ref"].as_str() {
         return beyond(&schemas[name.rsplit('/').next().unwrap()], schemas, body, at, found);
@@ -233,6 +233,7 @@ fn beyond(schema: &Value, schemas: &Value, body: &Value, at: String, found: &mut
             };
             found.extend(far(&schema["maximum"], 1.0).into_iter().chain(far(&schema["minimum"], -1.0)).map(|n| (at.clone(), n)));
         }
+        Value::String(_) => found.extend(schema["maxLength"].as_u64().map(|most| (at, json!("x".repeat(most as usize + 1))))),
         Value::Object(parts) => {
             for (name, part) in parts {
                 beyond(&schema["properties"][name], schemas, part, format!("{at}/{name}"), found);
@@ -240,6 +241,8 @@ fn beyond(schema: &Value, schemas: &Value, body: &Value, at: String, found: &mut
         }
         Value::Array(items) => {
             if let Some(first) = items.first() {
+                let more = schema["maxItems"].as_u64().map(|most| Value::Array(vec![first.clone(); most as usize + 1]));
+                found.extend(more.map(|m| (at.clone(), m)));
                 beyond(&schema["items"], schemas, first, format!("{at}/0"), found);
             }
         }
@@ -247,38 +250,49 @@ fn beyond(schema: &Value, schemas: &Value, body: &Value, at: String, found: &mut
     }
 }
 
-#[tokio::test]
-async fn what_is_beyond_a_described_limit_is_refused() {
+/// Puts each of `wrong` into bodies made up for every operation, and tells which of how many were taken.
+async fn taken_of(seed: u8, wrong: impl Fn(&Value, &Value) -> Vec<(String, Value)>) -> (Vec<String>, usize) {
     let (api, said) = (Api::demo(), described());
-    let schemas = &said["components"]["schemas"];
-    let rng = TestRng::from_seed(RngAlgorithm::ChaCha, &[23; 32]);
-    let mut made_up = MadeUp { schemas, rng };
-    let mut tried = 0;
-    let mut taken = Vec::new();
+    let rng = TestRng::from_seed(RngAlgorithm::ChaCha, &[seed; 32]);
+    let mut made_up = MadeUp { schemas: &said["components"]["schemas"], rng };
+    let (mut taken, mut tried) = (Vec::new(), 0);
     for (method, path, op, schema) in with_words(&said) {
         let address = address(&path, &op);
         for _ in 0..BODIES {
-            let mut body = made_up.of(&schema, 0);
-            let mut wrong = Vec::new();
-            beyond(&schema, schemas, &body, String::new(), &mut wrong);
-            for (at, number) in wrong {
-                let revision = asked(&api, "GET", "/api/pieces/1", &Value::Null).await.1["revision"].clone();
-                if body.get("base_revision").is_some() {
-                    body["base_revision"] = revision;
-                }
+            let body = made_up.of(&schema, 0);
+            for (at, value) in wrong(&schema, &body) {
                 let mut bad = body.clone();
-                *bad.pointer_mut(&at).unwrap() = number;
+                if bad.get("base_revision").is_some() {
+                    bad["base_revision"] = asked(&api, "GET", "/api/pieces/1", &Value::Null).await.1["revision"].clone();
+                }
+                *bad.pointer_mut(&at).unwrap() = value;
                 let (status, _) = asked(&api, &method, &address, &bad).await;
                 tried += 1;
                 if !status.is_client_error() {
-                    taken.push(format!("{method} {address} {at}: {status}: {bad}"));
+                    taken.push(format!("{method} {address} {at}: {status}: {body}"));
                 }
             }
         }
     }
+    (taken, tried)
+}
+
+#[tokio::test]
+async fn what_is_beyond_a_described_limit_is_refused() {
+    let said = described();
+    let schemas = &said["components"]["schemas"];
+    let (taken, tried) = taken_of(23, |schema, body| {
+        let mut found = Vec::new();
+        beyond(schema, schemas, body, String::new(), &mut found);
+        found
+    })
+    .await;
     assert!(tried > 100, "only {tried} were tried");
     assert!(taken.is_empty(), "{} of {tried} were taken: {taken:#?}", taken.len());
 }
+
+/// Longer than anything a painter types, in characters or items.
+const LONG: usize = 30_000;
 
 /// Every text and list in a body, by where it stands, with one that is much too long.
 fn overlong(body: &Value, at: String, found: &mut Vec<(String, Value)>) {
@@ -295,35 +309,14 @@ fn overlong(body: &Value, at: String, found: &mut Vec<(String, Value)>) {
     }
 }
 
-/// Longer than anything a painter types, in characters or items.
-const LONG: usize = 30_000;
-
 #[tokio::test]
 async fn what_is_much_too_long_is_refused() {
-    let (api, said) = (Api::demo(), described());
-    let rng = TestRng::from_seed(RngAlgorithm::ChaCha, &[29; 32]);
-    let mut made_up = MadeUp { schemas: &said["components"]["schemas"], rng };
-    let (mut tried, mut taken) = (0, Vec::new());
-    for (method, path, op, schema) in with_words(&said) {
-        let address = address(&path, &op);
-        for _ in 0..BODIES {
-            let mut body = made_up.of(&schema, 0);
-            let mut long = Vec::new();
-            overlong(&body, String::new(), &mut long);
-            for (at, value) in long {
-                if body.get("base_revision").is_some() {
-                    body["base_revision"] = asked(&api, "GET", "/api/pieces/1", &Value::Null).await.1["revision"].clone();
-                }
-                let mut bad = body.clone();
-                *bad.pointer_mut(&at).unwrap() = value;
-                let (status, _) = asked(&api, &method, &address, &bad).await;
-                tried += 1;
-                if !status.is_client_error() {
-                    taken.push(format!("{method} {address} {at}: {status}: {body}"));
-                }
-            }
-        }
-    }
+    let (taken, tried) = taken_of(29, |_, body| {
+        let mut found = Vec::new();
+        overlong(body, String::new(), &mut found);
+        found
+    })
+    .await;
     assert!(tried > 100, "only {tried} were tried");
     assert!(taken.is_empty(), "{} of {tried} were taken: {taken:#?}", taken.len());
 }

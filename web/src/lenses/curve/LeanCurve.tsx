@@ -1,4 +1,5 @@
 import type { Addition, SetFound } from "../../api/client";
+import { figure } from "../../room/figures";
 import styles from "./LeanCurve.module.css";
 
 type Props = {
@@ -40,7 +41,7 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
       )}
       {!names && next && (
         <text x={width} y={12} textAnchor="end" className={styles.axis}>
-          {`one more ${unit} buys ${(sizes[at].cost - next.cost).toFixed(1)}`}
+          {`one more ${unit} buys ${figure(sizes[at].cost - next.cost, 1)}`}
         </text>
       )}
       <path d={line} className={styles.line} />
@@ -92,7 +93,7 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
                 className="figures"
                 fill="currentColor"
               >
-                {s.cost.toFixed(1)}
+                {figure(s.cost, 1)}
               </text>
               <Change
                 from={sizes[i - 1]}
@@ -147,7 +148,7 @@ function Change({
 }) {
   const enters = to.pigments.filter((p) => !from?.pigments.includes(p)).map((p) => `+ ${names(p)}`);
   const leaves = (from?.pigments ?? []).filter((p) => !to.pigments.includes(p)).map((p) => `− ${names(p)}`);
-  const gains = more.map((a) => `−${a.gain.toFixed(1)} ${a.source === "bought" ? "buying" : "with"} ${a.name}`);
+  const gains = more.map((a) => `−${figure(a.gain, 1)} ${a.source === "bought" ? "buying" : "with"} ${a.name}`);
   const lines = [...enters, ...leaves, ...gains].slice(0, Math.max(0, Math.floor(room / 14)));
   // A line longer than its step would run into the next: letters are about six pixels wide.
   const most = Math.floor(width / 6);
@@ -159,6 +160,6 @@ function Change({
 }
 
 function spoken(sizes: SetFound[], unit: string): string {
-  const steps = sizes.map((s) => `${s.pigments.length} ${unit}s cost ${s.cost.toFixed(1)}`);
+  const steps = sizes.map((s) => `${s.pigments.length} ${unit}s cost ${figure(s.cost, 1)}`);
   return `Lean curve: ${steps.join(", ")}`;
 }

@@ -2,6 +2,7 @@ import { useElementSize } from "@mantine/hooks";
 import { useRef } from "react";
 import { answer, api, hex, type Mark, type Preview, type Schemas, type ZoneShape } from "../../api/client";
 import { seen, useBench, useMixOf, usePreview, useTargets, zoneName } from "../../bench/context";
+import { figure } from "../../room/figures";
 import { massName } from "../picture/Overlay";
 import styles from "./Field.module.css";
 import { type Scale, scaleOf } from "./scale";
@@ -55,7 +56,7 @@ function MassMark({ mark, scale }: { mark: Schemas["MassMark"]; scale: Scale }) 
   const name = massName(view, mark.mass);
   return (
     <g className={styles.mass}>
-      <title>{`${name}, value ${mark.target.value.toFixed(1)}`}</title>
+      <title>{`${name}, value ${figure(mark.target.value, 1)}`}</title>
       <rect x={x - r} y={y - r * 0.6} width={2 * r} height={1.2 * r} fill={seen(mark.target, look)} />
       <text x={x} y={y + 4} textAnchor="middle" data-dark={mark.target.value < 5}>
         {mark.mass}
@@ -199,7 +200,7 @@ function ZoneMark({ shape, scale, covered }: { shape: ZoneShape; scale: Scale; c
         role="button"
         tabIndex={0}
         aria-pressed={chosen}
-        aria-label={`Zone ${shape.zone}, ${name}: value ${target.value.toFixed(1)}, ${Math.abs(target.temperature).toFixed(0)} ${target.temperature < 0 ? "cooler" : "warmer"} than the picture${mix && !mix.reached ? ", out of reach of the set" : ""}`}
+        aria-label={`Zone ${shape.zone}, ${name}: value ${figure(target.value, 1)}, ${figure(Math.abs(target.temperature), 0)} ${target.temperature < 0 ? "cooler" : "warmer"} than the picture${mix && !mix.reached ? ", out of reach of the set" : ""}`}
         className={styles.mark}
         data-zone={shape.zone}
         data-chosen={chosen}

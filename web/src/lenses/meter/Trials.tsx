@@ -6,6 +6,7 @@ import { useReadings } from "../../api/useBox";
 import { useBench } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Note, Section } from "../../kit/Section";
+import { figure, said } from "../../room/figures";
 import { Stroke } from "../stroke/Stroke";
 import { useGround } from "../stroke/useGround";
 import { Meter } from "./Meter";
@@ -37,7 +38,7 @@ export function Trials({ of }: { of: For }) {
               <span>
                 <b>{t.mixed}</b>
                 {t.dries_to ? "Dries to: " : ""}
-                {t.sentence} <span className="figures">{t.difference.toFixed(1)}</span>
+                {said(t.sentence)} <span className="figures">{figure(t.difference, 1)}</span>
                 {t.went && `, ${t.went}`}
               </span>
             </li>
@@ -47,7 +48,7 @@ export function Trials({ of }: { of: For }) {
       {correction && (
         <div className={styles.next}>
           <p>
-            <b>{correction.words}</b>
+            <b>{said(correction.words)}</b>
           </p>
           {correction.anew && <p>Anew: {correction.anew}.</p>}
           {(correction.add.length > 0 || correction.over.length > 0) && (

@@ -1,6 +1,7 @@
 import { useDebouncedCallback } from "@mantine/hooks";
 import { useEffect, useState } from "react";
 import { useBench } from "../../bench/context";
+import { figure } from "../../room/figures";
 import styles from "./Dials.module.css";
 
 /** Steps of the brush dial from the smallest to the largest. */
@@ -70,14 +71,14 @@ function Brush() {
           min={0}
           max={STEPS}
           value={step}
-          aria-valuetext={`${shown.toFixed(1)} millimetres on the piece`}
+          aria-valuetext={`${figure(shown, 1)} millimetres on the piece`}
           onChange={(e) => {
             setStep(Number(e.currentTarget.value));
             turn(Number(e.currentTarget.value));
           }}
         />
       </label>
-      <output className="figures">{shown < 10 ? shown.toFixed(1) : shown.toFixed(0)} mm</output>
+      <output className="figures">{shown < 10 ? figure(shown, 1) : figure(shown, 0)} mm</output>
       <span className={styles.dot} title="The smallest mark, at its true size">
         <i style={{ width: `${shown}mm`, height: `${shown}mm` }} />
       </span>

@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from "react";
 import type { Schemas } from "../../api/client";
+import { figure, said } from "../../room/figures";
 import styles from "./Recipe.module.css";
 
 const KEPT = "lean-swatch-measure";
@@ -22,7 +23,7 @@ export function Measure({ amount }: { amount: Schemas["Amount"] }) {
   const ml = useSyncExternalStore(watch, inMillilitres);
   return (
     <button type="button" className={styles.measure} title={ml ? "in peas and nuts" : "in millilitres"} onClick={turn}>
-      {ml ? <span className="figures">{amount.millilitres.toFixed(1)} ml</span> : amount.words}
+      {ml ? <span className="figures">{figure(amount.millilitres, 1)} ml</span> : said(amount.words)}
     </button>
   );
 }

@@ -1,5 +1,6 @@
 import type { Mix, Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { said } from "../../room/figures";
 import styles from "./Recipe.module.css";
 
 type Part = Schemas["Part"];
@@ -54,7 +55,7 @@ export function Recipe({ mix, told }: { mix: Mix; told: Schemas["Told"] }) {
           <Heap key={p.pigment} parts={p.touch ? 0 : p.parts} colour={colour(p)} />
         ))}
       </span>
-      <span>{told.line}</span>
+      <span>{said(told.line)}</span>
     </div>
   );
 }
@@ -65,9 +66,9 @@ function Said({ step }: { step: Schemas["ToldStep"] | undefined }) {
   const { what, how } = step;
   return (
     <span>
-      {what}
+      {said(what)}
       {how && (what === "then" ? " " : ", ")}
-      <i>{how}</i>
+      <i>{said(how)}</i>
     </span>
   );
 }

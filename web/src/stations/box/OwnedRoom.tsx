@@ -7,11 +7,12 @@ import { unit } from "../../bench/stations";
 import { chromaOf, hueOf } from "../../lenses/round/Round";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import styles from "./BoxStation.module.css";
 
 /** What the Box can be sorted by: a number, and what is written beside each pigment. */
 const SORTS: Record<string, { label: string; by: (p: PigmentView) => number; says: (p: PigmentView) => string }> = {
-  value: { label: "value", by: (p) => -p.mark.value, says: (p) => p.mark.value.toFixed(1) },
+  value: { label: "value", by: (p) => -p.mark.value, says: (p) => figure(p.mark.value, 1) },
   temperature: {
     label: "temperature",
     by: (p) => -p.mark.temperature,
@@ -20,7 +21,7 @@ const SORTS: Record<string, { label: string; by: (p: PigmentView) => number; say
   hue: {
     label: "hue",
     by: (p) => (chromaOf(p.mark) < 6 ? 400 - p.mark.value : hueOf(p.mark)),
-    says: (p) => (chromaOf(p.mark) < 6 ? "grey" : `${hueOf(p.mark).toFixed(0)}°`),
+    says: (p) => (chromaOf(p.mark) < 6 ? "grey" : `${figure(hueOf(p.mark), 0)}°`),
   },
   strength: { label: "strength", by: (p) => -p.strength, says: (p) => `${Math.round(p.strength * 100)} %` },
   use: { label: "use", by: (p) => -p.used_in, says: (p) => (p.used_in ? `${p.used_in} ×` : "never") },

@@ -10,6 +10,7 @@ import { Tick } from "../../kit/Tick";
 import { chromaOf } from "../../lenses/round/Round";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure, said } from "../../room/figures";
 
 const percent = (share: number | null | undefined) => (share == null ? "" : Math.round(share * 100));
 const share = (percent: number | string) => (percent === "" ? null : Math.min(1, Math.max(0, Number(percent) / 100)));
@@ -30,13 +31,13 @@ export function PigmentCard({ box, p }: { box: BoxView; p: PigmentView }) {
     <Card>
       <h2>{capital(p.name)}</h2>
       <Stroke marks={[p.mark]} ground={ground} height={74} label={p.name} />
-      <p>{p.known_in_full}</p>
+      <p>{said(p.known_in_full)}</p>
       <Facts
         of={[
           ["Colour Index", p.colour_index.join(" + ")],
-          ["value", `${p.mark.value.toFixed(1)}`],
+          ["value", `${figure(p.mark.value, 1)}`],
           ["temperature", temperatureWord(p.mark.temperature)],
-          ["chroma", `${chromaOf(p.mark).toFixed(0)}`],
+          ["chroma", `${figure(chromaOf(p.mark), 0)}`],
           ["strength", `${Math.round(p.strength * 100)} %`],
           ["light-fastness", p.lightfastness],
           ["paper", [p.staining && "staining", p.granulating && "granulating"].filter(Boolean).join(", ")],

@@ -8,6 +8,7 @@ import { Act } from "../../kit/Act";
 import { Acts, Card, Note, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { Meter } from "../../lenses/meter/Meter";
+import { said } from "../../room/figures";
 import { CardSection } from "./CardSection";
 
 /** What lies under the head, and how it is read. */
@@ -92,7 +93,7 @@ export function ReadCard({ box }: { box: BoxView }) {
             {data.teaches.slice(0, 4).map((t) => (
               <li key={t.pigment}>
                 <button type="button" className="plain" onClick={() => selectPigment(t.pigment)}>
-                  {t.words}
+                  {said(t.words)}
                 </button>
               </li>
             ))}

@@ -5,6 +5,7 @@ import { Act } from "../../kit/Act";
 import { Acts, Note, Warning } from "../../kit/Section";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure, said } from "../../room/figures";
 import styles from "./BoxStation.module.css";
 
 /** What was read, each beside what the Box expects; before and after of what was learned. */
@@ -71,7 +72,7 @@ function ReadingRow({
           {reading.sealed && ", varnished"}
           {reading.tried_for && ", a trial"} · {new Date(reading.at).toLocaleDateString()}
         </span>
-        {r.sentence && <span>{r.sentence}</span>}
+        {r.sentence && <span>{said(r.sentence)}</span>}
         {r.stray && <Warning>{r.stray}</Warning>}
         <Acts>
           <Act onDo={() => onKeep(r.id, { left_out: !reading.left_out, note: reading.note })}>
@@ -104,7 +105,7 @@ function Changed({ c, box }: { c: Schemas["BeforeAfter"]; box: BoxView }) {
           <b>{p?.name ?? c.pigment}</b>
           <span className={styles.small}>
             {p?.provenance}
-            {p?.doubt != null && `, give or take ${p.doubt.toFixed(1)}`}
+            {p?.doubt != null && `, give or take ${figure(p.doubt, 1)}`}
           </span>
         </span>
       </button>

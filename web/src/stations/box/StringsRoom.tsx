@@ -6,6 +6,7 @@ import { capital, useBench } from "../../bench/context";
 import { Card, Note, Warning } from "../../kit/Section";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure, said } from "../../room/figures";
 import styles from "./BoxStation.module.css";
 
 /** Trios that blend and trios that span. */
@@ -50,7 +51,7 @@ function Trios({
           <li key={t.pigments.join()} className={styles.trio}>
             <Stroke marks={t.marks} ground={ground} height={44} label={t.words} />
             <b>{t.pigments.map(name).join(", ")}</b>
-            <span className={styles.small}>{capital(t.words)}</span>
+            <span className={styles.small}>{said(capital(t.words))}</span>
           </li>
         ))}
       </ul>
@@ -97,8 +98,8 @@ export function StringsCard({ box }: { box: BoxView }) {
             <Stroke marks={[g.before, g.after]} ground={ground} height={40} label="Alone, and with the grey over it" />
             <b>{capital(name(g.grey))}</b>
             <span className={styles.small}>
-              {g.laid}. {g.drop.toFixed(1)} steps darker, {Math.round(g.left * 100)} % of the colour left.
-              {g.lifted && ` ${capital(name(g.lifted.by))} lifts it to ${g.lifted.becomes.value.toFixed(1)} again.`}
+              {g.laid}. {figure(g.drop, 1)} steps darker, {Math.round(g.left * 100)} % of the colour left.
+              {g.lifted && ` ${capital(name(g.lifted.by))} lifts it to ${figure(g.lifted.becomes.value, 1)} again.`}
             </span>
           </li>
         ))}

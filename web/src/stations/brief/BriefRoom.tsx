@@ -9,6 +9,7 @@ import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
 import { Cautions } from "../../lenses/Cautions";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { said } from "../../room/figures";
 import { StarterHere } from "../box/StartBox";
 import styles from "./Brief.module.css";
 import { Length } from "./Length";
@@ -90,7 +91,7 @@ export function BriefRoom() {
         />
         {suits && suits.ground !== brief.ground && (
           <p className={styles.suits}>
-            {suits.sentence}{" "}
+            {said(suits.sentence)}{" "}
             <button type="button" className="act" onClick={() => set({ ground: suits.ground })}>
               Take it
             </button>
@@ -124,7 +125,7 @@ export function BriefRoom() {
           />
         </div>
         <p className={styles.suits}>
-          {proportion.sentence}{" "}
+          {said(proportion.sentence)}{" "}
           {proportion.fitted && (
             <button type="button" className="act" onClick={() => proportion.fitted && set({ size: proportion.fitted })}>
               Take the reference's
@@ -193,7 +194,7 @@ export function BriefRoom() {
         <SheetDrawing fill={ground?.hex} />
         <figcaption>
           {shown(brief.size.width, units)} × {shown(brief.size.height, units)} {unitWord(units)}.{" "}
-          {view.derived.light.lies?.sentence} {carries?.sentence}
+          {said(`${view.derived.light.lies?.sentence ?? ""} ${carries?.sentence ?? ""}`)}
           {ground && <> The ground takes {taken(brief.medium, ground.takes)} (modelled).</>}
         </figcaption>
       </figure>

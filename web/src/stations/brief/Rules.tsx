@@ -4,7 +4,8 @@ import type { Schemas } from "../../api/client";
 import { useChoices } from "../../api/useChoices";
 import { HUES } from "../../api/words";
 import { useBench } from "../../bench/context";
-import { KEYS } from "../light/words";
+import { figure } from "../../room/figures";
+import { KEYS } from "../../api/words";
 import styles from "./Brief.module.css";
 
 type Mood = Schemas["Mood"];
@@ -207,7 +208,7 @@ export function RulesCard() {
   const differing = asked.filter((q) => schools[q.question] && schools[q.question] !== q.usual).length;
   const said = [
     games.most_pigments && `A set has ${games.most_pigments} pigments at most.`,
-    games.nothing_below && `Every target below ${games.nothing_below.toFixed(1)} is lifted to it.`,
+    games.nothing_below && `Every target below ${figure(games.nothing_below, 1)} is lifted to it.`,
     games.no_black && "Black pigments stay in the Box.",
     games.only_hues.length > 0 && `Only ${games.only_hues.join(", ").replaceAll("-", " ")} and greys are searched.`,
     minutes && `${minutes} minutes for all of it, on every printed sheet.`,

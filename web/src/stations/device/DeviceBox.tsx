@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { answer, api, Refused } from "../../api/client";
 import { seen } from "../../bench/context";
+import { figure } from "../../room/figures";
 import styles from "./Device.module.css";
 
 /** What is in a Box, to be found with one thumb: in the shop, or in the field. */
@@ -39,7 +40,7 @@ export function DeviceBox() {
                 <span>
                   {[
                     p.colour_index.join(", "),
-                    `value ${p.mark.value.toFixed(1)}`,
+                    `value ${figure(p.mark.value, 1)}`,
                     p.owned.used_up ? "used up" : p.owned.lent_to && `lent to ${p.owned.lent_to}`,
                     p.hazard && `caution: ${p.hazard}`,
                   ]

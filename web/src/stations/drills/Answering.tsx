@@ -4,6 +4,7 @@ import { useMap } from "../../api/useMap";
 import { usePiece } from "../../api/usePiece";
 import { Act } from "../../kit/Act";
 import { Acts } from "../../kit/Section";
+import { figure } from "../../room/figures";
 import styles from "./Drills.module.css";
 import type { AskedQuestion, Given, Verdict } from "./useDrills";
 
@@ -103,7 +104,7 @@ function ByValue({ verdict, onGive }: Props) {
     <div className={styles.value}>
       <label>
         <span>
-          Value <b className="figures">{value.toFixed(1)}</b>
+          Value <b className="figures">{figure(value, 1)}</b>
         </span>
         <input
           type="range"

@@ -7,6 +7,7 @@ import { Act } from "../../kit/Act";
 import { Acts, Note, Warning } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { said } from "../../room/figures";
 import { Answering } from "./Answering";
 import styles from "./Drills.module.css";
 import {
@@ -61,7 +62,7 @@ export function Drills() {
             {standings.data?.standings.map((s) => (
               <li key={s.drill}>
                 <h2>{s.name}</h2>
-                <p>{s.words}</p>
+                <p>{said(s.words)}</p>
                 <Acts>
                   <Act
                     onDo={() => setGo({ until: Date.now() + GO * 1000, drill: s.drill, right: 0, asked: 0 })}
@@ -186,7 +187,7 @@ function Running({
         />
       )}
       <p className={styles.verdict} aria-live="polite">
-        {verdict && `${verdict.right ? "✓ " : verdict.goes_on ? "" : "✕ "}${verdict.words}`}
+        {verdict && `${verdict.right ? "✓ " : verdict.goes_on ? "" : "✕ "}${said(verdict.words)}`}
       </p>
       <Acts>
         {done && (

@@ -6,6 +6,7 @@ import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
 import { media } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import { isAtHome } from "../device/isAtHome";
 import styles from "./Field.module.css";
 import { notesKey } from "./notes";
@@ -246,7 +247,7 @@ function MarkFields({
       />
       <label className={styles.slider}>
         <span>
-          value <b className="figures">{mark.value?.toFixed(1) ?? "not said"}</b>
+          value <b className="figures">{mark.value == null ? "not said" : figure(mark.value, 1)}</b>
         </span>
         <input
           type="range"

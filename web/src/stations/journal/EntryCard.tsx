@@ -10,6 +10,7 @@ import { mediumName } from "../../bench/stations";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Facts, Note, Section } from "../../kit/Section";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import { dayWord, minutesWord } from "../piece/lasting";
 import { CARRIED } from "./ColourWell";
 import styles from "./Journal.module.css";
@@ -51,7 +52,7 @@ export function EntryCard({
           ["On", entry.ground],
           ["Came out", OUTCOMES.find((o) => o.value === entry.outcome)?.label ?? ""],
           ["Took", entry.minutes ? minutesWord(entry.minutes) : ""],
-          ["Off by", entry.miss !== null && entry.miss !== undefined ? `${entry.miss.toFixed(1)} (CIEDE2000)` : ""],
+          ["Off by", entry.miss !== null && entry.miss !== undefined ? `${figure(entry.miss, 1)} (CIEDE2000)` : ""],
         ]}
       />
       {of.colours.length > 0 && (

@@ -6,6 +6,7 @@ import { mediumName } from "../../bench/stations";
 import { Act } from "../../kit/Act";
 import { Acts, Note } from "../../kit/Section";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { said } from "../../room/figures";
 import styles from "./Journal.module.css";
 import { PlotFigure } from "./PlotFigure";
 import { SharedSets } from "./SharedSets";
@@ -63,7 +64,7 @@ function HabitPart({ of }: { of: Schemas["Habit"] }) {
   return (
     <section className={styles.habit} aria-label={`Habits in ${mediumName(of.medium)}`}>
       <h2>Habits in {mediumName(of.medium)}</h2>
-      <p>{of.says}</p>
+      <p>{said(of.says)}</p>
       {of.usual.length > 0 && latest.length > 0 && (
         <Acts>
           <Act

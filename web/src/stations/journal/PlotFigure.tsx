@@ -1,5 +1,6 @@
 import type { Plot } from "../../api/useJournal";
 import { Note } from "../../kit/Section";
+import { figure, said } from "../../room/figures";
 import styles from "./Journal.module.css";
 
 /** Height of a row and the room for its name, in pixels of the drawing. */
@@ -19,13 +20,13 @@ export function PlotFigure({ of }: { of: Plot }) {
     <figure className={styles.plot}>
       <figcaption>
         <h2>{of.title}</h2>
-        <p>{of.says}</p>
+        <p>{said(of.says)}</p>
       </figcaption>
       {marks.length > 0 && (
         <svg
           viewBox={`0 0 ${WIDE} ${marks.length * ROW + 6}`}
           role="img"
-          aria-label={`${of.measures}: ${marks.map((m) => `${m.label} ${m.y.toFixed(1)}`).join(", ")}`}
+          aria-label={`${of.measures}: ${marks.map((m) => `${m.label} ${figure(m.y, 1)}`).join(", ")}`}
         >
           {marks.map((m, i) => {
             const y = i * ROW + ROW / 2 + 3;
@@ -47,7 +48,7 @@ export function PlotFigure({ of }: { of: Plot }) {
                   y={y + 4}
                   className={styles.number}
                 >
-                  {Number.isInteger(m.y) ? m.y : m.y.toFixed(m.y > 20 ? 0 : 1)}
+                  {Number.isInteger(m.y) ? m.y : figure(m.y, m.y > 20 ? 0 : 1)}
                 </text>
               </g>
             );
@@ -75,9 +76,9 @@ export function PlotFigure({ of }: { of: Plot }) {
               {of.marks.map((m) => (
                 <tr key={m.label}>
                   <th scope="row">{m.label}</th>
-                  <td>{m.y.toFixed(2)}</td>
-                  {of.beside && <td>{m.beside?.toFixed(0)}</td>}
-                  <td>{m.doubt?.toFixed(2)}</td>
+                  <td>{figure(m.y, 2)}</td>
+                  {of.beside && <td>{m.beside != null && figure(m.beside, 0)}</td>}
+                  <td>{m.doubt != null && figure(m.doubt, 2)}</td>
                   <td>{m.cases}</td>
                 </tr>
               ))}

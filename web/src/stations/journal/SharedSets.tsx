@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { SharedSet } from "../../api/useJournal";
 import { Act } from "../../kit/Act";
 import { Acts, Note } from "../../kit/Section";
+import { said } from "../../room/figures";
 
 /** The proved sets that serve several pieces, size by size, and what each piece loses. */
 export function SharedSets({ of, without = [] }: { of: SharedSet[]; without?: string[] }) {
@@ -30,7 +31,7 @@ export function SharedSets({ of, without = [] }: { of: SharedSet[]; without?: st
       <ul>
         {shown.losses.map((l) => (
           <li key={l.piece}>
-            {l.title} {l.words}
+            {l.title} {said(l.words)}
           </li>
         ))}
       </ul>

@@ -5,6 +5,7 @@ import { HUES } from "../../api/words";
 import { useBench } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import styles from "./Asked.module.css";
 import { useDecide } from "./useDecide";
 
@@ -55,11 +56,11 @@ export function Asked() {
         <Switch
           on={demands.darkest != null}
           onSwitch={(on) => ask({ darkest: on ? reachable(darkest) : null })}
-        >{`as dark as ${(demands.darkest ?? reachable(darkest)).toFixed(1)}`}</Switch>
+        >{`as dark as ${figure(demands.darkest ?? reachable(darkest), 1)}`}</Switch>
         <Switch
           on={demands.lightest != null}
           onSwitch={(on) => ask({ lightest: on ? reachable(lightest) : null })}
-        >{`as light as ${(demands.lightest ?? reachable(lightest)).toFixed(1)}`}</Switch>
+        >{`as light as ${figure(demands.lightest ?? reachable(lightest), 1)}`}</Switch>
         <Switch on={hues || anyHue} onSwitch={setHues}>
           hues
         </Switch>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { hex, type PigmentView } from "../../api/client";
 import { useBench } from "../../bench/context";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import styles from "./BoxShelf.module.css";
 
 /** Bands of value the shelf is laid out in, lightest first; the top one takes white in. */
@@ -98,7 +99,7 @@ function Stick({
       data-state={state}
       data-pigment={p.id}
       aria-pressed={chosen}
-      aria-label={`${p.name}, value ${p.mark.value.toFixed(1)}${state ? `, ${state}` : ""}`}
+      aria-label={`${p.name}, value ${figure(p.mark.value, 1)}${state ? `, ${state}` : ""}`}
       title={`${p.name}${state ? ` · ${state}` : ""}`}
       draggable={!p.white}
       onDragStart={(e) => e.dataTransfer.setData("text/pigment", p.id)}

@@ -1,6 +1,7 @@
 import { type Addition, hex } from "../../api/client";
 import { useAdditions } from "../../api/useAdditions";
 import { useBench, zoneName } from "../../bench/context";
+import { figure } from "../../room/figures";
 import styles from "./LeanSet.module.css";
 
 const FROM: Record<Addition["source"], string> = {
@@ -31,7 +32,7 @@ export function OneMore() {
               <i className={styles.chip} style={{ background: hex(a.mark.screen) }} />
               {a.name} <i>{FROM[a.source]}</i>
             </span>
-            <span className="figures">−{a.gain.toFixed(1)}</span>
+            <span className="figures">−{figure(a.gain, 1)}</span>
             {a.source !== "bought" && chosen.pigments.length < 8 && (
               <button
                 type="button"

@@ -5,6 +5,7 @@ import { useNotice } from "../../bench/notice";
 import { unit } from "../../bench/stations";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure, said } from "../../room/figures";
 import { Alike } from "./Alike";
 import styles from "./LeanSet.module.css";
 import { OneMore } from "./OneMore";
@@ -49,8 +50,8 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
       </h2>
       {size && (
         <p>
-          Mean miss <span className="figures">{(size.pieces[0] ?? size.cost).toFixed(2)}</span>; cost{" "}
-          <span className="figures">{size.cost.toFixed(2)}</span>, {certainty(size)}. The cost charges a zone the more
+          Mean miss <span className="figures">{figure(size.pieces[0] ?? size.cost, 2)}</span>; cost{" "}
+          <span className="figures">{figure(size.cost, 2)}</span>, {certainty(size)}. The cost charges a zone the more
           the farther it is off, and what a hand is unsure of.
         </p>
       )}
@@ -129,16 +130,16 @@ export function PigmentCard({ id }: { id: string }) {
       <h2>{capital(p.name)}</h2>
       <p>
         {p.colour_index.length > 0 && `${p.colour_index.join(" + ")} · `}
-        {p.known_in_full}
+        {said(p.known_in_full)}
       </p>
       <Stroke marks={[p.mark]} ground={ground} height={74} label={`${p.name} on its ground`} />
       <dl className={styles.readings}>
         <dt>value</dt>
-        <dd className="figures">{p.mark.value.toFixed(1)}</dd>
+        <dd className="figures">{figure(p.mark.value, 1)}</dd>
         <dt>temperature</dt>
         <dd>{temperatureWord(p.mark.temperature)}</dd>
         <dt>chroma</dt>
-        <dd className="figures">{Math.hypot(p.mark.lab.a, p.mark.lab.b).toFixed(0)}</dd>
+        <dd className="figures">{figure(Math.hypot(p.mark.lab.a, p.mark.lab.b), 0)}</dd>
         {p.lightfastness && (
           <>
             <dt>light-fastness</dt>

@@ -9,12 +9,14 @@ import { Plan } from "../../lenses/picture/Plan";
 import { targetsOf } from "../../lenses/picture/Planned";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import { Missing } from "../missing/Missing";
 import { Looks } from "../subject/Looks";
 import { ColourCard } from "./colour/ColourCard";
 import styles from "./Light.module.css";
 import { LightCard } from "./LightCard";
-import { DISTANCES, KINDS, nextOf, PLANES, ROLES } from "./words";
+import { ROLES } from "../../api/words";
+import { factsAfter } from "./factKeys";
 import { ZoneLight } from "./ZoneLight";
 
 const ROOMS = [
@@ -74,11 +76,11 @@ function useFactKeys(on: boolean) {
         return;
       if (document.querySelector("[role=dialog]")) return;
       const chosen = view.piece.zones.find((z) => z.id === zone);
-      if (!chosen || !factsAfter(chosen, e.key)) return;
+      if (!chosen || !factsAfter(chosen.facts, e.key)) return;
       e.preventDefault();
       changes.requestNow((v) => {
         const now = v.piece.zones.find((z) => z.id === chosen.id);
-        const facts = now && factsAfter(now, e.key);
+        const facts = now && factsAfter(now.facts, e.key);
         return facts ? { do: "set-facts", zone: chosen.id, facts } : null;
       });
     };
@@ -87,42 +89,30 @@ function useFactKeys(on: boolean) {
   }, [on, view, changes, zone]);
 }
 
-function factsAfter(zone: Zone, key: string): Schemas["Facts"] | null {
-  const facts = zone.facts;
-  const role = ROLES.find((r) => r.key === key);
-  if (role) return { ...facts, role: facts.role === role.value ? null : role.value };
-  if (key === "p") return { ...facts, plane: nextOf(PLANES, facts.plane) };
-  if (key === "a") return { ...facts, distance: nextOf(DISTANCES, facts.distance) };
-  if (key === "y") return { ...facts, kind: nextOf(KINDS, facts.kind) };
-  if (key === "e") return { ...facts, light: facts.light === "first" ? "second" : "first" };
-  return null;
-}
-
 /** Who stands in the light and who in shadow, each family from light to dark. */
 function FamilyColumns() {
   const { view } = useBench();
   const two = view.piece.lighting.falling.kind === "two";
   const zones = [...view.piece.zones].sort((a, b) => plannedValue(view, b.id) - plannedValue(view, a.id));
-  const of = (roles: (Schemas["Role"] | null | undefined)[], light?: Schemas["Which"]) =>
-    zones.filter((z) => roles.includes(z.facts.role ?? null) && (!light || z.facts.light === light));
-  const lit: Schemas["Role"][] = ["lit", "halftone"];
-  const shadow: Schemas["Role"][] = ["shadow", "reflected", "contact"];
+  const family = (z: Zone) => ROLES.find((r) => r.value === z.facts.role)?.family ?? null;
+  const of = (which: "lit" | "shadow" | null, light?: Schemas["Which"]) =>
+    zones.filter((z) => family(z) === which && (!light || z.facts.light === light));
   return (
     <div className={styles.families}>
       {two ? (
         <>
-          <Family title="in the first light" zones={of(lit, "first")} />
-          <Family title="shadow of the first" zones={of(shadow, "first")} />
-          <Family title="in the second light" zones={of(lit, "second")} />
-          <Family title="shadow of the second" zones={of(shadow, "second")} />
+          <Family title="in the first light" zones={of("lit", "first")} />
+          <Family title="shadow of the first" zones={of("shadow", "first")} />
+          <Family title="in the second light" zones={of("lit", "second")} />
+          <Family title="shadow of the second" zones={of("shadow", "second")} />
         </>
       ) : (
         <>
-          <Family title="in the light" zones={of(lit)} />
-          <Family title="in shadow" zones={of(shadow)} />
+          <Family title="in the light" zones={of("lit")} />
+          <Family title="in shadow" zones={of("shadow")} />
         </>
       )}
-      <Family title="no part, or its own light" zones={of(["highlight", "self-luminous", null])} />
+      <Family title="no part, or its own light" zones={of(null)} />
     </div>
   );
 }
@@ -154,7 +144,7 @@ function Family({ title, zones }: { title: string; zones: Zone[] }) {
                 <span>
                   <span className="figures">{z.id}</span> {zoneName(bench.view, z.id)}
                 </span>
-                <span className="figures">{shape.target.value.toFixed(1)}</span>
+                <span className="figures">{figure(shape.target.value, 1)}</span>
                 {word && word !== "lit" && word !== "in shadow" && <small>{word}</small>}
               </button>
             </li>

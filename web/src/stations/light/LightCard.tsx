@@ -4,9 +4,10 @@ import type { Schemas } from "../../api/client";
 import { useBench, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import { StarterHere } from "../box/StartBox";
 import styles from "./Light.module.css";
-import { EXCEPTIONS, FROM, KEYS, TINTS } from "./words";
+import { EXCEPTIONS, KEYS, LAMPS_FROM, TINTS } from "../../api/words";
 
 type Falling = Schemas["Falling"];
 const USUAL: Schemas["Lamp"] = { tint: "warm", from: "left", hard: true };
@@ -130,7 +131,7 @@ function LampFields({
       <NativeSelect
         label="from where"
         value={lamp.from}
-        data={FROM.map((t) => ({ value: t.value, label: t.label }))}
+        data={LAMPS_FROM}
         onChange={(e) => onChange({ ...lamp, from: e.currentTarget.value as Schemas["LampFrom"] })}
       />
       <NativeSelect
@@ -161,7 +162,7 @@ function Targets() {
         <p>
           {view.piece.chosen.pigments.length ? "The set" : "This Box"} reaches{" "}
           <span className="figures">
-            {reach.darkest.toFixed(1)} to {reach.lightest.toFixed(1)}
+            {figure(reach.darkest, 1)} to {figure(reach.lightest, 1)}
           </span>{" "}
           on this ground.
         </p>
@@ -229,7 +230,7 @@ function Relations() {
                   {zoneName(view, s.light)} over {zoneName(view, s.dark)}
                 </button>{" "}
                 <span className="figures">
-                  {s.read.toFixed(1)} → {s.planned.toFixed(1)}
+                  {figure(s.read, 1)} → {figure(s.planned, 1)}
                 </span>
               </li>
             ))}

@@ -4,8 +4,10 @@ import { capital, signed, temperatureWord, useBench, useTargets, zoneName } from
 import { FindingNote } from "../../bench/Findings";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure, said } from "../../room/figures";
 import styles from "./Light.module.css";
-import { DISTANCES, KINDS, PLANES, ROLES } from "./words";
+import { DISTANCES, KINDS, PLANES, ROLES, type Word } from "../../api/words";
+import { ROLE_KEYS } from "./factKeys";
 
 type Facts = Schemas["Facts"];
 
@@ -34,12 +36,12 @@ export function ZoneLight() {
       <Stroke marks={[shape.reading, target]} ground={ground} height={56} look={bench.look} label="Read, and planned" />
       <p>
         <span className="figures">
-          {shape.reading.value.toFixed(1)} → {target.value.toFixed(1)}
+          {figure(shape.reading.value, 1)} → {figure(target.value, 1)}
         </span>
         , {temperatureWord(target.temperature)} <span className="figures">{signed(target.temperature, 0)}</span>
       </p>
       <div className={styles.facts}>
-        <Fact keys="l h d t c g o" label="Part" list={ROLES} value={facts.role} onChange={(role) => set({ role })} />
+        <Fact keys={Object.values(ROLE_KEYS).join(" ")} label="Part" list={ROLES} value={facts.role} onChange={(role) => set({ role })} />
         <Fact keys="p" label="Plane" list={PLANES} value={facts.plane} onChange={(plane) => set({ plane })} />
         <Fact
           keys="a"
@@ -87,11 +89,11 @@ function Travelling({ zone }: { zone: number }) {
   if (!here || !shape) return null;
   return (
     <section className={styles.part} aria-label="Light that travels">
-      <p>{here.why}</p>
+      <p>{said(here.why)}</p>
       <Stroke marks={[shape.target, here.mark]} ground={ground} height={32} look={look} label="Planned, and proposed" />
       <p>
         <button type="button" className="act" onClick={() => changes.request(here.request)}>
-          {here.help}
+          {said(here.help)}
         </button>
       </p>
     </section>
@@ -116,7 +118,7 @@ function Fact<T extends string>({
 }: {
   label: string;
   keys: string;
-  list: { value: T; label: string; key?: string }[];
+  list: Word<T>[];
   value: T | null | undefined;
   onChange: (v: T | null) => void;
 }) {

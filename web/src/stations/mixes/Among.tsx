@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { said } from "../../room/figures";
 import styles from "./Mixes.module.css";
 
 /** How the chosen zone reads among its neighbours, with the two remedies where it reads otherwise than meant. */
@@ -33,7 +34,7 @@ function Remedy({ remedy }: { remedy: Schemas["Remedy"] }) {
   return (
     <div className={styles.remedy}>
       <button type="button" className="act" onClick={() => changes.request(remedy.request)}>
-        {remedy.help}
+        {said(remedy.help)}
       </button>
       <p>{remedy.cost}</p>
     </div>

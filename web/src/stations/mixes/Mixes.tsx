@@ -21,6 +21,7 @@ import { Measure } from "../../lenses/recipe/Measure";
 import { Recipe } from "../../lenses/recipe/Recipe";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure, said } from "../../room/figures";
 import { Missing } from "../missing/Missing";
 import { AmongNeighbours } from "./Among";
 import styles from "./Mixes.module.css";
@@ -94,7 +95,7 @@ function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
             <span className="figures">{mix.zone}</span> {zoneName(bench.view, mix.zone)}
           </b>
           <span className={styles.sentence}>
-            {mix.sentence}
+            {said(mix.sentence)}
             {mix.then.length > 0 && ` ${capital(numberWord(mix.then.length + 1))} mixes, one into the next.`}
           </span>
         </span>
@@ -123,7 +124,7 @@ function Mixing() {
         <Tick
           on={mixing.finer}
           says="Finer: up to sixteen parts, or a touch of one more"
-          effect={finer_gain == null ? undefined : `lowers the mean miss by ${finer_gain.toFixed(2)}`}
+          effect={finer_gain == null ? undefined : `lowers the mean miss by ${figure(finer_gain, 2)}`}
           onTick={(finer) => set({ finer, parts: true })}
         />
       )}
@@ -137,7 +138,7 @@ function Mixing() {
       <Tick
         on={mixing.kin}
         says="Kin: share pigments where nobody sees the difference"
-        effect={kin_loss == null ? undefined : `raises the mean miss by ${kin_loss.toFixed(2)}`}
+        effect={kin_loss == null ? undefined : `raises the mean miss by ${figure(kin_loss, 2)}`}
         onTick={(kin) => set({ kin })}
       />
     </div>
@@ -177,7 +178,7 @@ function LetDowns() {
       <ul>
         {let_downs.map((l) => (
           <li key={l.words}>
-            <b>{l.words}</b>
+            <b>{said(l.words)}</b>
             <span>
               {l.zones.length > 1 ? `${numberWord(l.zones.length)} mixes use it` : `for ${zoneName(view, l.zones[0])}`}:{" "}
               <Measure amount={l.amount} />
@@ -201,7 +202,7 @@ function Pans() {
         {pans.map((p) => (
           <li key={p.pigment}>
             <b>{box?.pigments.find((q) => q.id === p.pigment)?.name ?? p.pigment}</b>
-            <span>{p.words}</span>
+            <span>{said(p.words)}</span>
           </li>
         ))}
       </ul>
@@ -228,7 +229,7 @@ function ThenMixes({ mix, ground }: { mix: ZoneMix; ground: string }) {
         label="Wanted there, and from the set"
       />
       <p>
-        Value <span className="figures">{f.wanted.value.toFixed(1)}</span>: {f.sentence}
+        Value <span className="figures">{figure(f.wanted.value, 1)}</span>: {said(f.sentence)}
       </p>
       {told?.then[i] && <Recipe mix={f.mix} told={told.then[i]} />}
     </div>
@@ -260,7 +261,7 @@ function Alternative({ mix }: { mix: ZoneMix }) {
   if (!mix.simpler) return null;
   return (
     <div className={styles.simpler}>
-      <p>{mix.simpler.words}:</p>
+      <p>{said(mix.simpler.words)}:</p>
       {told?.simpler && <Recipe mix={mix.simpler.mix} told={told.simpler} />}
       <button type="button" className={styles.take} onClick={take} aria-keyshortcuts="t">
         <kbd className="figures">t</kbd> {mix.simple ? "Take the fuller one" : "Take the simpler one"}
@@ -283,7 +284,7 @@ function MixCard() {
         <Mixing />
         {view.derived.riskiest && (
           <p>
-            {view.derived.riskiest.words}{" "}
+            {said(view.derived.riskiest.words)}{" "}
             <button
               type="button"
               className="act"
@@ -322,11 +323,11 @@ function MixCard() {
         <span>wanted</span>
         <span>from the set</span>
       </div>
-      <p className={styles.said}>{m.sentence}</p>
+      <p className={styles.said}>{said(m.sentence)}</p>
       <dl className={styles.readings}>
         <dt>value</dt>
         <dd className="figures">
-          {m.wanted.value.toFixed(1)} <i>to</i> {m.given.value.toFixed(1)}
+          {figure(m.wanted.value, 1)} <i>to</i> {figure(m.given.value, 1)}
         </dd>
         <dd className="figures">{signed(m.delta_value, 1)}</dd>
         <dt>temperature</dt>
@@ -334,13 +335,13 @@ function MixCard() {
         <dd className="figures">{signed(m.delta_temperature, 0)}</dd>
         <dt>colour</dt>
         <dd>{m.closeness}</dd>
-        <dd className="figures">{m.difference.toFixed(1)}</dd>
+        <dd className="figures">{figure(m.difference, 1)}</dd>
       </dl>
       <div className={styles.recipe}>
         <h3>{m.then.length ? "At the near end" : told?.mix.head}</h3>
         {told && <Recipe mix={m.mix} told={told.mix} />}
         <p className={styles.sure}>
-          {m.slip}
+          {said(m.slip)}
           {m.amount && (
             <>
               {" "}

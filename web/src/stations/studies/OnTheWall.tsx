@@ -1,5 +1,6 @@
 import { useBench } from "../../bench/context";
 import { printOf } from "../../lenses/picture/Planned";
+import { said } from "../../room/figures";
 import styles from "./Studies.module.css";
 import { useOpenStudy } from "./useOpenStudy";
 
@@ -45,7 +46,7 @@ export function OnTheWall() {
             <b>
               <span className="figures">{s.number}</span> {note?.scheme}
             </b>
-            <span className={styles.under}>{note?.measures.slice(4).join(" ")}</span>
+            <span className={styles.under}>{said(note?.measures.slice(4).join(" ") ?? "")}</span>
           </button>
         );
       })}

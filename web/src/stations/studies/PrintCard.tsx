@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { asProblem, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { figure } from "../../room/figures";
 import styles from "./Studies.module.css";
 
 /** The sheet on paper: size of each study, paper, and the two copies. */
@@ -82,7 +83,7 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
       ) : (
         <>
           <p>
-            Each study {wide.toFixed(1)} × {high.toFixed(1)} cm on paper when printed at 100 %. A 50 mm line at the foot
+            Each study {figure(wide, 1)} × {figure(high, 1)} cm on paper when printed at 100 %. A 50 mm line at the foot
             lets you check.
             {(fits.data?.pages ?? 1) > 1 && ` ${fits.data?.pages} pages.`}
           </p>

@@ -7,6 +7,7 @@ import { unit } from "../../bench/stations";
 import { Plan } from "../../lenses/picture/Plan";
 import { Planned, paintedPlan, paintedStudy, targetsOf, type Way } from "../../lenses/picture/Planned";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import { Missing } from "../missing/Missing";
 import { useLamp } from "./Lamps";
 import { MakeCard } from "./MakeCard";
@@ -328,8 +329,8 @@ function valuesOf(view: PieceView, study: Study): string {
   if (!note) return "";
   const wanted = note.wanted.map((m) => m.value);
   if (study.scheme.kind === "light")
-    return `values ${Math.min(...wanted).toFixed(1)} to ${Math.max(...wanted).toFixed(1)}`;
-  return note.values_held ? "values held" : `a value ${note.most_off.toFixed(1)} off`;
+    return `values ${figure(Math.min(...wanted), 1)} to ${figure(Math.max(...wanted), 1)}`;
+  return note.values_held ? "values held" : `a value ${figure(note.most_off, 1)} off`;
 }
 
 function Strip({ study }: { study: Study }) {

@@ -5,6 +5,7 @@ import { capital, shownHere, useBench, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure, said } from "../../room/figures";
 import { Clock } from "./Clock";
 import { Lamps } from "./Lamps";
 import styles from "./Studies.module.css";
@@ -24,15 +25,15 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
           ? study.scheme.kind === "light"
             ? "It holds the values of its own plan."
             : "Values held within a quarter step."
-          : `The worst value is ${note.most_off.toFixed(1)} steps off: this Box cannot hold it.`}
+          : `The worst value is ${figure(note.most_off, 1)} steps off: this Box cannot hold it.`}
       </p>
       {note.order_lost.length > 0 && <Lost words={note.order_lost} />}
       <ul className={styles.measures} aria-label="What makes it differ">
         {note.measures.map((m) => (
-          <li key={m}>{m}</li>
+          <li key={m}>{said(m)}</li>
         ))}
       </ul>
-      {note.moved && <p className={styles.stale}>By what is known of the pigments now: {note.moved}</p>}
+      {note.moved && <p className={styles.stale}>By what is known of the pigments now: {said(note.moved)}</p>}
       <Beyond study={study} note={note} />
       {at >= 0 && (
         <div className={styles.zone}>
@@ -52,7 +53,7 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
         })}
       </ul>
       <p className={styles.small}>
-        Its own exact set of {study.pigments.length}; mean miss <span className="figures">{study.cost.toFixed(2)}</span>
+        Its own exact set of {study.pigments.length}; mean miss <span className="figures">{figure(study.cost, 2)}</span>
         .
       </p>
       <GoOn study={study} />

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import { useNow } from "../../api/useEasel";
 import { Note } from "../../kit/Section";
+import { said } from "../../room/figures";
 import { minutesWord, shortDay, withDays } from "../piece/lasting";
 import styles from "./Studio.module.css";
 
@@ -34,7 +35,7 @@ export function Due() {
           </li>
         ))}
       </ul>
-      <p>{withDays(found.words)}</p>
+      <p>{said(said(withDays(found.words)))}</p>
       <ol>
         {sessions.slice(0, AHEAD).map((s) => {
           const of = [...new Set(s.slots.map((slot) => found.pieces[slot.piece]?.title))];

@@ -6,6 +6,7 @@ import { Trials } from "../../lenses/meter/Trials";
 import { Picture } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround, useStudio } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import styles from "./Chart.module.css";
 import { FirstPicture } from "./FirstPicture";
 
@@ -60,8 +61,8 @@ export function ChartRoom() {
             >
               <Stroke marks={[view.chart_marks[i]]} ground={ground} height={62} look={look} />
               <span className="figures">
-                {view.chart_marks[i].value.toFixed(1)} {signed(view.chart_marks[i].temperature, 0)}
-                <i>{(c.area * 100).toFixed(c.area < 0.01 ? 1 : 0)} %</i>
+                {figure(view.chart_marks[i].value, 1)} {signed(view.chart_marks[i].temperature, 0)}
+                <i>{figure(c.area * 100, c.area < 0.01 ? 1 : 0)} %</i>
               </span>
             </button>
           </li>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { figure } from "../../room/figures";
 import styles from "./LadderStrip.module.css";
 
 /** The value axis alone: how much of the picture lies on each tenth of a step, light at the top. */
@@ -13,7 +14,7 @@ export function LadderStrip({ ladder }: { ladder: Schemas["Ladder"] }) {
         width={width}
         height={height}
         role="img"
-        aria-label={`Values: darkest ${ladder.darkest.toFixed(1)}, middle ${ladder.median.toFixed(1)}, lightest ${ladder.lightest.toFixed(1)}`}
+        aria-label={`Values: darkest ${figure(ladder.darkest, 1)}, middle ${figure(ladder.median, 1)}, lightest ${figure(ladder.lightest, 1)}`}
       >
         {ladder.groups.map((g) => (
           <line key={g.from} x1={22} x2={width} y1={y(g.from)} y2={y(g.from)} className={styles.edge} />
@@ -47,7 +48,7 @@ export function LadderStrip({ ladder }: { ladder: Schemas["Ladder"] }) {
         ))}
       </svg>
       <figcaption className="figures">
-        darkest {ladder.darkest.toFixed(1)} · middle {ladder.median.toFixed(1)} · lightest {ladder.lightest.toFixed(1)}
+        darkest {figure(ladder.darkest, 1)} · middle {figure(ladder.median, 1)} · lightest {figure(ladder.lightest, 1)}
       </figcaption>
     </figure>
   );

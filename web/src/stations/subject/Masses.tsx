@@ -5,7 +5,8 @@ import { Station } from "../../bench/Bench";
 import { capital, useBench, zoneName } from "../../bench/context";
 import { massName } from "../../lenses/picture/Overlay";
 import { Picture } from "../../lenses/picture/Picture";
-import { DISTANCES, PLANES } from "../light/words";
+import { said } from "../../room/figures";
+import { DISTANCES, PLANES } from "../../api/words";
 import styles from "./Subject.module.css";
 import { Working } from "./Working";
 
@@ -115,7 +116,7 @@ function Straddling() {
   const { view, changes } = useBench();
   return view.derived.straddling.map((s) => (
     <p key={s.zone} className={styles.part}>
-      {s.why}{" "}
+      {said(s.why)}{" "}
       <button type="button" className="act" onClick={() => changes.partByMass(s.zone, s.mass)}>
         Make it two zones
       </button>

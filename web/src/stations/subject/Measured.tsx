@@ -3,6 +3,7 @@ import { answer, api, Refused } from "../../api/client";
 import type { Spot } from "../../bench/context";
 import { signed, temperatureWord, useBench } from "../../bench/context";
 import { Stroke } from "../../lenses/stroke/Stroke";
+import { figure, said } from "../../room/figures";
 import styles from "./Subject.module.css";
 
 type Props = { from: Spot; to: Spot; onDone: () => void };
@@ -31,7 +32,7 @@ export function LineCard(props: Props) {
             height={h}
             className={styles.profile}
             role="img"
-            aria-label={`From ${p.values[0].toFixed(1)} to ${p.values[p.values.length - 1].toFixed(1)}, between ${p.darkest.toFixed(1)} and ${p.lightest.toFixed(1)}`}
+            aria-label={`From ${figure(p.values[0], 1)} to ${figure(p.values[p.values.length - 1], 1)}, between ${figure(p.darkest, 1)} and ${figure(p.lightest, 1)}`}
           >
             {[0, 2, 4, 6, 8, 10].map((v) => (
               <g key={v}>
@@ -46,8 +47,8 @@ export function LineCard(props: Props) {
             />
           </svg>
           <p>
-            Between <span className="figures">{p.darkest.toFixed(1)}</span> and{" "}
-            <span className="figures">{p.lightest.toFixed(1)}</span>; the strongest edge lies{" "}
+            Between <span className="figures">{figure(p.darkest, 1)}</span> and{" "}
+            <span className="figures">{figure(p.lightest, 1)}</span>; the strongest edge lies{" "}
             <span className="figures">{Math.round(p.edge * 100)} %</span> along.
           </p>
         </>
@@ -77,12 +78,12 @@ export function ComparedCard(props: Props) {
         <>
           <Stroke marks={[c.one, c.other]} ground="#868686" height={96} look={look} label="The two patches on grey" />
           <p>
-            <b>{c.sentence}</b>
+            <b>{said(c.sentence)}</b>
           </p>
           <dl className={styles.readings}>
             <dt>value</dt>
             <dd className="figures">
-              {c.one.value.toFixed(1)} and {c.other.value.toFixed(1)}
+              {figure(c.one.value, 1)} and {figure(c.other.value, 1)}
             </dd>
             <dt>temperature</dt>
             <dd>
@@ -90,7 +91,7 @@ export function ComparedCard(props: Props) {
               <span className="figures">{signed(c.warmer, 0)}</span>
             </dd>
             <dt>apart</dt>
-            <dd className="figures">{c.difference.toFixed(1)}</dd>
+            <dd className="figures">{figure(c.difference, 1)}</dd>
           </dl>
         </>
       )}

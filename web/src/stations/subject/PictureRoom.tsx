@@ -4,6 +4,7 @@ import { Station } from "../../bench/Bench";
 import { type Spot, useBench } from "../../bench/context";
 import { Dials } from "../../lenses/picture/Dials";
 import { Picture } from "../../lenses/picture/Picture";
+import { figure } from "../../room/figures";
 import { Ends } from "./Ends";
 import { FirstPicture } from "./FirstPicture";
 import { Looks } from "./Looks";
@@ -126,7 +127,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
           {surface}
           {equalTo !== null && (
             <p className={styles.equal}>
-              What is within a quarter step of <span className="figures">{equalTo.toFixed(1)}</span> is shown; the rest
+              What is within a quarter step of <span className="figures">{figure(equalTo, 1)}</span> is shown; the rest
               is grey.{" "}
               <button type="button" className="act" onClick={() => setEqualTo(null)}>
                 Show all again

@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import type { Zone } from "../../api/client";
 import { useMap } from "../../api/useMap";
 import { capital, useBench, zoneName } from "../../bench/context";
+import { figure } from "../../room/figures";
 import styles from "./Subject.module.css";
 
 /** `m` makes the place a zone of its own; `g` picks it up, and puts it down in the zone that is chosen then. */
@@ -49,7 +50,7 @@ export function PlacePart({ zone }: { zone: Zone }) {
     <section className={styles.part} aria-label="Places">
       <p>
         {places.length === 1 ? "One place" : `Place ${nth + 1} of ${places.length}`}
-        <span className={styles.share}>{(100 * here.share).toFixed(here.share < 0.01 ? 1 : 0)} % of the picture</span>
+        <span className={styles.share}>{figure(100 * here.share, here.share < 0.01 ? 1 : 0)} % of the picture</span>
       </p>
       {places.length > 1 && (
         <>

@@ -2,6 +2,7 @@ import { NumberInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
 import { useBench, zoneName } from "../../bench/context";
+import { figure } from "../../room/figures";
 import { LadderStrip } from "./LadderStrip";
 import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
@@ -54,8 +55,8 @@ export function WholeCard(props: Props) {
         <p className={lost > 0.005 ? styles.clipped : undefined}>
           {lost > 0.005 && (
             <>
-              The camera lost {l.clipped.light > l.clipped.dark ? "the lights" : "the darks"} in{" "}
-              {(100 * lost).toFixed(1)} % of the picture: values there are a guess.{" "}
+              The camera lost {l.clipped.light > l.clipped.dark ? "the lights" : "the darks"} in {figure(100 * lost, 1)}{" "}
+              % of the picture: values there are a guess.{" "}
             </>
           )}
           <button

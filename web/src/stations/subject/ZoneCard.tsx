@@ -9,6 +9,7 @@ import { FindingNote } from "../../bench/Findings";
 import { Give } from "../../lenses/give/Give";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { figure } from "../../room/figures";
 import { PlacePart } from "./PlacePart";
 import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
@@ -57,16 +58,16 @@ export function ZoneCard({
       <dl className={styles.readings}>
         <dt>value</dt>
         <dd className="figures">
-          {shape.reading.value.toFixed(1)} <i>to</i> {target.value.toFixed(1)}
+          {figure(shape.reading.value, 1)} <i>to</i> {figure(target.value, 1)}
         </dd>
         <dt>temperature</dt>
         <dd>
           {temperatureWord(target.temperature)} <span className="figures">{signed(target.temperature, 0)}</span>
         </dd>
         <dt>chroma</dt>
-        <dd className="figures">{Math.hypot(target.lab.a, target.lab.b).toFixed(0)}</dd>
+        <dd className="figures">{figure(Math.hypot(target.lab.a, target.lab.b), 0)}</dd>
         <dt>area</dt>
-        <dd className="figures">{(zone.reading.area * 100).toFixed(0)} %</dd>
+        <dd className="figures">{figure(zone.reading.area * 100, 0)} %</dd>
       </dl>
       {moved && (
         <button
@@ -215,8 +216,8 @@ function ZoneMeasure({ zone, onEqual }: { zone: Zone; onEqual: (value: number) =
     <div className={styles.mend}>
       {spread.data && (
         <p>
-          Inside it runs from <span className="figures">{spread.data.darkest.toFixed(1)}</span> to{" "}
-          <span className="figures">{spread.data.lightest.toFixed(1)}</span>.
+          Inside it runs from <span className="figures">{figure(spread.data.darkest, 1)}</span> to{" "}
+          <span className="figures">{figure(spread.data.lightest, 1)}</span>.
         </p>
       )}
       <div className={styles.acts}>
@@ -260,13 +261,13 @@ export function PatchCard({ at, onEqual }: { at: Spot; onEqual: (value: number) 
           <p>Away from its neighbours, this is what it is.</p>
           <dl className={styles.readings}>
             <dt>value</dt>
-            <dd className="figures">{m.value.toFixed(1)}</dd>
+            <dd className="figures">{figure(m.value, 1)}</dd>
             <dt>temperature</dt>
             <dd>
               {temperatureWord(m.temperature)} <span className="figures">{signed(m.temperature, 0)}</span>
             </dd>
             <dt>chroma</dt>
-            <dd className="figures">{Math.hypot(m.lab.a, m.lab.b).toFixed(0)}</dd>
+            <dd className="figures">{figure(Math.hypot(m.lab.a, m.lab.b), 0)}</dd>
           </dl>
           <button type="button" className="act" onClick={() => onEqual(Math.round(m.value * 10) / 10)}>
             What is equal

@@ -1,4 +1,5 @@
 import { useBench } from "../../../bench/context";
+import { figure, said } from "../../../room/figures";
 import styles from "../Brief.module.css";
 import { KnownLength } from "./KnownLength";
 import { useWall } from "./useWall";
@@ -21,10 +22,10 @@ export function WallCard() {
     <div className={styles.card}>
       <h2>The wall</h2>
       <p>
-        It reads <span className="figures">{reading.value.toFixed(1)}</span>,{" "}
+        It reads <span className="figures">{figure(reading.value, 1)}</span>,{" "}
         {Math.abs(reading.temperature) < 3 ? "neither warm nor cool" : reading.temperature > 0 ? "warm" : "cool"}, and
         is {reading.loudness < 0.25 ? "quiet" : reading.loudness < 0.5 ? "neither quiet nor loud" : "loud"}.{" "}
-        {view.derived.light.on_the_wall}
+        {said(view.derived.light.on_the_wall ?? "")}
       </p>
       {view.derived.light.room && <p>{view.derived.light.room}</p>}
       <p className={styles.acts}>

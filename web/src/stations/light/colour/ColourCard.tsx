@@ -7,6 +7,7 @@ import { capital, signed, temperatureWord, useBench, useTargets, zoneName } from
 import { chromaOf, hueOf, Round } from "../../../lenses/round/Round";
 import { Stroke } from "../../../lenses/stroke/Stroke";
 import { useGround } from "../../../lenses/stroke/useGround";
+import { figure } from "../../../room/figures";
 import styles from "./Colour.module.css";
 import { useColour } from "./useColour";
 
@@ -45,9 +46,9 @@ export function ColourCard() {
             label="Read, and planned"
           />
           <p>
-            Value <span className="figures">{first.mark.value.toFixed(1)}</span> stays. Hue{" "}
-            <span className="figures">{hueOf(first.mark).toFixed(0)}°</span>, chroma{" "}
-            <span className="figures">{chromaOf(first.mark).toFixed(0)}</span>,{" "}
+            Value <span className="figures">{figure(first.mark.value, 1)}</span> stays. Hue{" "}
+            <span className="figures">{figure(hueOf(first.mark), 0)}°</span>, chroma{" "}
+            <span className="figures">{figure(chromaOf(first.mark), 0)}</span>,{" "}
             {temperatureWord(first.mark.temperature)}{" "}
             <span className="figures">{signed(first.mark.temperature, 0)}</span>.
           </p>

@@ -6,6 +6,7 @@ import { Act } from "../../../kit/Act";
 import { Note } from "../../../kit/Section";
 import { Planned } from "../../../lenses/picture/Planned";
 import { useGround } from "../../../lenses/stroke/useGround";
+import { said } from "../../../room/figures";
 import styles from "./How.module.css";
 
 type LayIn = Schemas["LayInOffer"];
@@ -89,7 +90,7 @@ function GlazeOffer({ offer }: { offer: Glaze }) {
       />
       <h3>{name}</h3>
       <Note>
-        {offer.words} {offer.moves.slice(0, 3).join("; ")}
+        {said(`${offer.words} ${offer.moves.slice(0, 3).join("; ")}`)}
         {offer.moves.length > 0 && "."}
       </Note>
       <p>

@@ -7,6 +7,7 @@ import { Card, Note, Section } from "../../../kit/Section";
 import { Plan } from "../../../lenses/picture/Plan";
 import { paintedPlan } from "../../../lenses/picture/Planned";
 import { useGround } from "../../../lenses/stroke/useGround";
+import { said } from "../../../room/figures";
 
 /** Squares along the longer side and the paper, kept in the address. */
 function useEnlarging() {
@@ -116,7 +117,7 @@ export function LargeCard() {
         ]}
         onChange={(e) => put("paper", e.currentTarget.value)}
       />
-      {found && <Note>{found.grid.words}</Note>}
+      {found && <Note>{said(found.grid.words)}</Note>}
       <Section title="Under the grid">
         {view.piece.reference && <p>{paper(`${base}/grid.pdf?${query("under=reference")}`, "The reference")}</p>}
         <p>{paper(`${base}/grid.pdf?${query("under=plan")}`, "The plan")}</p>

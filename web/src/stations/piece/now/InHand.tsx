@@ -1,6 +1,7 @@
 import type { AtTheEasel } from "../../../api/useEasel";
 import { useBench, zoneName } from "../../../bench/context";
 import { Note, Section } from "../../../kit/Section";
+import { said } from "../../../room/figures";
 import styles from "./Now.module.css";
 
 /** Which zones want the pigment that is up, largest first. The pigment is chosen here or in the tray. */
@@ -37,7 +38,7 @@ export function InHand({ at }: { at: AtTheEasel }) {
             <Note>Nothing wants it any more.</Note>
           )}
           {held.nearly.length > 0 && <p className={styles.hands}>Nearly the same mix: {zones(held.nearly)}</p>}
-          {held.echo && <Note>{held.echo.words}</Note>}
+          {held.echo && <Note>{said(held.echo.words)}</Note>}
         </>
       )}
     </Section>

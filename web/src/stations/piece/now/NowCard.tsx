@@ -4,6 +4,7 @@ import { capital, useBench, zoneName } from "../../../bench/context";
 import { Act } from "../../../kit/Act";
 import { Acts, Card, Note, Section, Warning } from "../../../kit/Section";
 import { Cautions } from "../../../lenses/Cautions";
+import { said } from "../../../room/figures";
 import { lasting, minutesWord, withDays } from "../lasting";
 import { Departures } from "./Departures";
 import { InHand } from "./InHand";
@@ -16,7 +17,7 @@ export function NowCard({ at, follows }: { at: AtTheEasel; follows: Schemas["Fol
   return (
     <Card>
       {task ? <Task at={at} task={task} isNext={isNext} onNext={() => choose(null)} /> : <h2>All is done</h2>}
-      {at.words && <Warning>{withDays(at.words)}</Warning>}
+      {at.words && <Warning>{said(said(withDays(at.words)))}</Warning>}
       {!at.sessions.proved && (
         <Note>Not every order could be tried: there may be one that is done a little sooner.</Note>
       )}

@@ -8,6 +8,7 @@ import { useNotice } from "../../../bench/notice";
 import { Act } from "../../../kit/Act";
 import { Acts, Card, Note, Section, Warning } from "../../../kit/Section";
 import { Tick } from "../../../kit/Tick";
+import { said } from "../../../room/figures";
 import { Laid } from "./Laid";
 import styles from "./Photo.module.css";
 
@@ -139,7 +140,7 @@ export function PhotoCard() {
     <Card>
       <h2>Progress</h2>
       {problem && <Warning>{problem}</Warning>}
-      {p && <p>{p.words}</p>}
+      {p && <p>{said(p.words)}</p>}
       {p && progress.data?.gain && <Note>{progress.data.gain}</Note>}
       {p && p.next.length > 0 && (
         <Section title="Do next">
@@ -169,7 +170,7 @@ export function PhotoCard() {
                   <button type="button" className="act" onClick={() => selectZone(z.zone)}>
                     {z.zone} {names(z.zone)}
                   </button>{" "}
-                  {z.off ? z.sentence : "as it should be"}
+                  {z.off ? said(z.sentence) : "as it should be"}
                 </li>
               ))}
           </ul>
@@ -181,7 +182,7 @@ export function PhotoCard() {
             {p.finishing.map((c) => (
               <li key={c.words}>
                 {c.sound ? "✓ " : "? "}
-                {c.words}
+                {said(c.words)}
               </li>
             ))}
           </ul>

@@ -9,6 +9,7 @@ import { Card, Note, Section, Warning } from "../../../kit/Section";
 import { Plan } from "../../../lenses/picture/Plan";
 import { paintedPlan } from "../../../lenses/picture/Planned";
 import { useGround } from "../../../lenses/stroke/useGround";
+import { said } from "../../../room/figures";
 import styles from "./Surfaces.module.css";
 
 type Told = Schemas["ToldMix"];
@@ -100,7 +101,7 @@ export function SurfacesCard() {
                 <Mixes of={s.broken.dabs} shares />
                 <Note>
                   Dabs up to {shown(s.broken.largest, view.piece.intent.units)} {unitWord(view.piece.intent.units)} fuse
-                  at that distance. {s.broken.words}
+                  at that distance. {said(s.broken.words)}
                 </Note>
               </>
             ) : (
@@ -113,7 +114,7 @@ export function SurfacesCard() {
         <Section title="Stays bare">
           <ul>
             {found.data.reserved.map((r) => (
-              <li key={r.zone}>{r.words}</li>
+              <li key={r.zone}>{said(r.words)}</li>
             ))}
           </ul>
         </Section>

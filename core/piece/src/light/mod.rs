@@ -3,6 +3,8 @@
 //! **The nouns and how they meet.** A [`Lighting`] names the lamps of a piece; [`Facts`] say of each zone how it stands in that light; a
 //! [`Graded`] target runs from one colour to another.
 
+mod words;
+
 use lean_colour::{Lab, Share};
 use serde::{Deserialize, Serialize};
 
@@ -141,15 +143,7 @@ impl Lighting {
                 Tint::Cool => "cool",
                 Tint::Neutral => "neutral",
             };
-            let from = match l.from {
-                LampFrom::Left => "from the left",
-                LampFrom::Right => "from the right",
-                LampFrom::Above => "from above",
-                LampFrom::Below => "from below",
-                LampFrom::Front => "from the front",
-                LampFrom::Behind => "from behind",
-            };
-            format!("{tint}, {}, {from}", if l.hard { "hard" } else { "soft" })
+            format!("{tint}, {}, from {}", if l.hard { "hard" } else { "soft" }, l.from.label())
         };
         match self.falling {
             Falling::Unnamed => "no light yet".into(),

@@ -1,0 +1,76 @@
+//! What a painter calls the things said of light, where they are chosen from.
+
+use super::{Distance, Exception, Key, Kind, LampFrom, Plane, Role, Tint};
+
+/// Gives an enum its list, in the order it is offered, and a word or two for each.
+macro_rules! worded {
+    ($($name:ident { $($variant:ident: $word:literal),+ $(,)? })+) => { $(
+        impl $name {
+            /// All, in the order they are offered.
+            pub const ALL: &'static [Self] = &[$(Self::$variant),+];
+
+            /// What a painter calls it.
+            pub fn label(self) -> &'static str {
+                match self { $(Self::$variant => $word),+ }
+            }
+        }
+    )+ };
+}
+
+worded! {
+    Role {
+        Lit: "lit",
+        Halftone: "halftone",
+        Shadow: "in shadow",
+        Reflected: "light thrown back",
+        Contact: "contact",
+        Highlight: "glint",
+        SelfLuminous: "gives light itself",
+    }
+    Plane { Sky: "sky", Flat: "flat", Slanted: "slanted", Upright: "upright" }
+    Distance { Near: "near", Middle: "middle", Far: "far" }
+    Kind {
+        Water: "water",
+        White: "a white thing",
+        Dark: "a dark thing",
+        Skin: "skin",
+        Foliage: "leaves or grass",
+        Fur: "hair, fur or feathers",
+        Metal: "metal",
+        Cloth: "cloth",
+        Fruit: "fruit or flowers",
+    }
+    Tint { Warm: "warm", Cool: "cool", Neutral: "neither" }
+    LampFrom { Left: "the left", Right: "the right", Above: "above", Below: "below", Front: "the front", Behind: "behind" }
+    Exception {
+        FarGlow: "a glow far off",
+        Snow: "snow or frost",
+        LowSun: "a low sun",
+        Night: "night",
+        Backlight: "light from behind",
+    }
+    Key { AsRead: "as read", Full: "full", High: "high", Low: "low" }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// A list that leaves one out would hide it from the painter; its own place in the enum tells.
+    #[test]
+    fn every_list_is_whole_and_says_nothing_twice() {
+        fn whole<T: Copy>(all: &[T], last: usize, label: impl Fn(T) -> &'static str) {
+            let words: std::collections::BTreeSet<_> = all.iter().map(|&t| label(t)).collect();
+            assert_eq!(words.len(), all.len());
+            assert_eq!(all.len(), last + 1, "{words:?}");
+        }
+        whole(Role::ALL, Role::SelfLuminous as usize, Role::label);
+        whole(Plane::ALL, Plane::Upright as usize, Plane::label);
+        whole(Distance::ALL, Distance::Far as usize, Distance::label);
+        whole(Kind::ALL, Kind::Fruit as usize, Kind::label);
+        whole(Tint::ALL, Tint::Neutral as usize, Tint::label);
+        whole(LampFrom::ALL, LampFrom::Behind as usize, LampFrom::label);
+        whole(Exception::ALL, Exception::Backlight as usize, Exception::label);
+        whole(Key::ALL, Key::Low as usize, Key::label);
+    }
+}
