@@ -222,6 +222,11 @@ impl Jobs {
         view
     }
 
+    /// Whether one has not ended.
+    pub fn any_running(&self) -> bool {
+        self.all.lock().unwrap_or_else(|p| p.into_inner()).values().any(|j| !j.now().finished)
+    }
+
     /// A job by number.
     pub fn get(&self, id: u64) -> Option<Arc<Job>> {
         self.all.lock().unwrap_or_else(|p| p.into_inner()).get(&id).cloned()

@@ -6,6 +6,7 @@
 #![deny(missing_docs)]
 
 pub mod cli;
+pub mod daily;
 pub mod demo;
 pub mod extract;
 pub mod frontend;

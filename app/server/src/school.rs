@@ -2,6 +2,8 @@
 //!
 //! The proxy is believed, and nobody else can be: the server listens on this machine only. Long work of all painters takes turns ([`Turns`]).
 
+use crate::daily;
+use crate::handlers::keeping;
 use crate::problem::Problem;
 use crate::router::router_behind_proxy;
 use crate::state::Studio;
@@ -10,9 +12,10 @@ use axum::Router;
 use axum::extract::{Request, State};
 use axum::http::{HeaderMap, HeaderName, StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use jiff::civil::Date;
 use lean_store::Store;
 use std::path::PathBuf;
-use std::sync::{Arc, Mutex};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use tower::ServiceExt;
 
 /// Studios that are kept open at once; of the others the file is opened anew when its painter comes back.
@@ -25,18 +28,31 @@ pub struct School {
     turns: Arc<Turns>,
     most: usize,
     /// The one asked last stands last.
-    open: Mutex<Vec<(String, Router)>>,
+    seats: Mutex<Vec<(String, Arc<Mutex<Option<Open>>>)>>,
+}
+
+/// A studio that is open.
+struct Open {
+    router: Router,
+    studio: Studio,
+    /// The day its backup was seen to.
+    backed_up: Date,
 }
 
 impl School {
     /// Data files lie in `folder`, named after who the `header` says it is; `together` long works run at once.
     pub fn at(folder: PathBuf, header: HeaderName, together: usize) -> Self {
-        Self { folder, header, turns: Arc::new(Turns::of(together)), most: OPEN, open: Mutex::default() }
+        Self { folder, header, turns: Arc::new(Turns::of(together)), most: OPEN, seats: Mutex::default() }
     }
 
     /// The same with fewer studios, or more, kept open at once.
     pub fn keeping(self, most: usize) -> Self {
         Self { most: most.max(1), ..self }
+    }
+
+    /// The queue all long work waits in.
+    pub fn turns(&self) -> Arc<Turns> {
+        self.turns.clone()
     }
 
     /// Who asks, as the proxy says.
@@ -59,27 +75,52 @@ impl School {
         ))
     }
 
-    /// The studio of a painter; its file is made when it is not there.
+    /// The studio of a painter; its file is made when it is not there. Nobody waits while the file of another is opened.
     fn of(&self, painter: &str) -> Result<Router, Problem> {
-        let mut open = self.open.lock().unwrap_or_else(|p| p.into_inner());
-        let at = open.iter().position(|(name, _)| name == painter);
-        let entry = match at {
-            Some(at) => open.remove(at),
-            None => {
-                let file = self.folder.join(format!("{painter}.db"));
-                let store = Store::open(&file).map_err(Problem::from)?;
-                let mut studio = Studio::new(store);
-                studio.jobs.take_turns(self.turns.clone(), painter);
-                (painter.to_owned(), router_behind_proxy(studio))
-            }
-        };
-        let router = entry.1.clone();
-        open.push(entry);
-        if open.len() > self.most {
-            drop(open.remove(0));
+        let seat = self.seat(painter);
+        let mut seat = locked(&seat);
+        if seat.is_none() {
+            *seat = Some(self.opened(painter)?);
         }
-        Ok(router)
+        let open = seat.as_mut().ok_or_else(|| Problem::internal("The studio could not be opened. Try again."))?;
+        let today = jiff::Zoned::now().date();
+        if open.backed_up != today {
+            open.backed_up = today;
+            let studio = open.studio.clone();
+            tokio::task::spawn_blocking(move || daily::back_up(&studio));
+        }
+        Ok(open.router.clone())
     }
+
+    /// Where the studio of a painter stands, or is to stand. Of too many the one that was asked longest ago goes, unless it still works.
+    fn seat(&self, painter: &str) -> Arc<Mutex<Option<Open>>> {
+        let mut seats = locked(&self.seats);
+        let taken = seats.iter().position(|(name, _)| name == painter).map(|at| seats.remove(at).1);
+        let seat = taken.unwrap_or_default();
+        if seats.len() >= self.most {
+            // One that is being opened or asked just now is in use.
+            let works =
+                |seat: &Mutex<Option<Open>>| seat.try_lock().map_or(true, |s| s.as_ref().is_some_and(|o| o.studio.jobs.any_running()));
+            let idle = seats.iter().position(|(_, seat)| !works(seat));
+            idle.map(|at| seats.remove(at));
+        }
+        seats.push((painter.to_owned(), seat.clone()));
+        seat
+    }
+
+    fn opened(&self, painter: &str) -> Result<Open, Problem> {
+        let store = Store::open(&self.folder.join(format!("{painter}.db"))).map_err(Problem::from)?;
+        let mut studio = Studio::new(store);
+        studio.jobs.take_turns(self.turns.clone(), painter);
+        if studio.store.was_not_checked() {
+            keeping::checked(&studio);
+        }
+        Ok(Open { router: router_behind_proxy(studio.clone()), studio, backed_up: Date::MIN })
+    }
+}
+
+fn locked<T>(of: &Mutex<T>) -> MutexGuard<'_, T> {
+    of.lock().unwrap_or_else(PoisonError::into_inner)
 }
 
 /// Each painter's own studio, and nobody else's.

@@ -85,6 +85,47 @@ async fn who_was_away_finds_everything_again() {
     assert_eq!(ask(&school, &["ann"], "GET", "/api/studio", None).await.1["pieces"][0]["title"], "Weir");
 }
 
+#[tokio::test]
+async fn a_backup_is_made_of_everyone_who_comes() {
+    let folder = tempfile::tempdir().unwrap();
+    let school = school(folder.path());
+    ask(&school, &["ann"], "POST", "/api/pieces", piece("Weir")).await;
+    let day = jiff::Zoned::now().date();
+    let made = folder.path().join("backups").join(format!("ann-{day}.db"));
+    let until = std::time::Instant::now() + std::time::Duration::from_secs(20);
+    while lean_store::Store::open(&made).and_then(|s| s.pieces()).map_or(true, |p| p.len() > 1) {
+        assert!(std::time::Instant::now() < until, "{} was not made", made.display());
+        tokio::task::yield_now().await;
+    }
+}
+
+/// A studio is not put aside while it works: who started that can follow it to its end.
+#[tokio::test]
+async fn long_work_is_followed_though_many_others_come() {
+    let folder = tempfile::tempdir().unwrap();
+    let school = School::at(folder.path().to_owned(), "x-signed-in".parse().unwrap(), 1).keeping(2);
+    // Somebody has the only turn, so that the work cannot be over before the others come.
+    let turns = school.turns();
+    let turn = turns.wait("cara", &|| false);
+    let school = router(school);
+    let started = ask(&school, &["ann"], "POST", "/api/keeping/check", None).await.1;
+    let job = format!("/api/jobs/{}", started["id"]);
+    for n in 0..4 {
+        assert_eq!(ask(&school, &[&format!("p{n}")], "GET", "/api/health", None).await.0, StatusCode::OK);
+    }
+    drop(turn);
+    let until = std::time::Instant::now() + std::time::Duration::from_secs(20);
+    loop {
+        let (status, view) = ask(&school, &["ann"], "GET", &job, None).await;
+        assert_eq!(status, StatusCode::OK, "{view}");
+        if view["finished"] == true {
+            break;
+        }
+        assert!(std::time::Instant::now() < until, "{view}");
+        tokio::task::yield_now().await;
+    }
+}
+
 /// With nginx from Debian in front, signing in by password. Run it where nginx is: `cargo test --test school -- --ignored`.
 #[test]
 #[ignore = "needs nginx; see docs/SCALE.md"]

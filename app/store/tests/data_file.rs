@@ -4,7 +4,7 @@ use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
 use lean_piece::change::{RenameZone, SetBrief, SetReference, SetSheet, SetTarget};
-use lean_piece::paint_box::{Dampness, PaintBox, ReadWith, Seen, Swatch, SwatchReading, TriedFor, WetPart};
+use lean_piece::paint_box::{Dampness, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
 use lean_piece::{Brief, Command, Millimetres, Piece, Reference, SheetSettings, Size, Zone, ZoneId};
 use lean_store::{Readings, Store, StoreError};
 
@@ -236,7 +236,7 @@ fn reading(piece: Option<i64>) -> SwatchReading {
             parts: vec![WetPart { pigment: "PB29".into(), parts: 1.0 }],
             layers: Vec::new(),
         },
-        seen: Seen { lab: Lab::new(30.0, 10.0, -50.0), bands: Vec::new() },
+        seen: ReadColour { lab: Lab::new(30.0, 10.0, -50.0), bands: Vec::new() },
         state: Dampness::Dry,
         sealed: false,
         with: ReadWith::Typed,

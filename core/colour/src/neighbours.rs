@@ -33,7 +33,7 @@ const MIDDLE_GREY: f64 = 20.0;
 
 /// How a colour tends to look among its neighbours.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Look {
+pub struct Appearance {
     /// CAM16 lightness J, moved by the neighbours' mean luminance as far as is usually seen, 0..100.
     pub lightness: f64,
     /// The same colour's J on a middle grey, to compare with.
@@ -81,24 +81,24 @@ pub fn induced_white(surround: Xyz, own: f64, p: f64) -> Xyz {
 }
 
 /// How a colour tends to look among its neighbours. Without any it looks like itself.
-pub fn among(colour: Lab<D65>, neighbours: &[Neighbour]) -> Look {
+pub fn among(colour: Lab<D65>, neighbours: &[Neighbour]) -> Appearance {
     let xyz = colour.xyz();
     let lightness_alone = seen(xyz, *ON_MIDDLE_GREY);
     let total: f64 = neighbours.iter().map(|n| n.weight.max(0.0)).sum();
     if total <= 0.0 {
-        return Look { lightness: lightness_alone, lightness_alone, colour };
+        return Appearance { lightness: lightness_alone, lightness_alone, colour };
     }
     let mean = |of: fn(Xyz) -> f64| neighbours.iter().map(|n| n.weight.max(0.0) * of(n.colour.xyz())).sum::<f64>() / total;
     let surround = Xyz { x: mean(|c| c.x), y: mean(|c| c.y), z: mean(|c| c.z) };
     let white = induced_white(surround, xyz.y.max(0.1), CONTRAST);
     let seen: Lab<D65> = xyz.lab_relative_to(white);
     let shift = lightness_on(xyz, surround.y) - lightness_alone;
-    Look { lightness: lightness_alone + LIGHTNESS * shift, lightness_alone, colour: Lab::new(colour.l, seen.a, seen.b) }
+    Appearance { lightness: lightness_alone + LIGHTNESS * shift, lightness_alone, colour: Lab::new(colour.l, seen.a, seen.b) }
 }
 
 /// The colour to show on a middle grey so that it is as light there (CAM16 J) as another place makes it: the look's own hue and chroma, found
 /// by halving, exact to 1e-6 of L*.
-pub fn shown_alone(look: &Look) -> Lab<D65> {
+pub fn shown_alone(look: &Appearance) -> Lab<D65> {
     let (mut dark, mut light) = (0.0, 100.0);
     for _ in 0..30 {
         let middle = (dark + light) / 2.0;
@@ -124,7 +124,7 @@ pub struct Border {
 ///
 /// # Errors
 /// When a border names a zone that is not there, or the lengths are not one per zone.
-pub fn over_zones(colours: &[Lab<D65>], borders: &[Border], ground: Lab<D65>, ground_border: &[f64]) -> Result<Vec<Look>, String> {
+pub fn over_zones(colours: &[Lab<D65>], borders: &[Border], ground: Lab<D65>, ground_border: &[f64]) -> Result<Vec<Appearance>, String> {
     if ground_border.len() != colours.len() {
         return Err(format!("{} lengths of ground for {} zones: give one for each", ground_border.len(), colours.len()));
     }

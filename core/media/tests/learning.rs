@@ -4,7 +4,7 @@ use lean_colour::difference::ciede2000;
 use lean_colour::{BANDS, Lab, Reflectance};
 use lean_media::amount::Thickness;
 use lean_media::layering::State;
-use lean_media::learn::{CannotLearn, Drawdown, Evidence, Learned, Reading, Step, from_coats, from_films, from_tints};
+use lean_media::learn::{CannotLearn, Drawdown, Evidence, Learned, Reading, Rung, from_coats, from_films, from_tints};
 use lean_media::opaque::OIL;
 use lean_media::{Paint, Parts, Pigment, film, library};
 
@@ -107,11 +107,11 @@ fn films_over_black_and_white_give_a_transparent_pigment_back() {
     for id in ["PB29", "PY150", "PR83", "PG18", "PBr7-raw-sienna"] {
         let p = library::find(id).unwrap();
         let mut noise = Noise(3);
-        let steps: Vec<Step> = [(0.1, 0.88), (0.3, 0.88), (0.8, 0.88), (0.3, 0.03), (0.8, 0.03)]
+        let steps: Vec<Rung> = [(0.1, 0.88), (0.3, 0.88), (0.8, 0.88), (0.3, 0.03), (0.8, 0.03)]
             .into_iter()
             .map(|(x, g)| {
                 let seen = Reflectance(std::array::from_fn(|i| OIL.outside(film::over(p.k[i], p.s[i], x, g))));
-                Step { film: Thickness(x), ground: Reflectance::flat(g), reading: reading(seen, 0.001, &mut noise) }
+                Rung { film: Thickness(x), ground: Reflectance::flat(g), reading: reading(seen, 0.001, &mut noise) }
             })
             .collect();
         let (out, back) = OIL.both_ways();
@@ -130,11 +130,11 @@ fn coats_give_an_ink_back() {
     let ink = library::find("PR122").unwrap();
     let mut noise = Noise(5);
     let veil = |r: f64| 0.025 + 0.975 * r;
-    let steps: Vec<Step> = [1.0, 1.45, 1.6525]
+    let steps: Vec<Rung> = [1.0, 1.45, 1.6525]
         .into_iter()
         .map(|d| {
             let seen = Reflectance(std::array::from_fn(|i| veil(0.9 * (-2.0 * ink.k[i] * 0.03 * d).exp())));
-            Step { film: Thickness(d), ground: Reflectance::flat(0.9), reading: reading(seen, 0.002, &mut noise) }
+            Rung { film: Thickness(d), ground: Reflectance::flat(0.9), reading: reading(seen, 0.002, &mut noise) }
         })
         .collect();
     let learned = from_coats(&steps, veil, |r| (r - 0.025) / 0.975).unwrap();

@@ -11,7 +11,7 @@ use lean_picture::decode;
 use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
 use lean_piece::{Brief, Command, Millimetres, Piece, Size, ZoneId};
-use lean_plan::zones::{Look, PictureFile, WORKING_SIDE, dials, give, join_by, own, redraw, set_reference_at, split};
+use lean_plan::zones::{PictureFile, Surveyed, WORKING_SIDE, dials, give, join_by, own, redraw, set_reference_at, split};
 use std::time::{Duration, Instant};
 
 /// The best of five tries.
@@ -38,14 +38,14 @@ fn main() {
         let working = photo.reduced(WORKING_SIDE);
         let survey = Survey::of(&working);
         let first = set_reference_at(
-            Look { working: &working, survey: &survey },
+            Surveyed { working: &working, survey: &survey },
             12,
             PictureFile { digest: "0".repeat(64), file_name: "photo.jpg".into(), full: (6000, 4000), sharpness: 1.0 },
         );
         (photo, working, survey, first)
     });
     drop(photo);
-    let look = Look { working: &working, survey: &survey };
+    let look = Surveyed { working: &working, survey: &survey };
     let size = Size { width: Millimetres(300.0), height: Millimetres(200.0) };
     let brief = Brief { title: "Photo".into(), medium: Medium::Oil, ground: GroundId("panel-white".into()), size };
     let piece = applied(&Piece::new(brief), first);

@@ -2,7 +2,7 @@
 
 use crate::zones::PictureFile;
 use crate::zones::found::{cut, put};
-use crate::zones::{COLOURS, Look};
+use crate::zones::{COLOURS, Surveyed};
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Lab, Temperature, Value};
 use lean_picture::places::Survey;
@@ -128,7 +128,7 @@ impl FieldNote {
 /// When there is no mark.
 pub fn with_photo(note: &FieldNote, working: &Picture, file: PictureFile) -> Result<Command, String> {
     let survey = Survey::of(working);
-    let look = Look { working, survey: &survey };
+    let look = Surveyed { working, survey: &survey };
     let reference = file.reference(working);
     let cut = cut(&survey, note.marks.len().max(COLOURS));
     let found = look.laid(&cut);

@@ -5,7 +5,7 @@ use lean_colour::{Lab, Reflectance};
 use lean_media::layering::State;
 use lean_media::opaque::OIL;
 use lean_media::{GroundId, Medium, Paint, Parts, Pigment, PigmentId, Provenance};
-use lean_piece::paint_box::{Dampness, PaintBox, ReadWith, Seen, Swatch, SwatchReading, TriedFor, WetPart};
+use lean_piece::paint_box::{Dampness, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
 use lean_piece::*;
 use lean_plan::mixes::mixes_of;
 use lean_plan::paints::correction::correction;
@@ -45,7 +45,7 @@ fn reading(swatch: Swatch, of: &Reflectance, with: ReadWith) -> SwatchReading {
     let bands = if with == ReadWith::Meter { of.0.to_vec() } else { Vec::new() };
     SwatchReading {
         swatch,
-        seen: Seen { lab: of.xyz().lab(), bands },
+        seen: ReadColour { lab: of.xyz().lab(), bands },
         state: Dampness::Dry,
         sealed: false,
         with,

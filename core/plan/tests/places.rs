@@ -11,7 +11,7 @@ use lean_piece::{Brief, Command, Millimetres, Piece, Reference, Size, Undo, Zone
 use lean_plan::derived::derived;
 use lean_plan::requests::OfMass;
 use lean_plan::zones::masses;
-use lean_plan::zones::{self, Look, PictureFile, dials};
+use lean_plan::zones::{self, PictureFile, Surveyed, dials};
 use lean_search::RecipeLists;
 use std::sync::LazyLock;
 
@@ -42,8 +42,8 @@ static YARD: LazyLock<(Picture, Survey)> = LazyLock::new(|| {
     (picture, survey)
 });
 
-fn look() -> Look<'static> {
-    Look { working: &YARD.0, survey: &YARD.1 }
+fn look() -> Surveyed<'static> {
+    Surveyed { working: &YARD.0, survey: &YARD.1 }
 }
 
 fn bare() -> Piece {

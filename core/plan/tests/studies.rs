@@ -7,7 +7,7 @@ use lean_piece::change::SetReference;
 use lean_piece::light::Graded;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::*;
-use lean_plan::paper::{Mark, Sheet};
+use lean_plan::paper::{Item, Sheet};
 use lean_plan::studies::StudyKind;
 use lean_plan::studies::go_on::go_on;
 use lean_plan::studies::make::{make, most_off};
@@ -105,7 +105,7 @@ proptest! {
 
 /// The text of a sheet, in its order.
 fn texts(sheet: &Sheet) -> Vec<&str> {
-    sheet.marks.iter().filter_map(|m| if let Mark::Text { text, .. } = m { Some(text.as_str()) } else { None }).collect()
+    sheet.marks.iter().filter_map(|m| if let Item::Text { text, .. } = m { Some(text.as_str()) } else { None }).collect()
 }
 
 #[test]
@@ -126,14 +126,14 @@ fn the_sheet_is_laid_out_in_true_millimetres_inside_the_page() {
                 };
                 for mark in &sheet.marks {
                     match mark {
-                        Mark::Picture { rect, picture } => {
+                        Item::Picture { rect, picture } => {
                             studies += whole(*rect);
                             assert_eq!(picture.width, 787, "100 mm at 200 pixels to the inch");
                         }
-                        Mark::Fill { rect, .. } => studies += whole(*rect),
-                        Mark::Shape { rings, .. } => assert!(rings.iter().flatten().all(|(x, y)| inside(*x, *y))),
-                        Mark::Line { ends: [a, b, c, d], .. } => assert!(inside(*a, *b) && inside(*c, *d)),
-                        Mark::Text { x, y, size, text, .. } => {
+                        Item::Fill { rect, .. } => studies += whole(*rect),
+                        Item::Shape { rings, .. } => assert!(rings.iter().flatten().all(|(x, y)| inside(*x, *y))),
+                        Item::Line { ends: [a, b, c, d], .. } => assert!(inside(*a, *b) && inside(*c, *d)),
+                        Item::Text { x, y, size, text, .. } => {
                             assert!(inside(*x, *y) && *size >= 2.0, "\"{text}\" in letters of {size} mm at {x}, {y}");
                         }
                     }
@@ -195,7 +195,7 @@ fn more_studies_take_more_pages_and_some_can_be_chosen() {
     piece.studies = (1..=7).map(|n| Study { number: StudyNumber(n), ..made.clone() }).collect();
     let titles = |only: &[u8]| -> Vec<Vec<String>> {
         let only: Vec<StudyNumber> = only.iter().map(|n| StudyNumber(*n)).collect();
-        let text = |m: &Mark| if let Mark::Text { text, .. } = m { text.strip_suffix(" · as read").map(str::to_owned) } else { None };
+        let text = |m: &Item| if let Item::Text { text, .. } = m { text.strip_suffix(" · as read").map(str::to_owned) } else { None };
         lay_out(&piece, &paint_box, Copy::Flat, &only).unwrap().iter().map(|s| s.marks.iter().filter_map(text).collect()).collect()
     };
     let all = titles(&[]);

@@ -7,7 +7,7 @@ use lean_media::Medium;
 use lean_piece::*;
 use lean_plan::enlarging::{TracedFrom, fitting, pages};
 use lean_plan::mixes::mixes_of;
-use lean_plan::paper::Mark;
+use lean_plan::paper::Item;
 use lean_plan::surfaces::broken::largest_dab;
 use lean_plan::surfaces::reserved::reserved;
 use lean_plan::surfaces::siblings::{APART, WITHIN};
@@ -105,7 +105,7 @@ fn a_tracing_is_true_in_size_joined_by_crosses_and_goes_round_deep_edges() {
         s.marks
             .iter()
             .filter_map(|m| match m {
-                Mark::Line { ends: [x0, y0, x1, y1], width } if *width == 0.3 && (y0 - rim).abs() < 1e-6 && (y1 - rim).abs() < 1e-6 => {
+                Item::Line { ends: [x0, y0, x1, y1], width } if *width == 0.3 && (y0 - rim).abs() < 1e-6 && (y1 - rim).abs() < 1e-6 => {
                     Some((x1 - x0).abs())
                 }
                 _ => None,
@@ -114,7 +114,7 @@ fn a_tracing_is_true_in_size_joined_by_crosses_and_goes_round_deep_edges() {
     };
     let row: f64 = sheets.iter().take(columns).map(top).sum();
     assert!((row - overlap * (columns - 1) as f64 - 500.0).abs() < 0.01, "{row}");
-    let crosses = |s: &lean_plan::paper::Sheet| s.marks.iter().filter(|m| matches!(m, Mark::Line { width, .. } if *width == 0.2)).count();
+    let crosses = |s: &lean_plan::paper::Sheet| s.marks.iter().filter(|m| matches!(m, Item::Line { width, .. } if *width == 0.2)).count();
     assert!(sheets.iter().all(|s| crosses(s) >= 4));
     piece.intent.fit.edge = Some(Millimetres(30.0));
     let deep = pages(&piece, None, TracedFrom::Outlines, PageFormat::A3, 4).unwrap();

@@ -4,7 +4,7 @@ use crate::answer::{NEAR, Roles, SetFound, answer, rounding};
 use crate::prepared::field::Field;
 use crate::prepared::{Key, Prepared, Tables};
 use crate::progress::{Progress, Stage, Unreported};
-use crate::proof::{BUDGET, Lesson, Size};
+use crate::proof::{AskedSize, BUDGET, Lesson};
 use crate::question::demands::{Alone, Demands};
 use crate::question::families::{self, Planned};
 use crate::question::judgement::Judgement;
@@ -141,7 +141,7 @@ impl Run<'_> {
             let lost = if families > 0 { (families & !table.reached(set)).count_ones() } else { 0 };
             lost + if of_sets { self.judgement.unmet(set) } else { 0 }
         };
-        let size = Size {
+        let size = AskedSize {
             table,
             locked: &self.field.carried,
             open: &self.field.open,

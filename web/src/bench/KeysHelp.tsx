@@ -33,12 +33,12 @@ const KEYS: [string, string][] = [
 ];
 
 /** What a station is for, and every key. */
-export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {
+export function KeysHelp({ onClose }: { onClose: () => void }) {
   const station = useLocation().pathname.split("/").pop();
   const page = PAGES.find(([name]) => name === station)?.[0] ?? "start";
   return (
     <Modal
-      opened={opened}
+      opened
       onClose={onClose}
       title="Help"
       size={1040}
@@ -48,11 +48,9 @@ export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => 
     >
       <div className={styles.help}>
         <section aria-label="This station">
-          {opened && (
-            <Suspense fallback={<p aria-busy="true">Fetching the page …</p>}>
-              <GuideText page={page} inside />
-            </Suspense>
-          )}
+          <Suspense fallback={<p aria-busy="true">Fetching the page …</p>}>
+            <GuideText page={page} inside />
+          </Suspense>
           <p>
             <Link to={`/guide/${page}`}>The whole guide, with pictures</Link> ·{" "}
             <Link to="/guide/trust">How far to trust this</Link>

@@ -5,7 +5,7 @@ import { LeanCurve } from "../lenses/curve/LeanCurve";
 import { Stroke } from "../lenses/stroke/Stroke";
 import { useGround } from "../lenses/stroke/useGround";
 import { figure } from "../room/figures";
-import { useBench, usePreview } from "./context";
+import { useBench, usePreview, useSelection } from "./context";
 import { NextStep } from "./NextStep";
 import { useNotice } from "./notice";
 import { unit } from "./stations";
@@ -14,6 +14,7 @@ import styles from "./Tray.module.css";
 /** The lean set as wells, always in sight. A pigment dropped here joins the set; taking one off recomputes everything. */
 export function Tray() {
   const bench = useBench();
+  const selection = useSelection();
   const { preview } = usePreview();
   const { view, changes, box } = bench;
   const { say } = useNotice();
@@ -59,7 +60,7 @@ export function Tray() {
                 className="plain"
                 draggable
                 onDragStart={(e) => e.dataTransfer.setData("text/pigment", w.pigment)}
-                onClick={() => bench.selectPigment(w.pigment)}
+                onClick={() => selection.selectPigment(w.pigment)}
                 aria-label={`${[w.name, knownOf(w.pigment)].filter(Boolean).join(" ")}, in ${w.zones} zones, ${Math.round(w.share * 100)} % of the paint`}
               >
                 <Stroke marks={[w.mark]} ground={ground} height={34} />

@@ -10,6 +10,7 @@ export type Look = "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours"
 /** What is looked at for as long as a key is held. */
 export type Peek = "reference" | "plan" | null;
 
+/** The piece on the bench, and how it is changed. */
 export type BenchState = {
   view: PieceView;
   box: BoxView | null;
@@ -17,6 +18,10 @@ export type BenchState = {
   boxComes: boolean;
   changes: Changes;
   work: Work;
+};
+
+/** What of the piece is meant. */
+export type Selection = {
   /** Selected zone, kept in the URL. */
   zone: number | null;
   selectZone: (zone: number | null) => void;
@@ -32,6 +37,10 @@ export type BenchState = {
   /** Pigment looked at in the card, kept in the URL. */
   pigment: string | null;
   selectPigment: (id: string | null) => void;
+};
+
+/** How pictures, plans and marks are looked at. */
+export type Looking = {
   look: Look;
   setLook: (look: Look) => void;
   groups: number | null;
@@ -43,18 +52,24 @@ export type BenchState = {
   setFlat: (on: boolean) => void;
   /** Held down: the reference, or the plan, is shown over whatever is on the surface. */
   peek: Peek;
+  peekWith: (on: Peek) => void;
 };
 
 /** What would follow from the drag going on. */
 export type Previewed = { zone: number; data: Preview } | null;
 
 export const BenchContext = createContext<BenchState | null>(null);
+export const SelectionContext = createContext<Selection | null>(null);
+export const LookingContext = createContext<Looking | null>(null);
 
-export function useBench(): BenchState {
-  const bench = useContext(BenchContext);
-  if (!bench) throw new Error("a station is shown outside the bench");
-  return bench;
+function there<T>(found: T | null): T {
+  if (!found) throw new Error("a station is shown outside the bench");
+  return found;
 }
+
+export const useBench = () => there(useContext(BenchContext));
+export const useSelection = () => there(useContext(SelectionContext));
+export const useLooking = () => there(useContext(LookingContext));
 
 /** It changes many times a second while a mark is dragged: only what shows it is drawn again. */
 export const PreviewContext = createContext<{ preview: Previewed; setPreview: (p: Previewed) => void }>({

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { useRoom } from "../room/useRoom";
-import type { BenchState, Look, Peek } from "./context";
+import { type Look, useBench, useLooking, useSelection } from "./context";
 import { useNotice } from "./notice";
 import { STATIONS } from "./stations";
 import { useNudge } from "./useNudge";
@@ -16,32 +16,36 @@ const typing = (e: KeyboardEvent) => {
 };
 
 /** The keys of the bench. Never while typing in a field. */
-export function useBenchKeys(bench: BenchState & { peekWith: (on: Peek) => void }, toggleHelp: () => void) {
+export function useBenchKeys(toggleHelp: () => void) {
+  const bench = useBench();
+  const selection = useSelection();
+  const looking = useLooking();
   const navigate = useNavigate();
   const { search } = useLocation();
   const [, nextRoom] = useRoom();
   const { say } = useNotice();
-  const nudge = useNudge(bench);
-  const now = useRef({ bench, search, nudge });
-  now.current = { bench, search, nudge };
+  const nudge = useNudge();
+  const now = useRef({ bench, selection, looking, search, nudge });
+  now.current = { bench, selection, looking, search, nudge };
+  const { peekWith } = looking;
 
   useEffect(() => {
     const toggle = (look: Look) => {
-      const { bench } = now.current;
-      bench.setLook(bench.look === look ? "as-it-is" : look);
+      const { looking } = now.current;
+      looking.setLook(looking.look === look ? "as-it-is" : look);
     };
     const step = (by: number) => {
-      const { bench } = now.current;
+      const { bench, selection } = now.current;
       const ids = bench.view.piece.zones.map((z) => z.id);
       if (!ids.length) return;
-      const at = bench.zone === null ? (by > 0 ? -1 : 0) : ids.indexOf(bench.zone);
-      bench.selectZone(ids[(at + by + ids.length) % ids.length]);
+      const at = selection.zone === null ? (by > 0 ? -1 : 0) : ids.indexOf(selection.zone);
+      selection.selectZone(ids[(at + by + ids.length) % ids.length]);
     };
     const groups = (by: number) => {
-      const { bench } = now.current;
-      const next = (bench.groups ?? (by > 0 ? 2 : 13)) + by;
-      bench.setGroups(next < 2 || next > 12 ? null : next);
-      if (bench.look === "as-it-is" || bench.look === "warm-cool") bench.setLook("values");
+      const { looking } = now.current;
+      const next = (looking.groups ?? (by > 0 ? 2 : 13)) + by;
+      looking.setGroups(next < 2 || next > 12 ? null : next);
+      if (looking.look === "as-it-is" || looking.look === "warm-cool") looking.setLook("values");
     };
     const stepBack = (again: boolean) => {
       const { changes, view } = now.current.bench;
@@ -65,9 +69,9 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: Peek) => void 
       if (Math.abs(next - dials.brush) > 1e-6) changes.brush(next);
     };
     const place = (by: number) => {
-      const { bench } = now.current;
-      const places = bench.view.derived.shapes.find((s) => s.zone === bench.zone)?.places ?? 0;
-      if (places > 1) bench.selectPlace((Math.min(bench.place, places - 1) + by + places) % places);
+      const { bench, selection } = now.current;
+      const places = bench.view.derived.shapes.find((s) => s.zone === selection.zone)?.places ?? 0;
+      if (places > 1) selection.selectPlace((Math.min(selection.place, places - 1) + by + places) % places);
     };
     const plain: Record<string, () => void> = {
       "+": () => colours(1),
@@ -80,8 +84,8 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: Peek) => void 
       w: () => toggle("warm-cool"),
       s: () => toggle("squint"),
       n: () => toggle("neighbours"),
-      i: () => now.current.bench.setIsolate(!now.current.bench.isolate),
-      f: () => now.current.bench.setFlat(!now.current.bench.flat),
+      i: () => now.current.looking.setIsolate(!now.current.looking.isolate),
+      f: () => now.current.looking.setFlat(!now.current.looking.flat),
       "[": () => groups(-1),
       "]": () => groups(1),
       j: () => step(1),
@@ -90,11 +94,11 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: Peek) => void 
       "?": toggleHelp,
       "/": () => document.getElementById("find")?.focus(),
       Escape: () => {
-        const { bench } = now.current;
-        if (bench.carried) bench.carry(null);
-        else if (bench.isolate) bench.setIsolate(false);
-        else if (bench.pigment) bench.selectPigment(null);
-        else bench.selectZone(null);
+        const { selection, looking } = now.current;
+        if (selection.carried) selection.carry(null);
+        else if (looking.isolate) looking.setIsolate(false);
+        else if (selection.pigment) selection.selectPigment(null);
+        else selection.selectZone(null);
       },
     };
     for (const s of STATIONS) plain[s.key] = () => go(s.name);
@@ -114,7 +118,7 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: Peek) => void 
       if (document.querySelector("[role=dialog]") && e.key !== "?") return;
       if (e.key === " " && !(e.target as HTMLElement).closest("button, a, input, [role=button]")) {
         e.preventDefault();
-        return now.current.bench && bench.peekWith(e.shiftKey ? "plan" : "reference");
+        return peekWith(e.shiftKey ? "plan" : "reference");
       }
       if (e.key.startsWith("Arrow") && turned(e.target as HTMLElement)) return;
       if (e.key.startsWith("Arrow") && now.current.nudge(e.key, e.shiftKey)) return e.preventDefault();
@@ -124,12 +128,12 @@ export function useBenchKeys(bench: BenchState & { peekWith: (on: Peek) => void 
         act();
       }
     };
-    const up = (e: KeyboardEvent) => e.key === " " && bench.peekWith(null);
+    const up = (e: KeyboardEvent) => e.key === " " && peekWith(null);
     window.addEventListener("keydown", down);
     window.addEventListener("keyup", up);
     return () => {
       window.removeEventListener("keydown", down);
       window.removeEventListener("keyup", up);
     };
-  }, [navigate, nextRoom, say, toggleHelp, bench.peekWith]);
+  }, [navigate, nextRoom, say, toggleHelp, peekWith]);
 }

@@ -1,14 +1,15 @@
 import { useCallback, useRef } from "react";
-import type { BenchState } from "./context";
+import { useBench, useSelection } from "./context";
 
 /** Temperature units that an arrow moves for a tenth of a step. */
 const SIDEWAYS = 1;
 
 /** Moves the selected mark by a tenth of a step (Shift: half). Presses made while one is being saved are added up, none is lost. */
-export function useNudge(bench: BenchState) {
+export function useNudge() {
   const waiting = useRef<{ zone: number; value: number; temperature: number } | null>(null);
   const sending = useRef(false);
-  const changes = bench.changes;
+  const { changes } = useBench();
+  const { zone } = useSelection();
 
   const send = useCallback(async () => {
     if (sending.current) return;
@@ -34,7 +35,6 @@ export function useNudge(bench: BenchState) {
 
   return useCallback(
     (key: string, half: boolean): boolean => {
-      const zone = bench.zone;
       if (zone === null) return false;
       const size = half ? 5 : 1;
       const by = {
@@ -46,6 +46,6 @@ export function useNudge(bench: BenchState) {
       void send();
       return true;
     },
-    [bench.zone, send],
+    [zone, send],
   );
 }

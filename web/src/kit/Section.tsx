@@ -1,12 +1,16 @@
 import type { ReactNode } from "react";
 import styles from "./kit.module.css";
 
-/** A part of a card under a line, with a head of its own: of the second level where it stands on a page by itself. */
-export function Section({ title, children, level = 3 }: { title: string; children: ReactNode; level?: 2 | 3 }) {
+/**
+ * A part of a card under a line, with a head of its own: of the second level where it stands on a page by itself, and only read out
+ * where it is bare.
+ */
+export function Section(props: { title: string; children: ReactNode; level?: 2 | 3; bare?: boolean }) {
+  const Head = props.level === 2 ? "h2" : "h3";
   return (
-    <section className={styles.section} aria-label={title}>
-      {level === 2 ? <h2>{title}</h2> : <h3>{title}</h3>}
-      {children}
+    <section className={styles.section} aria-label={props.title}>
+      {!props.bare && <Head>{props.title}</Head>}
+      {props.children}
     </section>
   );
 }

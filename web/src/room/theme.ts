@@ -1,4 +1,5 @@
 import { createTheme, type MantineColorsTuple } from "@mantine/core";
+import { MARK } from "./figures";
 
 const grey: MantineColorsTuple = [
   "#f4f4f4",
@@ -28,7 +29,13 @@ export const theme = createTheme({
       defaultProps: { size: "sm", withAsterisk: false, classNames: { input: "field-input", label: "field-label" } },
     },
     NumberInput: {
-      defaultProps: { size: "sm", classNames: { input: "field-input", label: "field-label" }, hideControls: true },
+      defaultProps: {
+        size: "sm",
+        classNames: { input: "field-input", label: "field-label" },
+        hideControls: true,
+        decimalSeparator: MARK,
+        allowedDecimalSeparators: [".", ","],
+      },
     },
     NativeSelect: {
       defaultProps: {

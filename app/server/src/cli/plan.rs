@@ -14,7 +14,7 @@ use lean_piece::paint_box::PaintBox;
 use lean_piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
 use lean_plan::mixes::{mixes, pigments_of, technique_of};
 use lean_plan::planned;
-use lean_plan::zones::{COLOUR_RANGE, COLOURS, Look, PictureFile, WORKING_SIDE, set_reference_at};
+use lean_plan::zones::{COLOUR_RANGE, COLOURS, PictureFile, Surveyed, WORKING_SIDE, set_reference_at};
 use lean_recipes::Mix;
 use lean_search::Recipes;
 use lean_search::progress::Unwatched;
@@ -182,7 +182,7 @@ fn cut(a: &Plan) -> Result<Piece, String> {
     let file = PictureFile::of(lean_store::Store::digest_of(&bytes), name, &full);
     let working = full.reduced(WORKING_SIDE);
     let survey = Survey::of(&working);
-    let look = Look { working: &working, survey: &survey };
+    let look = Surveyed { working: &working, survey: &survey };
     let side = |n: u32| Millimetres(400.0 * f64::from(n) / f64::from(full.width.max(full.height)));
     let size = Size { width: Millimetres(side(full.width).0.max(10.0)), height: Millimetres(side(full.height).0.max(10.0)) };
     let piece = Piece::new(Brief { title: "from the command line".into(), medium: a.medium, ground, size });

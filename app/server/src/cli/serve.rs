@@ -9,7 +9,7 @@ use crate::state::Studio;
 use crate::visiting::{Visiting, opened};
 use clap::Args;
 use directories::ProjectDirs;
-use lean_store::{Backups, Store};
+use lean_store::Store;
 use std::net::{IpAddr, SocketAddr, UdpSocket};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
@@ -191,15 +191,10 @@ pub fn data_place(said: Option<&Path>, demo: bool) -> Result<PathBuf, String> {
 /// How often it is looked whether today's backup is there.
 const LOOKED: Duration = Duration::from_secs(3600);
 
-/// A backup a day, by itself. What cannot be backed up is said in the log and tried again.
+/// A backup a day.
 async fn backed_up(studio: Studio) {
     loop {
-        let done = studio.run(|s| Ok(s.store.path().map(|data| Backups::of(data).of_day(&s.store, jiff::Zoned::now().date())))).await;
-        match done {
-            Ok(Some(Ok(Some(file)))) => tracing::info!(file = %file.display(), "backed up"),
-            Ok(Some(Err(e))) => tracing::error!(problem = %e, "not backed up"),
-            _ => {}
-        }
+        let _ = studio.run(|s| Ok(daily::back_up(s))).await;
         tokio::time::sleep(LOOKED).await;
     }
 }

@@ -6,7 +6,7 @@ use lean_instruments::{ColourMeter, SimulatedMeter};
 use lean_media::PigmentId;
 use lean_media::layering::State;
 use lean_media::learn::Evidence;
-use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadWith, Seen, Swatch, SwatchReading};
+use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading};
 use lean_plan::paints::learned::{learned, predicted, swatches_of};
 use lean_store::{Readings, Store};
 
@@ -27,7 +27,7 @@ pub fn fill(store: &Store, (id, pans): &(BoxId, PaintBox)) -> Result<(), Problem
         meter.world.under = Some(predicted(&own, under, State::Dry)?);
         Some(SwatchReading {
             swatch: said.clone(),
-            seen: Seen::of(&Evidence::Spectral(meter.read().ok()?)),
+            seen: ReadColour::of(&Evidence::Spectral(meter.read().ok()?)),
             state: Dampness::Dry,
             sealed: false,
             with: ReadWith::Meter,

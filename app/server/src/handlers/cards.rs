@@ -16,7 +16,7 @@ use lean_media::layering::State as Wetness;
 use lean_media::learn::Evidence;
 use lean_media::{Ground, GroundId, Pigment, PigmentId, ground};
 use lean_picture::swatch_sheet;
-use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadWith, Seen, SwatchReading};
+use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, SwatchReading};
 use lean_plan::paints::card::{CardKind, CardPage, card};
 use lean_plan::paints::learned::predicted;
 use lean_store::Readings;
@@ -130,7 +130,7 @@ pub async fn read(
             let at = jiff::Timestamp::now().to_string();
             let reading = |(cell, seen): (&lean_plan::paints::card::CardCell, &swatch_sheet::Cell)| SwatchReading {
                 swatch: cell.swatch.clone(),
-                seen: Seen::of(&Evidence::ColourOnly(seen.lab)),
+                seen: ReadColour::of(&Evidence::ColourOnly(seen.lab)),
                 state: Dampness::Dry,
                 sealed: false,
                 with: ReadWith::Photo,

@@ -12,7 +12,7 @@ use lean_colour::{Temperature, typed};
 use lean_media::layering::State as Wetness;
 use lean_media::learn::Evidence;
 use lean_media::readings::{self, exchange, table};
-use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadWith, Seen, Swatch, SwatchReading, TriedFor, WetPart};
+use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
 use lean_piece::{Piece, ZoneId};
 use lean_plan::mark::Mark;
 use lean_plan::mixes::mixes_of;
@@ -189,7 +189,7 @@ pub async fn take(State(studio): State<Studio>, Path(id): Path<String>, In(new):
             };
             let reading = SwatchReading {
                 swatch: new.swatch,
-                seen: Seen::of(&of),
+                seen: ReadColour::of(&of),
                 state: new.state,
                 sealed: new.sealed,
                 with,
@@ -280,7 +280,7 @@ fn from_file(paint_box: &PaintBox, w: &readings::Swatch) -> Result<SwatchReading
     }
     Ok(SwatchReading {
         swatch,
-        seen: Seen::of(&w.of),
+        seen: ReadColour::of(&w.of),
         state: if w.state == Wetness::Wet { Dampness::Wet } else { Dampness::Dry },
         sealed: false,
         with: ReadWith::File,

@@ -18,7 +18,7 @@ use lean_plan::findings::Finding;
 use lean_plan::mark::Mark;
 use lean_plan::mixes::{MixInWords, Well, ZoneMix};
 use lean_plan::requests::FieldMove;
-use lean_plan::zones::{self, COLOUR_RANGE, Look, dials};
+use lean_plan::zones::{self, COLOUR_RANGE, Surveyed, dials};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -145,13 +145,13 @@ async fn mend(
     studio: Studio,
     id: i64,
     base: i64,
-    command: impl FnOnce(&Piece, Look) -> Result<Command, String> + Send + 'static,
+    command: impl FnOnce(&Piece, Surveyed) -> Result<Command, String> + Send + 'static,
 ) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;
             let survey = s.survey(&kept, &picture);
-            let command = command(&kept.piece, Look { working: &picture, survey: &survey }).map_err(Problem::unusable)?;
+            let command = command(&kept.piece, Surveyed { working: &picture, survey: &survey }).map_err(Problem::unusable)?;
             view(s, s.store.apply(id, Some(base), command)?)
         })
         .await

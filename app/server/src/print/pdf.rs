@@ -12,7 +12,7 @@ use krilla::surface::Surface;
 use krilla::text::{Font, TextDirection};
 use krilla::{Document, SerializeSettings};
 use lean_colour::Lab;
-use lean_plan::paper::{Mark, Sheet};
+use lean_plan::paper::{Item, Sheet};
 
 /// Points in a millimetre.
 const POINTS: f32 = 72.0 / 25.4;
@@ -56,18 +56,18 @@ fn pen(width: f64) -> Stroke {
     Stroke { paint: rgb::Color::new(16, 16, 16).into(), width: width as f32, ..Stroke::default() }
 }
 
-fn draw(surface: &mut Surface, mark: &Mark, regular: &Font, bold: &Font) {
+fn draw(surface: &mut Surface, mark: &Item, regular: &Font, bold: &Font) {
     surface.set_fill(None);
     surface.set_stroke(None);
     let mut path = PathBuilder::new();
     match mark {
-        Mark::Fill { rect: [x, y, w, h], colour } => {
+        Item::Fill { rect: [x, y, w, h], colour } => {
             surface.set_fill(Some(fill(*colour)));
             if let Some(r) = Rect::from_xywh(*x as f32, *y as f32, *w as f32, *h as f32) {
                 path.push_rect(r);
             }
         }
-        Mark::Picture { rect: [x, y, w, h], picture } => {
+        Item::Picture { rect: [x, y, w, h], picture } => {
             let rgba = picture.rgb.chunks_exact(3).flat_map(|p| [p[0], p[1], p[2], 255]).collect();
             let image = Image::from_rgba8(rgba, picture.width, picture.height);
             surface.push_transform(&Transform::from_translate(*x as f32, *y as f32));
@@ -77,7 +77,7 @@ fn draw(surface: &mut Surface, mark: &Mark, regular: &Font, bold: &Font) {
             surface.pop();
             return;
         }
-        Mark::Shape { rings, fill: inside, line } => {
+        Item::Shape { rings, fill: inside, line } => {
             surface.set_fill(inside.map(fill));
             surface.set_stroke((*line > 0.0).then(|| pen(*line)));
             for ring in rings {
@@ -87,12 +87,12 @@ fn draw(surface: &mut Surface, mark: &Mark, regular: &Font, bold: &Font) {
                 path.close();
             }
         }
-        Mark::Line { ends: [x0, y0, x1, y1], width } => {
+        Item::Line { ends: [x0, y0, x1, y1], width } => {
             surface.set_stroke(Some(pen(*width)));
             path.move_to(*x0 as f32, *y0 as f32);
             path.line_to(*x1 as f32, *y1 as f32);
         }
-        Mark::Text { x, y, size, bold: heavy, text } => {
+        Item::Text { x, y, size, bold: heavy, text } => {
             surface.set_fill(Some(black()));
             let font = if *heavy { bold } else { regular };
             surface.draw_text(Point::from_xy(*x as f32, *y as f32), font.clone(), *size as f32, text, false, TextDirection::LeftToRight);

@@ -2,7 +2,7 @@
 
 use super::{FACES, svg};
 use lean_picture::Picture;
-use lean_plan::paper::{Mark, Sheet};
+use lean_plan::paper::{Item, Sheet};
 use resvg::{tiny_skia, usvg};
 use std::sync::Arc;
 
@@ -25,7 +25,7 @@ pub fn write(sheet: &Sheet) -> Result<Vec<u8>, String> {
     let mut pixels = tiny_skia::Pixmap::new(w, h).ok_or("the sheet has no size")?;
     pixels.fill(tiny_skia::Color::WHITE);
     for mark in &sheet.marks {
-        if let Mark::Picture { rect, picture } = mark {
+        if let Item::Picture { rect, picture } = mark {
             lay(&mut pixels, rect.map(|mm| (mm * scale) as f32), picture)?;
         }
     }

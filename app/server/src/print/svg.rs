@@ -4,7 +4,7 @@ use crate::pictures::png;
 use base64::Engine;
 use base64::engine::general_purpose::STANDARD;
 use lean_colour::Lab;
-use lean_plan::paper::{Mark, Sheet};
+use lean_plan::paper::{Item, Sheet};
 use std::fmt::Write;
 
 fn hex(colour: Lab) -> String {
@@ -22,7 +22,7 @@ fn escaped(text: &str) -> String {
 pub fn write(sheet: &Sheet) -> Result<String, String> {
     let mut pictures = String::new();
     for mark in &sheet.marks {
-        if let Mark::Picture { rect: [x, y, w, h], picture } = mark {
+        if let Item::Picture { rect: [x, y, w, h], picture } = mark {
             let png = png(picture).map_err(|p| p.detail)?;
             let data = STANDARD.encode(png);
             // Writing to a string cannot fail.
@@ -49,14 +49,14 @@ pub fn document(sheet: &Sheet, beneath: &str) -> String {
     out + "</svg>"
 }
 
-fn draw(out: &mut String, mark: &Mark) -> std::fmt::Result {
+fn draw(out: &mut String, mark: &Item) -> std::fmt::Result {
     match mark {
-        Mark::Fill { rect: [x, y, w, h], colour } => {
+        Item::Fill { rect: [x, y, w, h], colour } => {
             write!(out, "<rect x=\"{x:.3}\" y=\"{y:.3}\" width=\"{w:.3}\" height=\"{h:.3}\" fill=\"{}\"/>", hex(*colour))
         }
         // They lie beneath everything else.
-        Mark::Picture { .. } => Ok(()),
-        Mark::Shape { rings, fill, line } => {
+        Item::Picture { .. } => Ok(()),
+        Item::Shape { rings, fill, line } => {
             let fill = fill.map_or("none".into(), hex);
             write!(out, "<path fill-rule=\"evenodd\" fill=\"{fill}\"")?;
             if *line > 0.0 {
@@ -71,10 +71,10 @@ fn draw(out: &mut String, mark: &Mark) -> std::fmt::Result {
             }
             write!(out, "\"/>")
         }
-        Mark::Line { ends: [x0, y0, x1, y1], width } => {
+        Item::Line { ends: [x0, y0, x1, y1], width } => {
             write!(out, "<path stroke=\"#101010\" stroke-width=\"{width}\" d=\"M{x0:.3} {y0:.3}L{x1:.3} {y1:.3}\"/>")
         }
-        Mark::Text { x, y, size, bold, text } => write!(
+        Item::Text { x, y, size, bold, text } => write!(
             out,
             "<text x=\"{x:.3}\" y=\"{y:.3}\" font-size=\"{size}\" font-family=\"Instrument Sans Variable, Instrument Sans\" font-weight=\"{}\" fill=\"#101010\">{}</text>",
             if *bold { 700 } else { 400 },

@@ -10,7 +10,7 @@ use lean_colour::{BANDS, Reflectance};
 
 /// One rung of a ladder.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Step {
+pub struct Rung {
     /// Thickness of the film, or dose of the coats in all. Only ratios between rungs matter: they set the unit of K and S.
     pub film: Thickness,
     /// Reflectance of the ground inside the surface.
@@ -27,7 +27,7 @@ const COARSE: f64 = 0.005;
 ///
 /// # Errors
 /// See [`CannotLearn`].
-pub fn from_films(steps: &[Step], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> f64) -> Result<Learned, CannotLearn> {
+pub fn from_films(steps: &[Rung], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> f64) -> Result<Learned, CannotLearn> {
     learn(steps, outside, inverse, true)
 }
 
@@ -35,7 +35,7 @@ pub fn from_films(steps: &[Step], outside: impl Fn(f64) -> f64, inverse: impl Fn
 ///
 /// # Errors
 /// See [`CannotLearn`].
-pub fn from_coats(steps: &[Step], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> f64) -> Result<Learned, CannotLearn> {
+pub fn from_coats(steps: &[Rung], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> f64) -> Result<Learned, CannotLearn> {
     learn(steps, outside, inverse, false)
 }
 
@@ -47,7 +47,7 @@ impl SurfaceOptics {
     }
 }
 
-fn learn(steps: &[Step], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> f64, scatters: bool) -> Result<Learned, CannotLearn> {
+fn learn(steps: &[Rung], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> f64, scatters: bool) -> Result<Learned, CannotLearn> {
     check(&steps.iter().map(|s| &s.reading).collect::<Vec<_>>())?;
     if let Some(i) = steps.iter().position(|s| !(s.film.0 > 0.0 && s.film.0.is_finite())) {
         return Err(CannotLearn::Bad(i + 1, format!("a thickness of {}: it must be above zero", steps[i].film.0)));
@@ -70,7 +70,7 @@ fn learn(steps: &[Step], outside: impl Fn(f64) -> f64, inverse: impl Fn(f64) -> 
 fn band(
     i: usize,
     kept: &[usize],
-    steps: &[Step],
+    steps: &[Rung],
     seen: &[Reflectance],
     inverse: &impl Fn(f64) -> f64,
     scatters: bool,

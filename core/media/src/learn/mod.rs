@@ -12,7 +12,7 @@ mod tints;
 
 pub use belief::{Belief, Observation, Stray};
 pub use evidence::{Evidence, Reading};
-pub use ladder::{Step, from_coats, from_films};
+pub use ladder::{Rung, from_coats, from_films};
 pub use tints::{Drawdown, from_tints};
 
 use crate::opaque::{Paint, masstone};

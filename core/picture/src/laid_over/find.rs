@@ -16,13 +16,13 @@ const FINE: u32 = 360;
 const FOLLOWED: usize = 6;
 
 /// L*, a*, b* of every pixel.
-struct Seen {
+struct InLab {
     width: usize,
     height: usize,
     lab: Vec<[f32; 3]>,
 }
 
-impl Seen {
+impl InLab {
     fn of(photo: &Picture, side: u32) -> Self {
         let small = photo.reduced(side);
         let lab = small
@@ -79,7 +79,7 @@ const ASKEW: f64 = 0.15;
 
 /// The correlation of what is seen between corners with what is expected, over lightness and both colour axes together, the worst few zones forgiven
 /// up to `most` of the picture; `None` where the corners span nothing or hardly anything of them is in the photo.
-fn correlation(seen: &Seen, samples: &Samples, which: usize, corners: &Quad, most: f64) -> Option<f64> {
+fn correlation(seen: &InLab, samples: &Samples, which: usize, corners: &Quad, most: f64) -> Option<f64> {
     let (w, h) = (seen.width as f64, seen.height as f64);
     let to_photo = projection(&UNIT, &corners.map(|(x, y)| (x * w, y * h))).ok()?;
     let wanted = &samples.wanted[which];
@@ -155,7 +155,7 @@ fn askew(q: &Quad) -> f64 {
 
 /// Which of the pictures expected fits best between corners, and how well.
 pub fn best_of(photo: &Picture, map: &ZoneMap, expected: &[Expected], corners: &Quad) -> Option<(usize, f64)> {
-    let (seen, samples) = (Seen::of(photo, FINE), Samples::of(map, expected));
+    let (seen, samples) = (InLab::of(photo, FINE), Samples::of(map, expected));
     let each = (0..expected.len()).filter_map(|i| Some((i, correlation(&seen, &samples, i, corners, FORGIVEN)?)));
     each.max_by(|a, b| a.1.total_cmp(&b.1))
 }
@@ -163,7 +163,7 @@ pub fn best_of(photo: &Picture, map: &ZoneMap, expected: &[Expected], corners: &
 /// The corners, the picture and the fit that go best together; `None` where nothing can be compared.
 pub fn found(photo: &Picture, map: &ZoneMap, expected: &[Expected]) -> Option<(Quad, usize, f64)> {
     let samples = Samples::of(map, expected);
-    let coarse = Seen::of(photo, COARSE);
+    let coarse = InLab::of(photo, COARSE);
     let proportion = f64::from(map.width) / f64::from(map.height) * f64::from(photo.height) / f64::from(photo.width);
     let mut tried: Vec<(f64, usize, Quad)> = Vec::new();
     for quad in guesses(proportion) {
@@ -175,8 +175,8 @@ pub fn found(photo: &Picture, map: &ZoneMap, expected: &[Expected]) -> Option<(Q
     }
     tried.sort_by(|a, b| b.0.total_cmp(&a.0));
     tried.truncate(FOLLOWED);
-    let fine = Seen::of(photo, FINE);
-    let middle = Seen::of(photo, (COARSE + FINE) / 2);
+    let fine = InLab::of(photo, FINE);
+    let middle = InLab::of(photo, (COARSE + FINE) / 2);
     let pulled = tried.into_iter().filter_map(|(_, which, quad)| {
         let (quad, _) = pull(&coarse, &samples, which, quad, &[0.06, 0.03, 0.015], FORGIVEN);
         let (quad, _) = pull(&middle, &samples, which, quad, &[0.02, 0.01, 0.005], FORGIVEN);
@@ -217,7 +217,7 @@ fn guesses(proportion: f64) -> Vec<Quad> {
 }
 
 /// Moves, stretches, turns and pulls corners as long as that helps, by smaller and smaller steps.
-fn pull(seen: &Seen, samples: &Samples, which: usize, mut quad: Quad, steps: &[f64], most: f64) -> (Quad, Option<f64>) {
+fn pull(seen: &InLab, samples: &Samples, which: usize, mut quad: Quad, steps: &[f64], most: f64) -> (Quad, Option<f64>) {
     let mut fit = correlation(seen, samples, which, &quad, most);
     for step in steps {
         for _ in 0..6 {

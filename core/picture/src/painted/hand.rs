@@ -20,7 +20,7 @@ pub enum Hand {
 
 /// What lies at a pixel.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Mark {
+pub struct Texture {
     /// Share of the ground that this hand leaves bare over a few strokes.
     pub bare: f32,
     /// How much of this pixel is covered, 0..=1; 1 − `bare` in the mean.
@@ -47,7 +47,7 @@ impl Hand {
     }
 
     /// The mark at a pixel of a zone; `rim` is how far its edge is, 0 at it and 1 from a brush on.
-    pub(super) fn mark(self, (x, y): (f32, f32), painting: Painting, zone: u16, rim: f32) -> Mark {
+    pub(super) fn mark(self, (x, y): (f32, f32), painting: Painting, zone: u16, rim: f32) -> Texture {
         let Painting { brush, seed, .. } = painting;
         let own = seed ^ u32::from(zone).wrapping_mul(0x9E37);
         match self {
@@ -56,14 +56,14 @@ impl Hand {
                 let (u, v) = turned(x, y, -35.0 + 30.0 * (hashed(i32::from(zone), 0, seed) - 0.5));
                 let tooth = smooth(x / (0.09 * brush).max(1.1), y / (0.09 * brush).max(1.1), seed);
                 let stroke = rough(u / (1.6 * brush), v / (0.22 * brush).max(1.2), own);
-                Mark { bare: 0.17, cover: ramp(0.62 * tooth + 0.38 * stroke, 0.27, 0.47), lighter: 0.09 * (stroke - 0.5) }
+                Texture { bare: 0.17, cover: ramp(0.62 * tooth + 0.38 * stroke, 0.27, 0.47), lighter: 0.09 * (stroke - 0.5) }
             }
             Self::Pencil => {
                 let (u, v) = turned(x, y, -50.0 + 22.0 * (hashed(i32::from(zone), 1, seed) - 0.5));
                 let wave = v + 0.5 * brush * (smooth(u / (2.0 * brush), v / (2.0 * brush), own) - 0.5);
                 let line = 0.5 + 0.5 * (wave * std::f32::consts::TAU / (0.2 * brush).max(2.6)).sin();
                 let tooth = smooth(x / (0.07 * brush).max(1.0), y / (0.07 * brush).max(1.0), seed);
-                Mark {
+                Texture {
                     bare: 0.24,
                     cover: ramp(0.5 * line + 0.5 * tooth, 0.2, 0.56),
                     lighter: 0.05 * (rough(u / brush, v / brush, own) - 0.5),
@@ -73,7 +73,7 @@ impl Hand {
                 let pool = rough(x / (2.2 * brush), y / (2.2 * brush), own) - 0.5;
                 let grain = smooth(x / (0.06 * brush).max(1.0), y / (0.06 * brush).max(1.0), seed) - 0.5;
                 let gathered = (-(rim / 0.16).powi(2)).exp();
-                Mark { bare: 0.0, cover: 1.0, lighter: 0.34 * pool + 0.08 * grain - 0.22 * gathered }
+                Texture { bare: 0.0, cover: 1.0, lighter: 0.34 * pool + 0.08 * grain - 0.22 * gathered }
             }
             Self::Ink => {
                 let (_, v) = turned(x, y, -14.0 + 8.0 * (hashed(i32::from(zone), 2, seed) - 0.5));
@@ -82,9 +82,9 @@ impl Hand {
                 let twice = if within < 0.13 { -0.055 } else { 0.0 };
                 let tone = 0.03 * (hashed(pass.floor() as i32, i32::from(zone), seed) - 0.5);
                 let bleed = -0.05 * (-(rim / 0.12).powi(2)).exp();
-                Mark { bare: 0.0, cover: 1.0, lighter: twice + tone + bleed + 0.012 * (smooth(x / 1.5, y / 1.5, seed) - 0.5) }
+                Texture { bare: 0.0, cover: 1.0, lighter: twice + tone + bleed + 0.012 * (smooth(x / 1.5, y / 1.5, seed) - 0.5) }
             }
-            Self::Dabs => Mark { bare: 0.0, cover: 1.0, lighter: dab((x, y), brush, own) },
+            Self::Dabs => Texture { bare: 0.0, cover: 1.0, lighter: dab((x, y), brush, own) },
         }
     }
 }

@@ -12,7 +12,7 @@ pub use hand::Hand;
 use crate::paint::Fill;
 use crate::picture::Picture;
 use crate::zone_map::ZoneMap;
-use hand::Mark;
+use hand::Texture;
 use lean_colour::Lab;
 use lean_colour::screen::{grey_byte, linear_of_xyz};
 use rayon::prelude::*;
@@ -78,7 +78,7 @@ const DARING: f32 = 0.5;
 
 /// What a mark leaves at a pixel. Where ground shows between, the paint is stronger than the mix by as much as the ground takes away; where no
 /// such paint can be, less ground shows.
-fn laid(mark: Mark, mix: Light, bare: Light) -> Light {
+fn laid(mark: Texture, mix: Light, bare: Light) -> Light {
     let showing = (0..3).fold(mark.bare, |most, c| {
         let gap = (mix[c] - bare[c]).abs();
         let all = if mix[c] < bare[c] { bare[c] } else { 1.0 - bare[c] };

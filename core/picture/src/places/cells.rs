@@ -10,20 +10,20 @@ pub const GRID: u32 = 1024;
 /// A colour as lightness and two compressed chroma axes: a straight distance is close to CIEDE2000 without its hue terms.
 ///
 /// Chroma is compressed by the integral of 1 / (1 + 0.045 C), the weighting of CIE94 (CIE 116-1995).
-pub type Look = [f32; 3];
+pub type EvenColour = [f32; 3];
 
 /// Weight of chroma against lightness. A choice: enough that a light face stands off a light wall of another hue.
 const CHROMA: f64 = 1.1;
 
 /// Compresses a CIELAB colour.
-pub fn look_of(l: f64, a: f64, b: f64) -> Look {
+pub fn even_colour(l: f64, a: f64, b: f64) -> EvenColour {
     let c = a.hypot(b);
     let scale = if c < 1e-9 { CHROMA } else { CHROMA * (0.045 * c).ln_1p() / (0.045 * c) };
     [l as f32, (a * scale) as f32, (b * scale) as f32]
 }
 
 /// Squared distance between two looks.
-pub fn apart2(p: Look, q: Look) -> f32 {
+pub fn apart2(p: EvenColour, q: EvenColour) -> f32 {
     let d = [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
     d[0] * d[0] + d[1] * d[1] + d[2] * d[2]
 }
@@ -35,7 +35,7 @@ pub struct Cells {
     /// Cells down.
     pub height: usize,
     /// One look a cell, row by row.
-    pub looks: Vec<Look>,
+    pub looks: Vec<EvenColour>,
     /// By how much smaller contrasts count here than in a picture of usual range: in a picture of one green its shades matter. 0.2..=1.
     pub scale: f32,
 }
@@ -44,12 +44,12 @@ impl Cells {
     /// The cells of a picture that is on the grid, single-cell grain averaged away.
     pub fn of(small: &Picture) -> Self {
         let (width, height) = (small.width as usize, small.height as usize);
-        let raw: Vec<Look> = small
+        let raw: Vec<EvenColour> = small
             .rgb
             .par_chunks_exact(3)
             .map(|px| {
                 let lab = screen::lab_of_srgb([px[0], px[1], px[2]]);
-                look_of(lab.l, lab.a, lab.b)
+                even_colour(lab.l, lab.a, lab.b)
             })
             .collect();
         let looks = binomial(&raw, width, height);
@@ -67,7 +67,7 @@ impl Cells {
 const USUAL: f32 = 20.0;
 
 /// Root mean square distance from the mean look.
-fn spread(looks: &[Look]) -> f32 {
+fn spread(looks: &[EvenColour]) -> f32 {
     let n = looks.len() as f64;
     let mean: [f64; 3] = std::array::from_fn(|c| looks.iter().map(|l| f64::from(l[c])).sum::<f64>() / n);
     let mean = mean.map(|m| m as f32);
@@ -108,8 +108,8 @@ fn enlarged(picture: &Picture) -> Picture {
 }
 
 /// Weights 1 2 1 across and down.
-pub fn binomial(looks: &[Look], w: usize, h: usize) -> Vec<Look> {
-    let mix = |a: Look, b: Look, c: Look| std::array::from_fn(|i| (a[i] + 2.0 * b[i] + c[i]) * 0.25);
+pub fn binomial(looks: &[EvenColour], w: usize, h: usize) -> Vec<EvenColour> {
+    let mix = |a: EvenColour, b: EvenColour, c: EvenColour| std::array::from_fn(|i| (a[i] + 2.0 * b[i] + c[i]) * 0.25);
     let mut across = vec![[0.0; 3]; looks.len()];
     across.par_chunks_exact_mut(w).zip(looks.par_chunks_exact(w)).for_each(|(out, row)| {
         for x in 0..w {

@@ -3,7 +3,7 @@
 //! A colour counts for less than its area, so that a rare one is not averaged away, and an accent (small, strongly different from all round
 //! it) counts for at least as much as a fair-sized shape. Colours are joined bottom up by what joining adds to the sum of squares (Ward 1963).
 
-use super::cells::{Look, apart2};
+use super::cells::{EvenColour, apart2};
 use super::shapes::{Shape, Shapes};
 use std::collections::BTreeMap;
 
@@ -26,7 +26,7 @@ const ROUNDS: usize = 6;
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Shade {
     /// Its look; of a run, the mean.
-    pub look: Look,
+    pub look: EvenColour,
     /// The smooth run it is, from 0.
     pub run: Option<usize>,
     /// Its weight.
@@ -44,13 +44,13 @@ pub struct Colours {
     apart: Vec<f32>,
 }
 
-/// Look units below which two colours are not told apart unasked. A choice: film grain makes no colours.
+/// Units of an even colour below which two colours are not told apart unasked. A choice: film grain makes no colours.
 const APART: f32 = 1.6;
 
 #[derive(Clone, Copy)]
 struct Heap {
     weight: f32,
-    look: Look,
+    look: EvenColour,
     /// What it loses at once when it joins another: the run that is then painted flat.
     lost: f32,
 }

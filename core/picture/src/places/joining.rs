@@ -3,7 +3,7 @@
 //! A border is missed by what joining adds to the sum of squares, per cell of border (Mumford & Shah 1989; Koepfler, Lopez & Morel 1994). So
 //! a small thing of strong contrast stays as long as a large one of weak contrast.
 
-use super::cells::{Look, apart2};
+use super::cells::{EvenColour, apart2};
 use super::patches::Patches;
 use std::cmp::Ordering;
 use std::collections::{BinaryHeap, HashMap};
@@ -17,7 +17,7 @@ pub struct Joins {
 
 struct Shape {
     cells: f32,
-    look: Look,
+    look: EvenColour,
     next_to: HashMap<u32, u32, Plain>,
 }
 

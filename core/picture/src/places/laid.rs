@@ -1,6 +1,6 @@
 //! A shade of a plan, with the zone it is laid in.
 
-use super::cells::Look;
+use super::cells::EvenColour;
 use super::runs::Run;
 use serde::{Deserialize, Serialize};
 
@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 pub struct Laid {
     /// Its look; of a run, the mean.
-    pub look: Look,
+    pub look: EvenColour,
     /// The smooth run it is.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub run: Option<Run>,
@@ -19,7 +19,7 @@ pub struct Laid {
 }
 
 impl Laid {
-    pub(super) fn at(&self, (x, y): (f32, f32)) -> Look {
+    pub(super) fn at(&self, (x, y): (f32, f32)) -> EvenColour {
         self.run.as_ref().map_or(self.look, |r| r.at(x, y))
     }
 }

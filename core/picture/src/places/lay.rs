@@ -90,6 +90,6 @@ impl Survey {
 
     /// The look of a CIELAB colour, as a shade of its own.
     pub fn shade(&self, lab: lean_colour::Lab, zone: u16) -> Laid {
-        Laid { look: super::cells::look_of(lab.l, lab.a, lab.b), run: None, weight: f32::MIN_POSITIVE, zone }
+        Laid { look: super::cells::even_colour(lab.l, lab.a, lab.b), run: None, weight: f32::MIN_POSITIVE, zone }
     }
 }

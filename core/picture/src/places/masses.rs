@@ -3,7 +3,7 @@
 //! The joining of patches goes on from the largest brush, now by how unlike two shapes are and how much of the picture both are, until few
 //! are left; the cut where the next join would cost most compared with the one before is proposed.
 
-use super::cells::{Look, apart2};
+use super::cells::{EvenColour, apart2};
 use super::shapes::{LARGEST, Shapes};
 use super::survey::Survey;
 use super::tidy::{self, Ground};
@@ -67,7 +67,7 @@ fn by_size(map: ZoneMap) -> ZoneMap {
 }
 
 struct Joining {
-    shapes: BTreeMap<u32, (f32, Look)>,
+    shapes: BTreeMap<u32, (f32, EvenColour)>,
     next_to: BTreeMap<(u32, u32), u32>,
     into: Vec<u32>,
 }

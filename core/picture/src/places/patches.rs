@@ -2,14 +2,14 @@
 //!
 //! Simple linear iterative clustering (Achanta et al. 2012) on a grid of seeds; each cell looks at the nine seeds around it.
 
-use super::cells::{Cells, Look};
+use super::cells::{Cells, EvenColour};
 use rayon::prelude::*;
 
 /// Cells between seeds: about the smallest brush. A choice.
 const SPACING: usize = 6;
 /// Rounds of giving cells to seeds and moving seeds to their cells.
 const ROUNDS: usize = 4;
-/// Look units a cell may differ for being one spacing nearer. A choice: small, so that edges win over round shapes.
+/// Units of an even colour a cell may differ for being one spacing nearer. A choice: small, so that edges win over round shapes.
 const COMPACT: f32 = 5.0;
 
 /// Patches over a grid of cells.
@@ -28,7 +28,7 @@ pub struct Patch {
     /// Number of cells; 0 when its seed won none.
     pub cells: f32,
     /// Mean look.
-    pub look: Look,
+    pub look: EvenColour,
     /// Mean column and row.
     pub middle: (f32, f32),
 }

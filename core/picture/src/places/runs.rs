@@ -3,7 +3,7 @@
 //!
 //! On a coarse copy, calm ground without edges is grown from its middle as long as one curved sheet per look coordinate describes it.
 
-use super::cells::{Cells, Look, apart2};
+use super::cells::{Cells, EvenColour, apart2};
 use rayon::prelude::*;
 use serde::{Deserialize, Serialize};
 use std::collections::VecDeque;
@@ -29,18 +29,18 @@ pub struct Run {
     /// What describes it.
     pub surface: Surface,
     /// Mean look over its cells.
-    pub mean: Look,
+    pub mean: EvenColour,
     /// Cells it covers.
     pub cells: usize,
     /// Mean squared distance of the sheet from its mean, over its cells.
     pub spread: f32,
     /// Least and greatest of each look coordinate over its cells: the sheet is not carried on beyond.
-    pub reach: [Look; 2],
+    pub reach: [EvenColour; 2],
 }
 
 impl Run {
-    /// Look at a cell.
-    pub fn at(&self, x: f32, y: f32) -> Look {
+    /// Colour at a cell.
+    pub fn at(&self, x: f32, y: f32) -> EvenColour {
         let look = self.surface.at(x, y);
         std::array::from_fn(|c| look[c].clamp(self.reach[0][c], self.reach[1][c]))
     }
@@ -103,7 +103,7 @@ pub struct Surface {
 }
 
 impl Surface {
-    fn at(&self, x: f32, y: f32) -> Look {
+    fn at(&self, x: f32, y: f32) -> EvenColour {
         let (u, v) = ((x - self.middle.0) / self.unit, (y - self.middle.1) / self.unit);
         let powers = [1.0, u, v, u * u, u * v, v * v];
         self.terms.map(|t| t.iter().zip(powers).map(|(t, p)| t * p).sum())
@@ -140,14 +140,14 @@ fn solved(mut m: [[f64; 9]; 6], order: usize) -> [[f32; 6]; 3] {
 struct Coarse {
     width: usize,
     height: usize,
-    looks: Vec<Look>,
+    looks: Vec<EvenColour>,
     scale: f32,
 }
 
 impl Coarse {
     fn of(cells: &Cells) -> Self {
         let (width, height) = (cells.width.div_ceil(COARSE), cells.height.div_ceil(COARSE));
-        let mean: Vec<Look> = (0..width * height)
+        let mean: Vec<EvenColour> = (0..width * height)
             .into_par_iter()
             .map(|i| {
                 let (x0, y0) = (i % width * COARSE, i / width * COARSE);
@@ -269,8 +269,8 @@ impl Coarse {
         }
         let terms = solved(normal, order);
         let sheet = Surface { middle: (mx as f32, my as f32), unit: unit as f32, terms };
-        let looks: Vec<Look> = inside.iter().map(|i| sheet.at(at(*i).0 as f32, at(*i).1 as f32)).collect();
-        let far = |from: Look| looks.iter().copied().max_by(|a, b| apart2(from, *a).total_cmp(&apart2(from, *b))).unwrap_or(from);
+        let looks: Vec<EvenColour> = inside.iter().map(|i| sheet.at(at(*i).0 as f32, at(*i).1 as f32)).collect();
+        let far = |from: EvenColour| looks.iter().copied().max_by(|a, b| apart2(from, *a).total_cmp(&apart2(from, *b))).unwrap_or(from);
         let one = far(sheet.at(mx as f32, my as f32));
         (sheet, apart2(one, far(one)).sqrt())
     }
@@ -326,7 +326,7 @@ fn spread_over(cells: &Cells, coarse: &Coarse, sheets: &[Surface], owner: &[u8])
         let inside: Vec<usize> = (0..of_cell.len()).filter(|i| usize::from(of_cell[*i]) == r + 1).collect();
         run.cells = inside.len();
         let n = inside.len().max(1) as f64;
-        let looks: Vec<Look> = inside.iter().map(|i| run.at((i % w) as f32, (i / w) as f32)).collect();
+        let looks: Vec<EvenColour> = inside.iter().map(|i| run.at((i % w) as f32, (i / w) as f32)).collect();
         let mean: [f64; 3] = std::array::from_fn(|c| looks.iter().map(|l| f64::from(l[c])).sum::<f64>() / n);
         run.mean = mean.map(|m| m as f32);
         run.spread = (looks.iter().map(|l| f64::from(apart2(*l, run.mean))).sum::<f64>() / n) as f32;

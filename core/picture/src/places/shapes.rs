@@ -1,6 +1,6 @@
 //! Shapes of a picture, and the brushes they are looked at with.
 
-use super::cells::Look;
+use super::cells::EvenColour;
 
 /// Largest brush, as a share of the longer side.
 pub const LARGEST: f64 = 0.1;
@@ -31,7 +31,7 @@ pub struct Shape {
     /// Number of cells.
     pub cells: f32,
     /// Mean look; in a run, of what is left when its change is taken out.
-    pub look: Look,
+    pub look: EvenColour,
     /// Mean column and row.
     pub middle: (f32, f32),
     /// The run most of it lies in.

@@ -13,7 +13,7 @@ struct Stretch {
 
 /// One connected part.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub struct Part {
+pub struct ConnectedPart {
     /// Its zone.
     pub zone: u16,
     /// Its cells.
@@ -23,7 +23,7 @@ pub struct Part {
 /// The parts of a map by four neighbours, numbered in reading order of their first cells.
 pub struct Parts {
     /// All of them.
-    pub all: Vec<Part>,
+    pub all: Vec<ConnectedPart>,
     stretches: Vec<Stretch>,
     width: usize,
 }
@@ -64,12 +64,12 @@ impl Parts {
             above = first..stretches.len();
         }
         let mut number = vec![u32::MAX; into.len()];
-        let mut all: Vec<Part> = Vec::new();
+        let mut all: Vec<ConnectedPart> = Vec::new();
         for s in &mut stretches {
             let top = root(&mut into, s.part) as usize;
             if number[top] == u32::MAX {
                 number[top] = all.len() as u32;
-                all.push(Part { zone: zones[top], cells: 0 });
+                all.push(ConnectedPart { zone: zones[top], cells: 0 });
             }
             s.part = number[top];
             all[s.part as usize].cells += s.to - s.from;
@@ -186,7 +186,7 @@ mod tests {
                         if seen[j] == usize::MAX { seen[j] = start; ahead.push(j); }
                     }
                 }
-                prop_assert_eq!(parts.all[of[start] as usize], Part { zone: map.labels[start], cells: n });
+                prop_assert_eq!(parts.all[of[start] as usize], ConnectedPart { zone: map.labels[start], cells: n });
             }
             let mut plain = std::collections::BTreeMap::new();
             for i in 0..63 {

@@ -2,7 +2,7 @@
 
 mod reading;
 
-pub use reading::{Dampness, ReadWith, Seen, Swatch, SwatchReading, TriedFor, WetPart};
+pub use reading::{Dampness, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
 
 use lean_media::{Medium, Pigment, PigmentId};
 use serde::{Deserialize, Serialize};

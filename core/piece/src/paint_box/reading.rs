@@ -107,7 +107,7 @@ impl ReadWith {
 /// What was read.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Seen {
+pub struct ReadColour {
     /// Its colour under daylight.
     pub lab: Lab,
     /// 36 bands from 380 to 730 nm where an instrument read them; empty where only a colour is known.
@@ -116,7 +116,7 @@ pub struct Seen {
     pub bands: Vec<f64>,
 }
 
-impl Seen {
+impl ReadColour {
     /// What an instrument saw.
     pub fn of(evidence: &Evidence) -> Self {
         match evidence {
@@ -154,7 +154,7 @@ pub struct SwatchReading {
     /// What was read: pigments, how much, on which ground.
     pub swatch: Swatch,
     /// What it read.
-    pub seen: Seen,
+    pub seen: ReadColour,
     /// Wet or dry. Damp counts as wet.
     pub state: Dampness,
     /// Fixed or varnished when it was read: such readings are kept, and teach nothing of the bare pigment.
@@ -244,7 +244,7 @@ mod tests {
                 parts: vec![WetPart { pigment: "PB29".into(), parts: 1.0 }],
                 layers: Vec::new(),
             },
-            seen: Seen { lab: Lab::new(30.0, 10.0, -50.0), bands: Vec::new() },
+            seen: ReadColour { lab: Lab::new(30.0, 10.0, -50.0), bands: Vec::new() },
             state: Dampness::Dry,
             sealed: false,
             with: ReadWith::Typed,

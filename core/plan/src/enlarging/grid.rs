@@ -1,6 +1,6 @@
 //! A grid numbered on photo and piece alike: letters across, numbers down.
 
-use crate::paper::{Mark, Sheet, paper};
+use crate::paper::{Item, Sheet, paper};
 use lean_colour::Lab;
 use lean_picture::Picture;
 use lean_piece::{Millimetres, PageFormat, Piece, Size};
@@ -67,23 +67,23 @@ fn letter(i: u32) -> String {
 }
 
 /// The marks of a grid over a rectangle of a page: lines, letters above and numbers beside it.
-fn draw(grid: &Grid, [x, y, w, h]: [f64; 4], side: f64) -> Vec<Mark> {
+fn draw(grid: &Grid, [x, y, w, h]: [f64; 4], side: f64) -> Vec<Item> {
     const LINE: f64 = 0.18;
     let mut marks = Vec::new();
     for i in 0..=grid.across {
         let at = x + (f64::from(i) * side).min(w);
-        marks.push(Mark::Line { ends: [at, y, at, y + h], width: LINE });
+        marks.push(Item::Line { ends: [at, y, at, y + h], width: LINE });
         if i < grid.across {
             let middle = x + ((f64::from(i) + 0.5) * side).min(w - 1.5);
-            marks.push(Mark::Text { x: middle - 0.9, y: y - 1.2, size: 3.2, bold: true, text: letter(i) });
+            marks.push(Item::Text { x: middle - 0.9, y: y - 1.2, size: 3.2, bold: true, text: letter(i) });
         }
     }
     for i in 0..=grid.down {
         let at = y + (f64::from(i) * side).min(h);
-        marks.push(Mark::Line { ends: [x, at, x + w, at], width: LINE });
+        marks.push(Item::Line { ends: [x, at, x + w, at], width: LINE });
         if i < grid.down {
             let middle = y + ((f64::from(i) + 0.5) * side).min(h - 1.0);
-            marks.push(Mark::Text { x: x - 4.6, y: middle + 1.0, size: 3.2, bold: true, text: (i + 1).to_string() });
+            marks.push(Item::Text { x: x - 4.6, y: middle + 1.0, size: 3.2, bold: true, text: (i + 1).to_string() });
         }
     }
     marks
@@ -114,12 +114,12 @@ pub fn gridded(piece: &Piece, picture: &Picture, count: u32, format: PageFormat,
     let grid = fitting(piece, count, print)?;
     let rect = [(pw - print.width.0) / 2.0, MARGIN + HEAD, print.width.0, print.height.0];
     let mut sheet = Sheet { width: pw, height: ph, title: format!("{} – {title}", piece.brief.title), marks: Vec::new() };
-    sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN - 2.0, size: 4.2, bold: true, text: piece.brief.title.clone() });
+    sheet.marks.push(Item::Text { x: MARGIN, y: MARGIN - 2.0, size: 4.2, bold: true, text: piece.brief.title.clone() });
     for (i, line) in crate::paper::wrapped(&grid.words, pw - 2.0 * MARGIN, 2.8).into_iter().take(2).enumerate() {
-        sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 2.0 + 3.2 * i as f64, size: 2.8, bold: false, text: line });
+        sheet.marks.push(Item::Text { x: MARGIN, y: MARGIN + 2.0 + 3.2 * i as f64, size: 2.8, bold: false, text: line });
     }
-    sheet.marks.push(Mark::Fill { rect, colour: Lab::new(100.0, 0.0, 0.0) });
-    sheet.marks.push(Mark::Picture { rect, picture: std::sync::Arc::new(picture.clone()) });
+    sheet.marks.push(Item::Fill { rect, colour: Lab::new(100.0, 0.0, 0.0) });
+    sheet.marks.push(Item::Picture { rect, picture: std::sync::Arc::new(picture.clone()) });
     sheet.marks.extend(draw(&grid, rect, grid.on_print.0));
     Ok(sheet)
 }

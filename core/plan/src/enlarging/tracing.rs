@@ -1,7 +1,7 @@
 //! A tracing at true size: outlines or the drawing itself over as many pages as it takes, with marks to join them and deep edges that continue the picture.
 
 use super::grid::fitting;
-use crate::paper::{Mark, Sheet, leading, paper};
+use crate::paper::{Item, Sheet, leading, paper};
 use lean_picture::outline::{self, Point};
 use lean_picture::{Picture, ZoneMap};
 use lean_piece::{Millimetres, PageFormat, Piece};
@@ -110,11 +110,11 @@ struct Window {
 
 impl Window {
     /// A run of points as lines on the page, cut at its window.
-    fn lines(&self, points: &[(f64, f64)], width: f64) -> Vec<Mark> {
+    fn lines(&self, points: &[(f64, f64)], width: f64) -> Vec<Item> {
         points
             .windows(2)
             .filter_map(|w| self.cut(w[0], w[1]))
-            .map(|[x0, y0, x1, y1]| Mark::Line { ends: [x0, y0, x1, y1], width })
+            .map(|[x0, y0, x1, y1]| Item::Line { ends: [x0, y0, x1, y1], width })
             .collect()
     }
 
@@ -142,7 +142,7 @@ impl Window {
     }
 
     /// The part of a picture that lies in the window, with its edges drawn on outwards by mirroring where they are deep.
-    fn picture(&self, picture: &Picture, (edge, w, h): (f64, f64, f64)) -> Option<Mark> {
+    fn picture(&self, picture: &Picture, (edge, w, h): (f64, f64, f64)) -> Option<Item> {
         const PER_MM: f64 = 5.0;
         let width = self.width.min(w + 2.0 * edge - self.left);
         let height = self.height.min(h + 2.0 * edge - self.top);
@@ -170,7 +170,7 @@ impl Window {
             }
         }
         let part = Picture { width: pw.max(1), height: ph.max(1), rgb };
-        (pw > 0 && ph > 0).then(|| Mark::Picture { rect: [RIM, RIM, width, height], picture: Arc::new(part) })
+        (pw > 0 && ph > 0).then(|| Item::Picture { rect: [RIM, RIM, width, height], picture: Arc::new(part) })
     }
 }
 
@@ -208,7 +208,7 @@ fn rings(piece: &Piece, map: &ZoneMap, edge: f64) -> Vec<Vec<(f64, f64)>> {
 }
 
 /// Crosses in the overlap by which two pages are laid over each other.
-fn joins(window: &Window, (column, row): (usize, usize), (columns, rows): (usize, usize)) -> Vec<Mark> {
+fn joins(window: &Window, (column, row): (usize, usize), (columns, rows): (usize, usize)) -> Vec<Item> {
     let mut at = Vec::new();
     let middle = OVERLAP / 2.0;
     let along = |length: f64| [0.25 * length, 0.75 * length];
@@ -227,12 +227,12 @@ fn joins(window: &Window, (column, row): (usize, usize), (columns, rows): (usize
     at.into_iter()
         .flat_map(|(x, y)| {
             let (x, y) = (x + RIM, y + RIM);
-            [[x - CROSS, y, x + CROSS, y], [x, y - CROSS, x, y + CROSS]].map(|ends| Mark::Line { ends, width: 0.2 })
+            [[x - CROSS, y, x + CROSS, y], [x, y - CROSS, x, y + CROSS]].map(|ends| Item::Line { ends, width: 0.2 })
         })
         .collect()
 }
 
-fn label(piece: &Piece, (column, row): (usize, usize), (columns, rows): (usize, usize), (_, ph): (f64, f64)) -> Vec<Mark> {
+fn label(piece: &Piece, (column, row): (usize, usize), (columns, rows): (usize, usize), (_, ph): (f64, f64)) -> Vec<Item> {
     let text = format!(
         "{} · page {} of {}: row {}, column {} · lay cross on cross · 50 mm:",
         piece.brief.title,
@@ -243,5 +243,5 @@ fn label(piece: &Piece, (column, row): (usize, usize), (columns, rows): (usize, 
     );
     let y = ph - RIM + leading(2.4) + 0.6;
     let x = RIM + text.chars().count() as f64 * 2.4 * 0.47 + 2.0;
-    vec![Mark::Text { x: RIM, y, size: 2.4, bold: false, text }, Mark::Line { ends: [x, y - 0.8, x + 50.0, y - 0.8], width: 0.3 }]
+    vec![Item::Text { x: RIM, y, size: 2.4, bold: false, text }, Item::Line { ends: [x, y - 0.8, x + 50.0, y - 0.8], width: 0.3 }]
 }

@@ -2,7 +2,7 @@
 
 use super::propose::propose;
 use crate::zones::found::cut;
-use crate::zones::{COLOURS, Look, fresh};
+use crate::zones::{COLOURS, Surveyed, fresh};
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Lab, Temperature, Value};
 use lean_picture::Picture;
@@ -64,7 +64,7 @@ pub fn lift(source: &Piece) -> Result<Lifted, String> {
 /// When no light and shadow can be told apart in it.
 pub fn lift_from_picture(piece: &Piece, picture: &Picture, name: &str) -> Result<Lifted, String> {
     let survey = Survey::of(picture);
-    let look = Look { working: picture, survey: &survey };
+    let look = Surveyed { working: picture, survey: &survey };
     let cut = cut(&survey, COLOURS);
     let map = look.laid(&cut);
     let mut source = Piece {

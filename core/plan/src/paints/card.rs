@@ -2,7 +2,7 @@
 //! painted, photographed, read back.
 
 use super::learned::{predicted, swatches_of};
-use crate::paper::{Mark, Sheet, wrapped};
+use crate::paper::{Item, Sheet, wrapped};
 use lean_colour::difference::ciede2000;
 use lean_media::layering::State;
 use lean_media::{Ground, Medium, Pigment, forms};
@@ -161,9 +161,9 @@ fn page(paint_box: &PaintBox, ground: &Ground, cells: &[CardCell], nth: usize, o
     let mut marks = Vec::new();
     let black = lean_colour::Lab::new(5.0, 0.0, 0.0);
     for ((x, y), side) in layout.marks.iter().map(|m| (*m, MARK)).chain([(layout.first, MARK / 2.0)]) {
-        marks.push(Mark::Fill { rect: [x - side / 2.0, y - side / 2.0, side, side], colour: black });
+        marks.push(Item::Fill { rect: [x - side / 2.0, y - side / 2.0, side, side], colour: black });
     }
-    let mut say = |x: f64, y: f64, size: f64, bold: bool, text: String| marks.push(Mark::Text { x, y, size, bold, text });
+    let mut say = |x: f64, y: f64, size: f64, bold: bool, text: String| marks.push(Item::Text { x, y, size, bold, text });
     let title = if of > 1 { format!("{}, test card {nth} of {of}", paint_box.name) } else { format!("{}, test card", paint_box.name) };
     say(20.0, 26.0, 4.8, true, title);
     say(20.0, 31.5, 3.0, false, format!("On {}.", ground.name));
@@ -186,7 +186,7 @@ fn page(paint_box: &PaintBox, ground: &Ground, cells: &[CardCell], nth: usize, o
     }
     let ring = |[x, y, w, h]: [f64; 4]| vec![(x, y), (x + w, y), (x + w, y + h), (x, y + h)];
     for rect in layout.cells.iter().chain([&layout.grey]) {
-        marks.push(Mark::Shape { rings: vec![ring(*rect)], fill: None, line: 0.12 });
+        marks.push(Item::Shape { rings: vec![ring(*rect)], fill: None, line: 0.12 });
     }
     CardPage {
         cells: cells.to_vec(),
@@ -239,7 +239,7 @@ mod tests {
                 assert!(l.bare.iter().chain([&l.grey]).all(|r| apart(c, r)) && l.cells[..i].iter().all(|o| apart(c, o)));
             }
             assert!(l.bare.iter().all(|r| r[0] + r[2] < 210.0 - 4.0 && apart(r, &l.grey)));
-            assert!(page.sheet.marks.iter().all(|m| !matches!(m, Mark::Text { size, .. } if *size < 2.0)));
+            assert!(page.sheet.marks.iter().all(|m| !matches!(m, Item::Text { size, .. } if *size < 2.0)));
         }
     }
 }

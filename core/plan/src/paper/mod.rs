@@ -10,7 +10,7 @@ pub type Mm = f64;
 
 /// One thing drawn on the page.
 #[derive(Clone, Debug, PartialEq)]
-pub enum Mark {
+pub enum Item {
     /// A filled rectangle.
     Fill {
         /// Left, top, width, height.
@@ -66,7 +66,7 @@ pub struct Sheet {
     /// Title for the document.
     pub title: String,
     /// What is drawn, first to last.
-    pub marks: Vec<Mark>,
+    pub marks: Vec<Item>,
 }
 
 /// Width and height of an upright page.

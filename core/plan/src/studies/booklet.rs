@@ -1,7 +1,7 @@
 //! Studies of several pieces as one booklet at true size.
 
 use super::sheet::{Copy, lay_out};
-use crate::paper::{Mark, Mm, Sheet, leading, paper, wrapped};
+use crate::paper::{Item, Mm, Sheet, leading, paper, wrapped};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{PageFormat, Piece, StudyNumber};
 
@@ -62,7 +62,7 @@ fn line(c: &Chapter) -> String {
 
 fn title_page(title: &str, contents: &[(usize, String)], format: PageFormat) -> Sheet {
     let (width, height) = paper(format);
-    let text = |x: Mm, y: Mm, size: Mm, bold: bool, text: &str| Mark::Text { x, y, size, bold, text: text.to_owned() };
+    let text = |x: Mm, y: Mm, size: Mm, bold: bool, text: &str| Item::Text { x, y, size, bold, text: text.to_owned() };
     let mut marks = Vec::new();
     let mut y = MARGIN + TITLE;
     for part in wrapped(title, width - 2.0 * MARGIN, TITLE) {

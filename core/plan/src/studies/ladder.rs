@@ -1,6 +1,6 @@
 //! The ladder on paper: the value axis alone, to be held against the work.
 
-use crate::paper::{Mark, Sheet, paper};
+use crate::paper::{Item, Sheet, paper};
 use lean_colour::{Lab, Value};
 use lean_piece::Piece;
 
@@ -13,8 +13,8 @@ const MARGIN: f64 = 16.0;
 pub fn lay_out(piece: &Piece) -> Sheet {
     let (width, height) = paper(piece.sheet.page);
     let mut marks = vec![
-        Mark::Text { x: MARGIN, y: MARGIN, size: 4.8, bold: true, text: format!("{}: value ladder", piece.brief.title) },
-        Mark::Text {
+        Item::Text { x: MARGIN, y: MARGIN, size: 4.8, bold: true, text: format!("{}: value ladder", piece.brief.title) },
+        Item::Text {
             x: MARGIN,
             y: MARGIN + 5.0,
             size: 3.0,
@@ -28,8 +28,8 @@ pub fn lay_out(piece: &Piece) -> Sheet {
         let value = f64::from(10 - step);
         let top = MARGIN + 10.0 + f64::from(step) * rung;
         let grey = Lab::new(Value(value).lightness(), 0.0, 0.0);
-        marks.push(Mark::Fill { rect: [right - RUNG.0, top, RUNG.0, rung], colour: grey });
-        marks.push(Mark::Text { x: right - RUNG.0 - 9.0, y: top + rung / 2.0 + 1.6, size: 4.4, bold: true, text: format!("{value:.0}") });
+        marks.push(Item::Fill { rect: [right - RUNG.0, top, RUNG.0, rung], colour: grey });
+        marks.push(Item::Text { x: right - RUNG.0 - 9.0, y: top + rung / 2.0 + 1.6, size: 4.4, bold: true, text: format!("{value:.0}") });
         let here: Vec<String> = piece
             .zones
             .iter()
@@ -38,10 +38,10 @@ pub fn lay_out(piece: &Piece) -> Sheet {
             .collect();
         for (i, text) in here.chunks(2).take(3).enumerate() {
             let y = top + rung / 2.0 + 1.2 + (i as f64 - (here.chunks(2).count().min(3) as f64 - 1.0) / 2.0) * 4.2;
-            marks.push(Mark::Text { x: MARGIN, y, size: 3.0, bold: false, text: text.join(", ").chars().take(56).collect() });
+            marks.push(Item::Text { x: MARGIN, y, size: 3.0, bold: false, text: text.join(", ").chars().take(56).collect() });
         }
     }
-    marks.push(Mark::Line { ends: [right, MARGIN + 8.0, right, MARGIN + 12.0 + 11.0 * rung], width: 0.15 });
+    marks.push(Item::Line { ends: [right, MARGIN + 8.0, right, MARGIN + 12.0 + 11.0 * rung], width: 0.15 });
     Sheet { width, height, title: format!("{} – value ladder", piece.brief.title), marks }
 }
 
@@ -55,13 +55,13 @@ mod tests {
         let piece = staged(&[Staged::vt(8.1, 0.0), Staged::vt(3.0, 0.0)]);
         let sheet = lay_out(&piece);
         let greys: Vec<f64> =
-            sheet.marks.iter().filter_map(|m| if let Mark::Fill { colour, .. } = m { Some(colour.value().0) } else { None }).collect();
+            sheet.marks.iter().filter_map(|m| if let Item::Fill { colour, .. } = m { Some(colour.value().0) } else { None }).collect();
         assert_eq!(greys.len(), 11);
         assert!(greys.windows(2).all(|w| (w[0] - w[1] - 1.0).abs() < 0.01));
         let texts: Vec<&String> =
-            sheet.marks.iter().filter_map(|m| if let Mark::Text { text, .. } = m { Some(text) } else { None }).collect();
+            sheet.marks.iter().filter_map(|m| if let Item::Text { text, .. } = m { Some(text) } else { None }).collect();
         assert!(texts.iter().any(|t| t.contains("zone 1 8.1")), "{texts:?}");
-        let bottom = sheet.marks.iter().map(|m| if let Mark::Fill { rect, .. } = m { rect[1] + rect[3] } else { 0.0 }).fold(0.0, f64::max);
+        let bottom = sheet.marks.iter().map(|m| if let Item::Fill { rect, .. } = m { rect[1] + rect[3] } else { 0.0 }).fold(0.0, f64::max);
         assert!(bottom < sheet.height - 5.0);
     }
 }

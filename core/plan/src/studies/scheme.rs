@@ -224,7 +224,7 @@ fn ruling_hue(scheme: &Scheme) -> Option<f64> {
 /// One scheme of opposites and one of neighbours: of the pairs that make, with the piece as read, three pictures that really
 /// differ, the one `effort` finds easiest for both; if none does, the one that differs most.
 pub fn choose_two(piece: &Piece, opposite: impl Fn(HueAngle) -> HueAngle, effort: impl Fn(&[Lab]) -> f64) -> [Scheme; 2] {
-    struct Seen {
+    struct Candidate {
         scheme: Scheme,
         colours: Vec<Lab>,
         effort: f64,
@@ -233,12 +233,12 @@ pub fn choose_two(piece: &Piece, opposite: impl Fn(HueAngle) -> HueAngle, effort
     let read: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
     let see = |scheme: Scheme| {
         let colours = wanted(piece, &scheme, None).unwrap_or_default();
-        Seen { scheme, effort: effort(&colours), from_read: apart(piece, &colours, &read), colours }
+        Candidate { scheme, effort: effort(&colours), from_read: apart(piece, &colours, &read), colours }
     };
-    let opposites: Vec<Seen> = opposite_schemes(opposite).into_iter().map(see).collect();
-    let neighbours: Vec<Seen> = neighbour_schemes().into_iter().map(see).collect();
+    let opposites: Vec<Candidate> = opposite_schemes(opposite).into_iter().map(see).collect();
+    let neighbours: Vec<Candidate> = neighbour_schemes().into_iter().map(see).collect();
     let pairs = opposites.iter().flat_map(|b| neighbours.iter().map(move |c| (b, c)));
-    let judged: Vec<(&Seen, &Seen, f64, bool)> = pairs
+    let judged: Vec<(&Candidate, &Candidate, f64, bool)> = pairs
         .map(|(b, c)| {
             let least = apart(piece, &b.colours, &c.colours).min(b.from_read).min(c.from_read);
             let hues = ruling_hue(&b.scheme).zip(ruling_hue(&c.scheme));

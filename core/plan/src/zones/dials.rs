@@ -1,7 +1,7 @@
 //! The two dials: how many colours, and how large a brush.
 
 use super::found::{on_grid, propose};
-use super::{COLOUR_RANGE, Look, free_number, zones_of};
+use super::{COLOUR_RANGE, Surveyed, free_number, zones_of};
 use lean_colour::Share;
 use lean_picture::KeptMap;
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, joined, parted};
@@ -13,7 +13,7 @@ use lean_piece::{Command, Cut, MOST_TURNS, Piece, Turn, Zone, ZoneId};
 ///
 /// # Errors
 /// When the count is out of range, or no more colours are told apart, or no two zones are left to join.
-pub fn colours(piece: &Piece, look: Look, count: usize) -> Result<Command, String> {
+pub fn colours(piece: &Piece, look: Surveyed, count: usize) -> Result<Command, String> {
     if !COLOUR_RANGE.contains(&count) {
         return Err(format!("{count} colours cannot be shown; ask for {} to {}.", COLOUR_RANGE.start(), COLOUR_RANGE.end()));
     }
@@ -34,7 +34,7 @@ fn locked(piece: &Piece) -> Vec<u16> {
 }
 
 /// The piece with one zone parted; its map is not laid yet.
-fn one_more(piece: &Piece, look: Look) -> Result<Piece, String> {
+fn one_more(piece: &Piece, look: Surveyed) -> Result<Piece, String> {
     let mut cut = piece.cut.clone().ok_or("These zones were not cut into colours.")?;
     if let Some(Turn::Joined { kept, gone, shades }) = cut.turned.pop_if(|t| undoes_joining(t, piece)) {
         shades.iter().for_each(|s| cut.shades[*s].zone = gone.id.0);
@@ -56,7 +56,7 @@ fn one_more(piece: &Piece, look: Look) -> Result<Piece, String> {
 }
 
 /// The piece with two zones joined; its map is not laid yet.
-fn one_less(piece: &Piece, look: Look) -> Result<Piece, String> {
+fn one_less(piece: &Piece, look: Surveyed) -> Result<Piece, String> {
     let mut cut = piece.cut.clone().ok_or("These zones were not cut into colours.")?;
     if let Some(Turn::Parted { whole, left }) = cut.turned.pop_if(|t| undoes_parting(t, piece)) {
         cut.shades.iter_mut().filter(|s| s.zone == left.0).for_each(|s| s.zone = whole.id.0);
@@ -114,7 +114,7 @@ fn untouched(zone: &Zone) -> lean_colour::Lab {
 ///
 /// # Errors
 /// When the brush is out of range or there are no zones.
-pub fn brush(piece: &Piece, look: Look, brush: Share, name: &str) -> Result<Command, String> {
+pub fn brush(piece: &Piece, look: Surveyed, brush: Share, name: &str) -> Result<Command, String> {
     // A hair of room, so that a brush told in rounded millimetres is not refused at either end.
     if !(SMALLEST * 0.98..=LARGEST * 1.02).contains(&brush.0) {
         return Err(format!(
@@ -135,7 +135,7 @@ pub fn brush(piece: &Piece, look: Look, brush: Share, name: &str) -> Result<Comm
 ///
 /// # Errors
 /// When there are no zones.
-pub fn cut_of(piece: &Piece, look: Look) -> Result<Cut, String> {
+pub fn cut_of(piece: &Piece, look: Surveyed) -> Result<Cut, String> {
     if let Some(cut) = &piece.cut {
         return Ok(cut.clone());
     }

@@ -1,6 +1,6 @@
 //! Zones of a picture as they are first proposed, of a line drawing, and of a picture framed anew.
 
-use super::{COLOURS, Look, PictureFile, fresh};
+use super::{COLOURS, PictureFile, Surveyed, fresh};
 use lean_picture::frame::Frame;
 use lean_picture::line_drawing::{self, Lines};
 use lean_picture::places::{MIDDLE, Survey};
@@ -10,17 +10,17 @@ use lean_piece::{Command, Cut, Mass, MassId, Piece, PixelSize, Reference, Zone, 
 
 /// The command that puts a reference in place with the colours, places and masses the machine proposes.
 pub fn set_reference(working: &Picture, file: PictureFile) -> Command {
-    set_reference_at(Look { working, survey: &Survey::of(working) }, COLOURS, file)
+    set_reference_at(Surveyed { working, survey: &Survey::of(working) }, COLOURS, file)
 }
 
 /// The same with so many colours of a picture looked at before.
-pub fn set_reference_at(look: Look, colours: usize, file: PictureFile) -> Command {
+pub fn set_reference_at(look: Surveyed, colours: usize, file: PictureFile) -> Command {
     let cut = cut(look.survey, colours);
     put(look, file.reference(look.working), cut)
 }
 
 /// The command that puts a reference in place, cut like this.
-pub(crate) fn put(look: Look, reference: Reference, cut: Cut) -> Command {
+pub(crate) fn put(look: Surveyed, reference: Reference, cut: Cut) -> Command {
     let (masses, mass_map) = masses(look.survey);
     let nothing = Piece::new(lean_piece::Brief {
         title: String::new(),
@@ -52,7 +52,7 @@ pub(crate) fn masses(survey: &Survey) -> (Vec<Mass>, KeptMap) {
 }
 
 /// The command that finds so many colours anew over the reference; locked zones stay where they lie, the others lose names and targets.
-pub fn propose(piece: &Piece, look: Look, colours: usize) -> Command {
+pub fn propose(piece: &Piece, look: Surveyed, colours: usize) -> Command {
     let kept: Vec<u16> = piece.zones.iter().filter(|z| z.kept).map(|z| z.id.0).collect();
     let hand = piece.map().filter(|_| !kept.is_empty()).map(|map| on_grid(map, look.survey.size(), |zone| kept.contains(&zone)));
     let mut new = cut(look.survey, colours.saturating_sub(kept.len()).max(1));
@@ -107,7 +107,7 @@ pub fn from_lines(piece: &Piece, working: &Picture, lines: Lines) -> Result<Comm
 ///
 /// # Errors
 /// When there is no reference or the frame is out of range.
-pub fn reframe(piece: &Piece, look: Look, frame: Frame) -> Result<Command, String> {
+pub fn reframe(piece: &Piece, look: Surveyed, frame: Frame) -> Result<Command, String> {
     frame.check()?;
     let old = piece.reference.clone().ok_or("This piece has no reference yet. Drop a picture on it.")?;
     let same_cut = (old.frame.crop, old.frame.straighten) == (frame.crop, frame.straighten);

@@ -2,7 +2,7 @@
 //! picture. What a hand laid stays where it is until it is smaller than the brush.
 
 use super::dials::cut_of;
-use super::{Look, cells_of, free_number, fresh, said, what};
+use super::{Surveyed, cells_of, free_number, fresh, said, what};
 use lean_picture::places::with_shade;
 use lean_picture::spot::Spot;
 use lean_picture::{KeptMap, ZoneMap, borders};
@@ -17,7 +17,7 @@ const NO_ZONES: &str = "There are no zones yet. Drop a picture first.";
 ///
 /// # Errors
 /// When the line does not cross a border.
-pub fn join_by(piece: &Piece, look: Look, stroke: &[Spot]) -> Result<Command, String> {
+pub fn join_by(piece: &Piece, look: Surveyed, stroke: &[Spot]) -> Result<Command, String> {
     let (into, from) = borders::joined_by(piece.map().ok_or(NO_ZONES)?, stroke).map_err(said)?;
     merge(piece, look, ZoneId(from), ZoneId(into))
 }
@@ -27,7 +27,7 @@ pub fn join_by(piece: &Piece, look: Look, stroke: &[Spot]) -> Result<Command, St
 ///
 /// # Errors
 /// When there is no map, a zone is not there, or both are the same.
-pub fn merge(piece: &Piece, look: Look, from: ZoneId, into: ZoneId) -> Result<Command, String> {
+pub fn merge(piece: &Piece, look: Surveyed, from: ZoneId, into: ZoneId) -> Result<Command, String> {
     let map = piece.map().ok_or(NO_ZONES)?;
     if from == into {
         return Err("A zone cannot be joined with itself. Choose another.".into());
@@ -46,7 +46,7 @@ pub fn merge(piece: &Piece, look: Look, from: ZoneId, into: ZoneId) -> Result<Co
 ///
 /// # Errors
 /// When there is no map, the zone is not there, or the line does not cross it.
-pub fn split(piece: &Piece, look: Look, zone: ZoneId, stroke: &[Spot]) -> Result<Command, String> {
+pub fn split(piece: &Piece, look: Surveyed, zone: ZoneId, stroke: &[Spot]) -> Result<Command, String> {
     known(piece, zone)?;
     let new = free_number(piece.zones.iter().map(|z| z.id.0));
     let map = borders::parted_by(piece.map().ok_or(NO_ZONES)?, zone.0, stroke, new).map_err(said)?;
@@ -59,7 +59,7 @@ pub fn split(piece: &Piece, look: Look, zone: ZoneId, stroke: &[Spot]) -> Result
 ///
 /// # Errors
 /// When it would change nothing, swallow a zone, or change a locked one.
-pub fn redraw(piece: &Piece, look: Look, zone: ZoneId, stroke: &[Spot]) -> Result<Command, String> {
+pub fn redraw(piece: &Piece, look: Surveyed, zone: ZoneId, stroke: &[Spot]) -> Result<Command, String> {
     known(piece, zone)?;
     let kept: Vec<u16> = piece.zones.iter().filter(|z| z.kept).map(|z| z.id.0).collect();
     let new = borders::redrawn(piece.map().ok_or(NO_ZONES)?, zone.0, stroke, &kept).map_err(said)?;
@@ -71,7 +71,7 @@ pub fn redraw(piece: &Piece, look: Look, zone: ZoneId, stroke: &[Spot]) -> Resul
 ///
 /// # Errors
 /// When the place is of that zone already, is all the zone has, or either zone is locked.
-pub fn give(piece: &Piece, look: Look, at: Spot, to: ZoneId) -> Result<Command, String> {
+pub fn give(piece: &Piece, look: Surveyed, at: Spot, to: ZoneId) -> Result<Command, String> {
     let map = piece.map().ok_or(NO_ZONES)?;
     known(piece, to)?;
     let from = zone_at(map, at.checked()?);
@@ -94,7 +94,7 @@ pub fn give(piece: &Piece, look: Look, at: Spot, to: ZoneId) -> Result<Command, 
 ///
 /// # Errors
 /// As [`super::masses::parted_by_mass`].
-pub fn part_by_mass(piece: &Piece, look: Look, zone: ZoneId, mass: MassId) -> Result<Command, String> {
+pub fn part_by_mass(piece: &Piece, look: Surveyed, zone: ZoneId, mass: MassId) -> Result<Command, String> {
     known(piece, zone)?;
     let (map, new) = super::masses::parted_by_mass(piece, zone, mass)?;
     let facts = piece.zone(zone).map(|z| z.facts).unwrap_or_default();
@@ -109,7 +109,7 @@ pub fn part_by_mass(piece: &Piece, look: Look, zone: ZoneId, mass: MassId) -> Re
 ///
 /// # Errors
 /// When it is the only place of its zone, or the zone is locked.
-pub fn own(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
+pub fn own(piece: &Piece, look: Surveyed, at: Spot) -> Result<Command, String> {
     let map = piece.map().ok_or(NO_ZONES)?;
     let from = zone_at(map, at.checked()?);
     if piece.zone(from).is_some_and(|z| z.kept) {
@@ -127,7 +127,7 @@ pub fn own(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
 ///
 /// # Errors
 /// When there are no zones, or a zone has just this colour.
-pub fn take(piece: &Piece, look: Look, at: Spot) -> Result<Command, String> {
+pub fn take(piece: &Piece, look: Surveyed, at: Spot) -> Result<Command, String> {
     piece.map().ok_or(NO_ZONES)?;
     let Cut { brush, shades, joins, hand, turned } = cut_of(piece, look)?;
     let lab = look.survey.colour_at(at.checked()?, lean_colour::Share(brush));
@@ -184,7 +184,7 @@ fn with_place(map: &ZoneMap, at: Spot, zone: u16) -> ZoneMap {
 }
 
 /// The command for a map changed by hand: where it differs from the piece's the hand is remembered. Zones in `anew` are read anew.
-fn by_hand(piece: &Piece, look: Look, new: ZoneMap, anew: &[ZoneId], done: String) -> Result<Command, String> {
+fn by_hand(piece: &Piece, look: Surveyed, new: ZoneMap, anew: &[ZoneId], done: String) -> Result<Command, String> {
     let map = piece.map().ok_or(NO_ZONES)?;
     let Some(mut cut) = piece.cut.clone() else {
         let changed: BTreeSet<u16> = new.labels.iter().zip(&map.labels).filter(|(a, b)| a != b).flat_map(|(a, b)| [*a, *b]).collect();
@@ -202,18 +202,18 @@ fn by_hand(piece: &Piece, look: Look, new: ZoneMap, anew: &[ZoneId], done: Strin
     Ok(cut_anew(piece, look, cut, anew, done))
 }
 
-fn cut_anew(piece: &Piece, look: Look, cut: Cut, anew: &[ZoneId], done: String) -> Command {
+fn cut_anew(piece: &Piece, look: Surveyed, cut: Cut, anew: &[ZoneId], done: String) -> Command {
     let map = look.laid(&cut);
     laid_command(piece, look, cut, map, anew, done)
 }
 
-fn laid_command(piece: &Piece, look: Look, cut: Cut, map: ZoneMap, anew: &[ZoneId], done: String) -> Command {
+fn laid_command(piece: &Piece, look: Surveyed, cut: Cut, map: ZoneMap, anew: &[ZoneId], done: String) -> Command {
     let zones = look.zones(piece, &cut, anew);
     Command::LayZones(LayZones { zones, zone_map: Some(map.into()), cut: Some(cut), what: done })
 }
 
 /// Zones over a changed map that no cut made: those in `changed` are read anew, the others stay as the painter left them.
-fn relaid(piece: &Piece, look: Look, map: ZoneMap, changed: &[ZoneId], done: String) -> Command {
+fn relaid(piece: &Piece, look: Surveyed, map: ZoneMap, changed: &[ZoneId], done: String) -> Command {
     let zones = fresh(look.working, &map)
         .into_iter()
         .map(|new| match piece.zone(new.id) {

@@ -1,6 +1,6 @@
 //! Zones found, parted, joined and mended: pixels turned into the facts a command carries.
 //!
-//! **The three nouns and how they meet.** A [`Look`] is the reference of a piece with what was found of it; a [`Cut`] says which shades belong
+//! **The three nouns and how they meet.** A [`Surveyed`] is the reference of a piece with what was found of it; a [`Cut`] says which shades belong
 //! to which zone and how large the brush is; laid over the look it gives the map of places. The two dials are in [`dials`], what a hand
 //! mends in [`mending`], the big shapes in [`masses`].
 
@@ -56,14 +56,14 @@ impl PictureFile {
 
 /// The working copy of a reference and what was found of it.
 #[derive(Clone, Copy)]
-pub struct Look<'a> {
+pub struct Surveyed<'a> {
     /// The working copy in its frame.
     pub working: &'a Picture,
     /// What it is made of.
     pub survey: &'a Survey,
 }
 
-impl Look<'_> {
+impl Surveyed<'_> {
     /// The map of places of a cut.
     pub fn laid(&self, cut: &Cut) -> ZoneMap {
         let auto = self.survey.lay(&cut.shades, Share(cut.brush));

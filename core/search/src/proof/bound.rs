@@ -49,7 +49,7 @@ pub struct Relaxation<'a> {
 }
 
 /// What one look at the relaxation gives.
-struct Look {
+struct Relaxed {
     value: f64,
     /// For each target the pigments of its cheapest group; unused places repeat one.
     used: Vec<[usize; 3]>,
@@ -143,7 +143,7 @@ impl<'a> Relaxation<'a> {
     }
 
     /// Marks pigments that no set within the limit holds, and those that every one of them holds.
-    fn sort_out(&self, look: &Look, limit: f64, out: &mut [bool], must: &mut [bool]) {
+    fn sort_out(&self, look: &Relaxed, limit: f64, out: &mut [bool], must: &mut [bool]) {
         if look.ranked.len() <= self.scope.places {
             return;
         }
@@ -158,7 +158,7 @@ impl<'a> Relaxation<'a> {
         }
     }
 
-    fn look(&self) -> Look {
+    fn look(&self) -> Relaxed {
         let (n, m) = (self.scope.ids.len(), self.scope.table.width);
         let heads: Vec<usize> = (0..n).collect();
         let mut cheapest = self.start();
@@ -172,7 +172,7 @@ impl<'a> Relaxation<'a> {
         let taken: f64 = ranked.iter().take(self.scope.places).map(|i| earned[*i]).sum();
         let value = cheapest.cost.iter().map(|c| f64::from(*c)).sum::<f64>() - taken;
         let used = cheapest.code.iter().map(|c| decode(*c, n)).collect();
-        Look { value, used, codes: cheapest.code, earned, ranked }
+        Relaxed { value, used, codes: cheapest.code, earned, ranked }
     }
 
     /// What is free, or the group that was cheapest at the last look.

@@ -19,7 +19,7 @@ use crate::table::Table;
 use crate::table::in_play::InPlay;
 
 /// What is asked of one size.
-pub struct Size<'a> {
+pub struct AskedSize<'a> {
     pub table: &'a Table,
     /// Numbers in the table every set holds, ascending.
     pub locked: &'a [usize],
@@ -75,14 +75,14 @@ const USUAL_WIDTH: f64 = 24.0;
 /// How often what is in play is laid out anew as it shrinks.
 const ROUNDS: usize = 6;
 
-impl Size<'_> {
+impl AskedSize<'_> {
     /// Finds and proves the best sets, or ends with a bound.
     ///
     /// # Errors
     /// [`Cancelled`] when the watcher asks for it.
     pub fn prove(&self, lesson: &mut Lesson, progress: &dyn Progress) -> Result<Proved, Cancelled> {
         let mut top = Top::below(f32::INFINITY);
-        let everything = Part::whole(self, lesson.charges.take());
+        let everything = Branch::whole(self, lesson.charges.take());
         if !self.table.is_complete() || count(self.open.len(), self.places) <= FEW {
             everything.walk(self, &mut top, progress)?;
             top.tighten(self.margin, self.rounding);
@@ -108,7 +108,7 @@ impl Size<'_> {
     }
 
     /// Goes through everything in parts. Returns the bound of what was left when the budget ran out, and the charges of the whole.
-    fn branch(&self, whole: Part, top: &mut Top, progress: &dyn Progress) -> Result<(Option<f64>, Vec<f32>), Cancelled> {
+    fn branch(&self, whole: Branch, top: &mut Top, progress: &dyn Progress) -> Result<(Option<f64>, Vec<f32>), Cancelled> {
         let (all, mut decided) = (whole.sets(), 0.0);
         let mut spent = 0.0;
         // Each step costs as much more as rows are wider than the usual ones.
@@ -149,7 +149,7 @@ impl Size<'_> {
 }
 
 /// Sets that hold all of some pigments and some of others.
-struct Part {
+struct Branch {
     /// Numbers in the table, ascending.
     ids: Vec<usize>,
     /// Which of them every set holds.
@@ -160,8 +160,8 @@ struct Part {
     charges: Vec<f32>,
 }
 
-impl Part {
-    fn whole(size: &Size, charges: Option<Vec<f32>>) -> Self {
+impl Branch {
+    fn whole(size: &AskedSize, charges: Option<Vec<f32>>) -> Self {
         let mut ids: Vec<usize> = size.locked.iter().chain(size.open).copied().collect();
         ids.sort_unstable();
         let m = size.table.width;
@@ -184,14 +184,14 @@ impl Part {
         count(self.open(), self.places)
     }
 
-    fn climb(&self, size: &Size, seeds: &[Vec<u16>], top: &mut Top) {
+    fn climb(&self, size: &AskedSize, seeds: &[Vec<u16>], top: &mut Top) {
         let (locked, open) = (self.those(true), self.those(false));
         let seeds: Vec<Vec<usize>> =
             seeds.iter().map(|s| s.iter().map(|i| usize::from(*i)).filter(|i| open.contains(i)).collect()).collect();
         Climb { table: size.table, locked: &locked, open: &open, places: self.places, unmet: size.unmet }.all(&seeds, top);
     }
 
-    fn walk(&self, size: &Size, top: &mut Top, progress: &dyn Progress) -> Result<(), Cancelled> {
+    fn walk(&self, size: &AskedSize, top: &mut Top, progress: &dyn Progress) -> Result<(), Cancelled> {
         let mut ids = self.those(true);
         let locked = ids.len();
         ids.extend(self.those(false));
@@ -200,7 +200,14 @@ impl Part {
     }
 
     /// Bounds this part and takes out of play what it can. `None` when no set of it is within the limit.
-    fn bound(&mut self, size: &Size, top: &Top, steps: usize, spent: &mut f64, progress: &dyn Progress) -> Result<Option<f64>, Cancelled> {
+    fn bound(
+        &mut self,
+        size: &AskedSize,
+        top: &Top,
+        steps: usize,
+        spent: &mut f64,
+        progress: &dyn Progress,
+    ) -> Result<Option<f64>, Cancelled> {
         let limit = f64::from(top.bar());
         let mut least = f64::NEG_INFINITY;
         if !limit.is_finite() {
@@ -287,7 +294,8 @@ mod tests {
 
     fn prove(table: &Table, places: usize, budget: f64) -> Proved {
         let open: Vec<usize> = (0..table.pigments).collect();
-        let size = Size { table, locked: &[], open: &open, places, unmet: &|_| 0, demanding: false, margin: 0.02, rounding: 1e-3, budget };
+        let size =
+            AskedSize { table, locked: &[], open: &open, places, unmet: &|_| 0, demanding: false, margin: 0.02, rounding: 1e-3, budget };
         size.prove(&mut Lesson::default(), &Unwatched).unwrap()
     }
 

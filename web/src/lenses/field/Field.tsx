@@ -1,7 +1,16 @@
 import { useElementSize } from "@mantine/hooks";
 import { useRef } from "react";
 import { answer, api, hex, type Mark, type Preview, type Schemas, type ZoneShape } from "../../api/client";
-import { seen, useBench, useMixOf, usePreview, useTargets, zoneName } from "../../bench/context";
+import {
+  seen,
+  useBench,
+  useLooking,
+  useMixOf,
+  usePreview,
+  useSelection,
+  useTargets,
+  zoneName,
+} from "../../bench/context";
 import { figure } from "../../room/figures";
 import { massName } from "../picture/Overlay";
 import styles from "./Field.module.css";
@@ -10,10 +19,13 @@ import { type Scale, scaleOf } from "./scale";
 /** Value up, temperature across. Zones are marks; dragging one moves its target. */
 export function Field() {
   const bench = useBench();
+  const selection = useSelection();
   const { ref, width, height } = useElementSize();
   const { derived } = bench.view;
   const scale = scaleOf(width, height, derived);
-  const shapes = [...derived.shapes].sort((a, b) => Number(a.zone === bench.zone) - Number(b.zone === bench.zone));
+  const shapes = [...derived.shapes].sort(
+    (a, b) => Number(a.zone === selection.zone) - Number(b.zone === selection.zone),
+  );
   const spots = shapes.map((s) => ({ x: scale.x(s.target.temperature), y: scale.y(s.target.value) }));
   return (
     <div ref={ref} className={styles.box}>
@@ -27,8 +39,8 @@ export function Field() {
         >
           <Axes scale={scale} width={width} height={height} />
           <Reach scale={scale} />
-          {!bench.massesShown && <Families scale={scale} />}
-          {bench.massesShown
+          {!selection.massesShown && <Families scale={scale} />}
+          {selection.massesShown
             ? [
                 ...derived.masses.map((m) => <MassMark key={m.mass} mark={m} scale={scale} />),
                 ...derived.masses.map((m) => <MassNameAt key={`n${m.mass}`} mark={m} scale={scale} width={width} />),
@@ -50,7 +62,8 @@ export function Field() {
 
 /** A mass: the mean of what lies in it, the larger the more of the picture it is. */
 function MassMark({ mark, scale }: { mark: Schemas["MassMark"]; scale: Scale }) {
-  const { view, look } = useBench();
+  const { view } = useBench();
+  const { look } = useLooking();
   const [x, y] = [scale.x(mark.target.temperature), scale.y(mark.target.value)];
   const r = 9 + 26 * Math.sqrt(mark.area);
   const name = massName(view, mark.mass);
@@ -179,10 +192,11 @@ const isCovered = (under: Spot, over: Spot[]) =>
 
 function ZoneMark({ shape, scale, covered }: { shape: ZoneShape; scale: Scale; covered: boolean }) {
   const bench = useBench();
+  const selection = useSelection();
   const drag = useDrag(shape.zone, scale);
   const target: Mark = useTargets()(shape.zone) ?? shape.target;
   const mix = useMixOf(shape.zone);
-  const chosen = bench.zone === shape.zone;
+  const chosen = selection.zone === shape.zone;
   const [x, y] = [scale.x(target.temperature), scale.y(target.value)];
   const moved = Math.hypot(scale.x(shape.reading.temperature) - x, scale.y(shape.reading.value) - y) > 6;
   const name = zoneName(bench.view, shape.zone);
@@ -204,8 +218,8 @@ function ZoneMark({ shape, scale, covered }: { shape: ZoneShape; scale: Scale; c
         className={styles.mark}
         data-zone={shape.zone}
         data-chosen={chosen}
-        onFocus={() => !chosen && bench.selectZone(shape.zone)}
-        onClick={() => bench.selectZone(shape.zone)}
+        onFocus={() => !chosen && selection.selectZone(shape.zone)}
+        onClick={() => selection.selectZone(shape.zone)}
       >
         <rect x={x - W / 2 - 4} y={y - H / 2 - 5} width={W + 8} height={H + 10} fill="transparent" />
         <rect x={x - W / 2} y={y - H / 2} width={W} height={H} fill={hex(target.screen)} className={styles.paint} />
@@ -244,6 +258,7 @@ function Miss({ from, to }: { from: [number, number]; to: [number, number] }) {
 /** Dragging: a preview follows the pointer, one question to the server at a time; letting go saves. */
 function useDrag(zone: number, scale: Scale) {
   const bench = useBench();
+  const selection = useSelection();
   const { setPreview } = usePreview();
   const from = useRef<{ x: number; y: number; far: boolean } | null>(null);
   const asking = useRef(false);
@@ -277,7 +292,7 @@ function useDrag(zone: number, scale: Scale) {
       if (e.button !== 0) return;
       e.currentTarget.setPointerCapture(e.pointerId);
       from.current = { x: e.clientX, y: e.clientY, far: false };
-      bench.selectZone(zone);
+      selection.selectZone(zone);
     },
     onPointerMove: (e: React.PointerEvent<SVGGElement>) => {
       const start = from.current;

@@ -1,11 +1,12 @@
 import { NativeSelect } from "@mantine/core";
 import type { Schemas } from "../../api/client";
-import { capital, useBench, zoneName } from "../../bench/context";
+import { capital, useBench, useSelection, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 
 /** Gives a colour to a zone: its hue and chroma, the zone keeps its value. */
 export function Give({ lab }: { lab: Schemas["ChartCell"]["lab"] }) {
-  const { view, changes, zone, selectZone } = useBench();
+  const { view, changes } = useBench();
+  const { zone, selectZone } = useSelection();
   const { say } = useNotice();
   const give = (to: number) => {
     selectZone(to);

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../../api/client";
 import { useReadings } from "../../api/useBox";
-import { useBench } from "../../bench/context";
+import { useBench, useLooking } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Note, Section } from "../../kit/Section";
 import { figure, said } from "../../room/figures";
@@ -16,7 +16,8 @@ type For = { zone: number } | { cell: number };
 
 /** What was tried for a zone or a cell of the chart, which way it went, and what to add to what lies there. */
 export function Trials({ of }: { of: For }) {
-  const { view, box, look } = useBench();
+  const { view, box } = useBench();
+  const { look } = useLooking();
   const ground = useGround();
   const query = "zone" in of ? { zone: of.zone } : { cell: of.cell };
   const found = useQuery({

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { type Shapes, useMap } from "../../api/useMap";
-import { type Spot, useBench, zoneName } from "../../bench/context";
+import { type Spot, useBench, useLooking, useSelection, zoneName } from "../../bench/context";
 import styles from "./Picture.module.css";
 
 /** Most places of the chosen zone that are numbered. */
@@ -27,6 +27,8 @@ export type OverlayProps = {
 /** What lies over a picture: its places to be pointed at, their numbers, and the line that is being drawn. */
 export function Overlay({ width, height, masses, ...props }: { width: number; height: number } & OverlayProps) {
   const bench = useBench();
+  const selection = useSelection();
+  const looking = useLooking();
   const { derived } = bench.view;
   const shapes = useMap(masses ? derived.mass_map : derived.map);
   const frame = useRef<SVGSVGElement>(null);
@@ -44,9 +46,9 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
   useEffect(() => {
     if (drawn) frame.current?.focus({ preventScroll: true });
   }, [drawn]);
-  const chosen = masses ? masses.chosen : bench.zone;
+  const chosen = masses ? masses.chosen : selection.zone;
   const chosenShape = chosen === null ? undefined : shapes.of.get(chosen);
-  const shown = !bench.peek && !bare;
+  const shown = !looking.peek && !bare;
   return (
     <svg
       ref={frame}
@@ -67,7 +69,7 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
         const [pigment, lab] = [e.dataTransfer.getData("text/pigment"), e.dataTransfer.getData("text/colour")];
         if (!zone || masses || (!pigment && !lab)) return;
         e.preventDefault();
-        bench.selectZone(zone);
+        selection.selectZone(zone);
         bench.changes.request({
           do: "colour",
           zones: [zone],
@@ -85,8 +87,8 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
       onPointerUp={(e) => drawing.end(at(e))}
       onPointerCancel={drawing.leave}
     >
-      {bench.isolate && !masses && <Grey path={chosenShape?.path} patch={patch} gw={gw} gh={gh} />}
-      {shown && !bench.isolate && chosenShape && !onLine && !props.vivid && (
+      {looking.isolate && !masses && <Grey path={chosenShape?.path} patch={patch} gw={gw} gh={gh} />}
+      {shown && !looking.isolate && chosenShape && !onLine && !props.vivid && (
         <path
           d={`M0 0H${gw}V${gh}H0Z${chosenShape.path}`}
           fillRule="evenodd"
@@ -95,7 +97,7 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
         />
       )}
       {shown && <Places shapes={shapes} masses={masses} quiet={!!onLine || !!onPatch} />}
-      {!bench.peek && chosenShape && !onLine && (
+      {!looking.peek && chosenShape && !onLine && (
         <g className={styles.chosen} aria-hidden="true">
           <path d={chosenShape.path} />
           <path d={chosenShape.path} />
@@ -110,17 +112,18 @@ export function Overlay({ width, height, masses, ...props }: { width: number; he
 /** Every place, to be pointed at: its zone is chosen, and the place is the one meant. A place that is carried is put down. */
 function Places({ shapes, masses, quiet }: { shapes: Shapes; masses: OverlayProps["masses"]; quiet: boolean }) {
   const bench = useBench();
+  const selection = useSelection();
   const choose = (of: number, nth: number) => {
     if (quiet) return;
     if (masses) return masses.onChoose(of);
-    if (bench.carried && bench.carried.zone !== of) {
-      const { at } = bench.carried;
-      bench.carry(null);
+    if (selection.carried && selection.carried.zone !== of) {
+      const { at } = selection.carried;
+      selection.carry(null);
       bench.changes.give(at, of);
       return;
     }
-    bench.selectZone(of);
-    bench.selectPlace(nth);
+    selection.selectZone(of);
+    selection.selectPlace(nth);
   };
   return [...shapes.of].flatMap(([of, { places }]) =>
     places.map((p, i) => (
@@ -154,12 +157,13 @@ function Numbers({
   quiet: boolean;
 }) {
   const bench = useBench();
+  const selection = useSelection();
   const name = (of: number) => (masses ? massName(bench.view, of) : zoneName(bench.view, of));
-  const chosen = masses ? masses.chosen : bench.zone;
+  const chosen = masses ? masses.chosen : selection.zone;
   const choose = (of: number) => {
     if (quiet) return;
     if (masses) masses.onChoose(of);
-    else bench.selectZone(of);
+    else selection.selectZone(of);
   };
   return [...shapes.of].map(([of, { largest, places }]) => (
     <g key={of}>
@@ -168,7 +172,7 @@ function Numbers({
           <g
             key={`${p.x}-${p.y}`}
             className={styles.also}
-            data-here={!masses && bench.place === i + 1}
+            data-here={!masses && selection.place === i + 1}
             transform={`translate(${p.x} ${p.y}) scale(${unit})`}
             aria-hidden="true"
           >

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { PieceView } from "../../api/client";
-import { useBench } from "../../bench/context";
+import { useBench, useLooking } from "../../bench/context";
 import { Fitted } from "./Fitted";
 import { Overlay, type OverlayProps } from "./Overlay";
 
@@ -35,15 +35,17 @@ type Props = OverlayProps & {
 /** The reference as large as fits, with its zones to be pointed at. */
 export function Picture({ planned, address, onPatch, children, ...over }: Props) {
   const bench = useBench();
-  const { view, look, groups, isolate } = bench;
+  const looking = useLooking();
+  const { view } = bench;
+  const { look, groups, isolate } = looking;
   const reference = view.piece.reference;
   if (!reference && !view.derived.shapes.length) return null;
-  const seenAs = bench.peek ? "as-it-is" : look;
+  const seenAs = looking.peek ? "as-it-is" : look;
   const digest = `${reference?.digest.slice(0, 12)}${JSON.stringify(reference?.frame ?? view.revision)}`;
   // Space shows the reference in the same frame, whatever lies there; with Shift the plan.
-  const plan = bench.peek === "plan" ? view.derived.shapes.length > 0 : planned && !(bench.peek && reference);
+  const plan = looking.peek === "plan" ? view.derived.shapes.length > 0 : planned && !(looking.peek && reference);
   const src =
-    (bench.peek === "plan" && plan ? null : address) ??
+    (looking.peek === "plan" && plan ? null : address) ??
     (plan
       ? plannedAddress(view.id, view.revision, seenAs, groups)
       : viewAddress(view.id, seenAs === "neighbours" ? `${digest}${view.revision}` : digest, seenAs, groups));

@@ -1,5 +1,5 @@
 import type { ComponentProps } from "react";
-import { useBench } from "../../bench/context";
+import { useBench, useLooking } from "../../bench/context";
 import { Fitted } from "./Fitted";
 import { Overlay } from "./Overlay";
 import { viewAddress } from "./Picture";
@@ -7,7 +7,8 @@ import { Planned } from "./Planned";
 
 /** The plan in paint, as large as fits, with its zones to be pointed at. Space shows the reference in exactly the same frame. */
 export function Plan({ vivid, ...props }: Omit<ComponentProps<typeof Planned>, "view"> & { vivid?: boolean }) {
-  const { view, peek } = useBench();
+  const { view } = useBench();
+  const { peek } = useLooking();
   const { reference } = view.piece;
   return (
     <Fitted>

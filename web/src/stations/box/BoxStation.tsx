@@ -1,5 +1,5 @@
 import { Station } from "../../bench/Bench";
-import { useBench } from "../../bench/context";
+import { useBench, useSelection } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
 import { BoxCard } from "./BoxCard";
 import { GroundCard, GroundsRoom } from "./GroundsRoom";
@@ -19,7 +19,8 @@ const ROOMS = [
 
 /** What is owned, what was read of it, and what goes together. */
 export function BoxStation() {
-  const { box: drawnOn, boxComes, pigment } = useBench();
+  const { box: drawnOn, boxComes } = useBench();
+  const { pigment } = useSelection();
   const room = useRoom(ROOMS);
   // What the piece takes from a second Box is kept there.
   const box = drawnOn && { ...drawnOn, pigments: drawnOn.pigments.filter((p) => !p.second) };

@@ -8,6 +8,7 @@ import { useNotice } from "../../bench/notice";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Facts, Section } from "../../kit/Section";
 import { useStudio } from "../../lenses/stroke/useGround";
+import { typedNumbers } from "../../room/figures";
 import styles from "./BoxStation.module.css";
 
 type Line = Schemas["GroundLine"];
@@ -124,10 +125,7 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
   };
   const typed = (text: string) => {
     setColour(text);
-    const numbers = text
-      .split(/[\s,;]+/)
-      .filter(Boolean)
-      .map(Number);
+    const numbers = typedNumbers(text);
     if (numbers.length === 3 && numbers.every(Number.isFinite)) {
       ground({ lab: { l: numbers[0], a: numbers[1], b: numbers[2] } });
     }

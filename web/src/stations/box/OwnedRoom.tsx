@@ -2,7 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { BoxView, PigmentView } from "../../api/client";
-import { signed, useBench } from "../../bench/context";
+import { signed, useSelection } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { chromaOf, hueOf } from "../../lenses/round/Round";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -29,7 +29,7 @@ const SORTS: Record<string, { label: string; by: (p: PigmentView) => number; say
 
 /** All pigments as strokes on the ground of the piece, sorted and found by typing. */
 export function OwnedRoom({ box }: { box: BoxView }) {
-  const { pigment, selectPigment } = useBench();
+  const { pigment, selectPigment } = useSelection();
   const ground = useGround();
   const [find, setFind] = useState("");
   const [search, setSearch] = useSearchParams();

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { answer, api, type BoxView, type PigmentView } from "../../api/client";
 import { useBoxChange } from "../../api/useBox";
-import { capital, temperatureWord, useBench } from "../../bench/context";
+import { capital, temperatureWord, useSelection } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Facts, Section, Warning } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
@@ -17,7 +17,7 @@ const share = (percent: number | string) => (percent === "" ? null : Math.min(1,
 
 /** One pigment: what it can do, where its numbers come from, and what the painter says of it. */
 export function PigmentCard({ box, p }: { box: BoxView; p: PigmentView }) {
-  const { selectPigment } = useBench();
+  const { selectPigment } = useSelection();
   const ground = useGround();
   const change = useBoxChange();
   const [, setSearch] = useSearchParams();

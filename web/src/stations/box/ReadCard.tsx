@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type BoxView, type Schemas } from "../../api/client";
 import { useReadings } from "../../api/useBox";
-import { useBench } from "../../bench/context";
+import { useSelection } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Note, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
@@ -13,7 +13,7 @@ import { CardSection } from "./CardSection";
 
 /** What lies under the head, and how it is read. */
 export function ReadCard({ box }: { box: BoxView }) {
-  const { pigment, selectPigment } = useBench();
+  const { pigment, selectPigment } = useSelection();
   const { data, take, takeFile } = useReadings(box.id);
   const [chosen, setChosen] = useState<{ pigment: string; nth: number }>({ pigment: "", nth: 0 });
   const [state, setState] = useState<Schemas["Dampness"]>("dry");

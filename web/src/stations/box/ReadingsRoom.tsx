@@ -1,6 +1,6 @@
 import type { BoxView, Schemas } from "../../api/client";
 import { useReadings } from "../../api/useBox";
-import { useBench } from "../../bench/context";
+import { useSelection } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Note, Warning } from "../../kit/Section";
 import { Stroke } from "../../lenses/stroke/Stroke";
@@ -87,7 +87,7 @@ function ReadingRow({
 
 function Changed({ c, box }: { c: Schemas["BeforeAfter"]; box: BoxView }) {
   const ground = useGround();
-  const { selectPigment } = useBench();
+  const { selectPigment } = useSelection();
   const p = box.pigments.find((q) => q.id === c.pigment);
   return (
     <li>

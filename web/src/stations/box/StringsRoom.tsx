@@ -2,7 +2,7 @@ import { NativeSelect, NumberInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type BoxView, Refused, type Schemas } from "../../api/client";
-import { capital, useBench } from "../../bench/context";
+import { capital, useSelection } from "../../bench/context";
 import { Card, Note, Warning } from "../../kit/Section";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
@@ -61,7 +61,7 @@ function Trios({
 
 /** Which grey, laid over a colour, drops its value with most colour left. */
 export function StringsCard({ box }: { box: BoxView }) {
-  const { pigment, selectPigment } = useBench();
+  const { pigment, selectPigment } = useSelection();
   const ground = useGround();
   const [drop, setDrop] = useState(1);
   const of = box.pigments.some((p) => p.id === pigment) ? (pigment ?? "") : (box.pigments[0]?.id ?? "");

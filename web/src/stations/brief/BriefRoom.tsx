@@ -7,6 +7,7 @@ import { useBench } from "../../bench/context";
 import { shown, unitWord } from "../../bench/lengths";
 import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
+import { Card } from "../../kit/Section";
 import { Cautions } from "../../lenses/Cautions";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { said } from "../../room/figures";
@@ -344,7 +345,7 @@ export function BriefCard() {
     }
   };
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>{view.piece.brief.title}</h2>
       <p>Value first, temperature second, hue last: the comparisons of every station keep that order.</p>
       <Cautions cautions={box?.cautions ?? []} />
@@ -364,6 +365,6 @@ export function BriefCard() {
           Remove this piece
         </button>
       )}
-    </div>
+    </Card>
   );
 }

@@ -1,6 +1,7 @@
 import { NumberInput } from "@mantine/core";
 import type { Schemas } from "../../api/client";
 import { inMm, shown, unitWord } from "../../bench/lengths";
+import { typedNumber } from "../../room/figures";
 
 /** A length typed in the units of the piece; kept when the field is left. */
 export function Length({
@@ -29,7 +30,7 @@ export function Length({
       decimalScale={1}
       onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
       onBlur={(e) => {
-        const n = Number(e.currentTarget.value);
+        const n = typedNumber(e.currentTarget.value);
         const next = inMm(n, units);
         if (e.currentTarget.value !== "" && n !== now && next >= least - 1e-6 && next <= most + 1e-6) onKeep(next);
       }}

@@ -2,10 +2,10 @@ import { NativeSelect, NumberInput, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useChoices } from "../../api/useChoices";
-import { HUES } from "../../api/words";
+import { HUES, KEYS } from "../../api/words";
 import { useBench } from "../../bench/context";
-import { figure } from "../../room/figures";
-import { KEYS } from "../../api/words";
+import { Card } from "../../kit/Section";
+import { figure, typedNumber } from "../../room/figures";
 import styles from "./Brief.module.css";
 
 type Mood = Schemas["Mood"];
@@ -51,7 +51,7 @@ export function RulesRoom() {
         step={0.5}
         decimalScale={1}
         onBlur={(e) => {
-          const next = e.currentTarget.value === "" ? null : Number(e.currentTarget.value);
+          const next = e.currentTarget.value === "" ? null : typedNumber(e.currentTarget.value);
           if (next !== (games.nothing_below ?? null) && (next === null || (next >= 0 && next <= 8)))
             setGames({ nothing_below: next });
         }}
@@ -64,7 +64,7 @@ export function RulesRoom() {
         max={60000}
         allowDecimal={false}
         onBlur={(e) => {
-          const next = e.currentTarget.value === "" ? null : Number(e.currentTarget.value);
+          const next = e.currentTarget.value === "" ? null : typedNumber(e.currentTarget.value);
           if (next !== (intent.minutes ?? null) && (next === null || next >= 1)) set({ minutes: next });
         }}
       />
@@ -214,7 +214,7 @@ export function RulesCard() {
     minutes && `${minutes} minutes for all of it, on every printed sheet.`,
   ].filter(Boolean);
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>What this asks for</h2>
       {moods.length > 0 && (
         <p>
@@ -234,6 +234,6 @@ export function RulesCard() {
         the order of work follow it. How colour is laid is obeyed where a wash can be mixed first; the rest of it is for
         the hand.
       </p>
-    </div>
+    </Card>
   );
 }

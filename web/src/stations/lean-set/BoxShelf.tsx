@@ -1,7 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { useState } from "react";
 import { hex, type PigmentView } from "../../api/client";
-import { useBench } from "../../bench/context";
+import { useBench, useSelection } from "../../bench/context";
 import { useGround } from "../../lenses/stroke/useGround";
 import { figure } from "../../room/figures";
 import styles from "./BoxShelf.module.css";
@@ -19,7 +19,8 @@ const BANDS: [number, number][] = [
 
 /** Everything in the Box on the ground, as in the field: lighter higher, warmer further right. Choose one to lock it, leave it out, or put it in the set. */
 export function BoxShelf() {
-  const { box, view, pigment, selectPigment } = useBench();
+  const { box, view } = useBench();
+  const { pigment, selectPigment } = useSelection();
   const ground = useGround();
   const [find, setFind] = useState("");
   if (!box) return null;

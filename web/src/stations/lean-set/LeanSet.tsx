@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { SetFound } from "../../api/client";
 import { useAdditions } from "../../api/useAdditions";
 import { Station } from "../../bench/Bench";
-import { useBench } from "../../bench/context";
+import { useBench, useSelection } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { LeanCurve } from "../../lenses/curve/LeanCurve";
 import { Missing } from "../missing/Missing";
@@ -16,6 +16,7 @@ import { PigmentCard, SetCard } from "./SetCard";
 /** Choose few: what each further pigment buys, and which they are. */
 export function LeanSet() {
   const bench = useBench();
+  const selection = useSelection();
   // By size, so that what is pointed at follows a new search.
   const [pointedAt, setPointedAt] = useState<number | null>(null);
   const looked = useSizes().find((s) => s.pigments.length === pointedAt) ?? null;
@@ -24,8 +25,8 @@ export function LeanSet() {
       name="Lean set"
       surface={<Surface onLook={(s) => setPointedAt(s?.pigments.length ?? null)} />}
       card={
-        bench.pigment && bench.box?.pigments.some((p) => p.id === bench.pigment) ? (
-          <PigmentCard id={bench.pigment} />
+        selection.pigment && bench.box?.pigments.some((p) => p.id === selection.pigment) ? (
+          <PigmentCard id={selection.pigment} />
         ) : (
           <SetCard looked={looked} />
         )

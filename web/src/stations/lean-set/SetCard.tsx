@@ -1,8 +1,9 @@
 import { NativeSelect } from "@mantine/core";
 import type { SetFound } from "../../api/client";
-import { capital, numberWord, temperatureWord, useBench, zoneName } from "../../bench/context";
+import { capital, numberWord, temperatureWord, useBench, useSelection, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { unit } from "../../bench/stations";
+import { Card } from "../../kit/Section";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { figure, said } from "../../room/figures";
@@ -13,7 +14,8 @@ import { useDecide } from "./useDecide";
 
 /** The set in use, or the one looked at on the curve: its pigments with what each is worth. */
 export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
-  const { view, box, selectPigment } = useBench();
+  const { view, box } = useBench();
+  const { selectPigment } = useSelection();
   const ground = useGround();
   const { search, chosen, brief } = view.piece;
   // What is pointed at and in use already is not another set.
@@ -29,10 +31,10 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
   const pigments = looked?.pigments ?? chosen.pigments;
   if (!pigments.length) {
     return (
-      <div className={styles.card}>
+      <Card>
         <h2>No set yet</h2>
         <p>Few pigments belong together: their mixes share them. Search, then choose how many are enough.</p>
-      </div>
+      </Card>
     );
   }
   const serves = (id: string) => {
@@ -44,7 +46,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
   const price = (id: string) =>
     size?.price_of_dropping[size.pigments.indexOf(id)] ?? view.derived.wells.find((w) => w.pigment === id)?.price;
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>
         {capital(numberWord(pigments.length))} {unit(brief.medium, pigments.length)}
       </h2>
@@ -83,7 +85,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
       <p className={styles.small}>Zones it serves, and what more the set would cost without it.</p>
       {!looked && size && <Alike size={size} />}
       {!looked && <OneMore />}
-    </div>
+    </Card>
   );
 }
 
@@ -103,7 +105,8 @@ function certainty(size: SetFound): string {
 
 /** One pigment of the Box: what it is, and whether the search must or must not use it. */
 export function PigmentCard({ id }: { id: string }) {
-  const { view, box, changes, selectPigment } = useBench();
+  const { view, box, changes } = useBench();
+  const { selectPigment } = useSelection();
   const { say } = useNotice();
   const ground = useGround();
   const p = box?.pigments.find((q) => q.id === id);
@@ -126,7 +129,7 @@ export function PigmentCard({ id }: { id: string }) {
     .filter((m) => m.mix.parts.some((x) => x.pigment === id))
     .map((m) => zoneName(view, m.zone));
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>{capital(p.name)}</h2>
       <p>
         {p.colour_index.length > 0 && `${p.colour_index.join(" + ")} · `}
@@ -195,6 +198,6 @@ export function PigmentCard({ id }: { id: string }) {
       <button type="button" className="act" onClick={() => selectPigment(null)}>
         Back to the set
       </button>
-    </div>
+    </Card>
   );
 }

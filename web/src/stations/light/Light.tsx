@@ -1,7 +1,8 @@
 import { useEffect } from "react";
 import type { Schemas, Zone } from "../../api/client";
+import { ROLES } from "../../api/words";
 import { Station } from "../../bench/Bench";
-import { useBench, usePreview, zoneName } from "../../bench/context";
+import { useBench, useLooking, usePreview, useSelection, zoneName } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
 import { Dials } from "../../lenses/picture/Dials";
 import { Picture } from "../../lenses/picture/Picture";
@@ -13,10 +14,9 @@ import { figure } from "../../room/figures";
 import { Missing } from "../missing/Missing";
 import { Looks } from "../subject/Looks";
 import { ColourCard } from "./colour/ColourCard";
+import { factsAfter } from "./factKeys";
 import styles from "./Light.module.css";
 import { LightCard } from "./LightCard";
-import { ROLES } from "../../api/words";
-import { factsAfter } from "./factKeys";
 import { ZoneLight } from "./ZoneLight";
 
 const ROOMS = [
@@ -27,6 +27,7 @@ const ROOMS = [
 /** Plan the relations before the colours: the reference beside the plan, and the families of light and shadow. */
 export function Light() {
   const bench = useBench();
+  const selection = useSelection();
   const room = useRoom(ROOMS);
   useFactKeys(room === "light");
   const empty = bench.view.piece.zones.length === 0;
@@ -50,14 +51,15 @@ export function Light() {
           </>
         )
       }
-      card={room === "colour" ? <ColourCard /> : bench.zone === null ? <LightCard /> : <ZoneLight />}
+      card={room === "colour" ? <ColourCard /> : selection.zone === null ? <LightCard /> : <ZoneLight />}
     />
   );
 }
 
 /** The plan as large as fits; squinting and neighbours are seen on its pixels, everything else is drawn. */
 function AsPlanned({ vivid }: { vivid: boolean }) {
-  const { view, look } = useBench();
+  const { view } = useBench();
+  const { look } = useLooking();
   const { preview } = usePreview();
   const ground = useGround();
   if (look === "squint" || look === "neighbours") return <Picture planned />;
@@ -67,7 +69,8 @@ function AsPlanned({ vivid }: { vivid: boolean }) {
 /** Single keys say how the selected zone stands in the light. */
 function useFactKeys(on: boolean) {
   const bench = useBench();
-  const { view, changes, zone } = bench;
+  const { view, changes } = bench;
+  const { zone } = useSelection();
   useEffect(() => {
     if (!on) return;
     const press = (e: KeyboardEvent) => {
@@ -122,6 +125,8 @@ const plannedValue = (view: ReturnType<typeof useBench>["view"], id: number) =>
 
 function Family({ title, zones }: { title: string; zones: Zone[] }) {
   const bench = useBench();
+  const selection = useSelection();
+  const looking = useLooking();
   const ground = useGround();
   return (
     <section className={styles.family} aria-label={title}>
@@ -137,10 +142,10 @@ function Family({ title, zones }: { title: string; zones: Zone[] }) {
               <button
                 type="button"
                 className="plain"
-                aria-pressed={bench.zone === z.id}
-                onClick={() => bench.selectZone(z.id)}
+                aria-pressed={selection.zone === z.id}
+                onClick={() => selection.selectZone(z.id)}
               >
-                <Stroke marks={[shape.target]} ground={ground} height={22} look={bench.look} />
+                <Stroke marks={[shape.target]} ground={ground} height={22} look={looking.look} />
                 <span>
                   <span className="figures">{z.id}</span> {zoneName(bench.view, z.id)}
                 </span>

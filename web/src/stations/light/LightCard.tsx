@@ -1,13 +1,14 @@
 import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { useBench, zoneName } from "../../bench/context";
+import { EXCEPTIONS, KEYS, LAMPS_FROM, TINTS } from "../../api/words";
+import { useBench, useSelection, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
+import { Card, Section } from "../../kit/Section";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { figure } from "../../room/figures";
 import { StarterHere } from "../box/StartBox";
 import styles from "./Light.module.css";
-import { EXCEPTIONS, KEYS, LAMPS_FROM, TINTS } from "../../api/words";
 
 type Falling = Schemas["Falling"];
 const USUAL: Schemas["Lamp"] = { tint: "warm", from: "left", hard: true };
@@ -43,7 +44,7 @@ export function LightCard() {
     ["flat", "none, flat", { kind: "flat" }],
   ];
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>The light</h2>
       <fieldset className={styles.words}>
         <legend>Lights</legend>
@@ -107,7 +108,7 @@ export function LightCard() {
         .map((f) => (
           <FindingNote key={f.key} finding={f} />
         ))}
-    </div>
+    </Card>
   );
 }
 
@@ -156,8 +157,7 @@ function Targets() {
     if (from) changes.borrowLight(picture ? { of: "picture", digest: from } : { of: "piece", id: Number(from) });
   };
   return (
-    <section className={styles.part} aria-label="Targets">
-      <h3>Targets</h3>
+    <Section title="Targets">
       {reach ? (
         <p>
           {view.piece.chosen.pigments.length ? "The set" : "This Box"} reaches{" "}
@@ -210,19 +210,19 @@ function Targets() {
           onChange={(e) => borrow(e.currentTarget.value)}
         />
       )}
-    </section>
+    </Section>
   );
 }
 
 /** What got squeezed, and in which order zones catch the eye. */
 function Relations() {
-  const { view, selectZone } = useBench();
+  const { view } = useBench();
+  const { selectZone } = useSelection();
   const { squeezed, eye, on_the_wall } = view.derived.light;
   return (
     <>
       {squeezed.length > 0 && (
-        <section className={styles.part} aria-label="Squeezed">
-          <h3>Squeezed</h3>
+        <Section title="Squeezed">
           <ul className={styles.list}>
             {squeezed.slice(0, 5).map((s) => (
               <li key={`${s.light}-${s.dark}`}>
@@ -235,11 +235,10 @@ function Relations() {
               </li>
             ))}
           </ul>
-        </section>
+        </Section>
       )}
       {eye.length > 1 && (
-        <section className={styles.part} aria-label="Order for the eye">
-          <h3>The eye goes</h3>
+        <Section title="The eye goes">
           <p>
             {eye.slice(0, 6).map((z, i) => (
               <span key={z}>
@@ -250,7 +249,7 @@ function Relations() {
               </span>
             ))}
           </p>
-        </section>
+        </Section>
       )}
       {on_the_wall && <p>{on_the_wall}</p>}
     </>

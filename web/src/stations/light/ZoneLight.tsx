@@ -1,24 +1,37 @@
 import { NativeSelect, NumberInput } from "@mantine/core";
 import type { Mark, Schemas } from "../../api/client";
-import { capital, signed, temperatureWord, useBench, useTargets, zoneName } from "../../bench/context";
+import { DISTANCES, KINDS, PLANES, ROLES, type Word } from "../../api/words";
+import {
+  capital,
+  signed,
+  temperatureWord,
+  useBench,
+  useLooking,
+  useSelection,
+  useTargets,
+  zoneName,
+} from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
+import { Card, Section } from "../../kit/Section";
+import { Tick } from "../../kit/Tick";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
-import { figure, said } from "../../room/figures";
-import styles from "./Light.module.css";
-import { DISTANCES, KINDS, PLANES, ROLES, type Word } from "../../api/words";
+import { figure, said, typedNumber } from "../../room/figures";
 import { ROLE_KEYS } from "./factKeys";
+import styles from "./Light.module.css";
 
 type Facts = Schemas["Facts"];
 
 /** How the selected zone stands in the light, and what it should be. */
 export function ZoneLight() {
   const bench = useBench();
+  const selection = useSelection();
+  const looking = useLooking();
   const targets = useTargets();
   const { view, changes } = bench;
   const ground = useGround();
-  const zone = view.piece.zones.find((z) => z.id === bench.zone);
-  const shape = view.derived.shapes.find((s) => s.zone === bench.zone);
+  const zone = view.piece.zones.find((z) => z.id === selection.zone);
+  const shape = view.derived.shapes.find((s) => s.zone === selection.zone);
   const target = zone && targets(zone.id);
   if (!zone || !shape || !target) return null;
   const { facts } = zone;
@@ -29,11 +42,17 @@ export function ZoneLight() {
     });
   const two = view.piece.lighting.falling.kind === "two";
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>
         <span className="figures">{zone.id}</span> {capital(zoneName(view, zone.id))}
       </h2>
-      <Stroke marks={[shape.reading, target]} ground={ground} height={56} look={bench.look} label="Read, and planned" />
+      <Stroke
+        marks={[shape.reading, target]}
+        ground={ground}
+        height={56}
+        look={looking.look}
+        label="Read, and planned"
+      />
       <p>
         <span className="figures">
           {figure(shape.reading.value, 1)} → {figure(target.value, 1)}
@@ -41,7 +60,13 @@ export function ZoneLight() {
         , {temperatureWord(target.temperature)} <span className="figures">{signed(target.temperature, 0)}</span>
       </p>
       <div className={styles.facts}>
-        <Fact keys={Object.values(ROLE_KEYS).join(" ")} label="Part" list={ROLES} value={facts.role} onChange={(role) => set({ role })} />
+        <Fact
+          keys={Object.values(ROLE_KEYS).join(" ")}
+          label="Part"
+          list={ROLES}
+          value={facts.role}
+          onChange={(role) => set({ role })}
+        />
         <Fact keys="p" label="Plane" list={PLANES} value={facts.plane} onChange={(plane) => set({ plane })} />
         <Fact
           keys="a"
@@ -72,23 +97,24 @@ export function ZoneLight() {
           <FindingNote key={f.key} finding={f} />
         ))}
       <p>
-        <button type="button" className="act" onClick={() => bench.selectZone(null)}>
+        <button type="button" className="act" onClick={() => selection.selectZone(null)}>
           The whole light
         </button>
       </p>
-    </div>
+    </Card>
   );
 }
 
 /** What light that travels would make of the zone: a proposal with its reason. */
 function Travelling({ zone }: { zone: number }) {
-  const { view, changes, look } = useBench();
+  const { view, changes } = useBench();
+  const { look } = useLooking();
   const ground = useGround();
   const here = view.derived.light.travels.find((t) => t.zone === zone);
   const shape = view.derived.shapes.find((s) => s.zone === zone);
   if (!here || !shape) return null;
   return (
-    <section className={styles.part} aria-label="Light that travels">
+    <Section title="Light that travels" bare>
       <p>{said(here.why)}</p>
       <Stroke marks={[shape.target, here.mark]} ground={ground} height={32} look={look} label="Planned, and proposed" />
       <p>
@@ -96,7 +122,7 @@ function Travelling({ zone }: { zone: number }) {
           {said(here.help)}
         </button>
       </p>
-    </section>
+    </Section>
   );
 }
 
@@ -153,25 +179,23 @@ function Grading({ zone, graded, end }: { zone: number; graded: Schemas["Graded"
       max={max}
       decimalScale={digits}
       onBlur={(e) => {
-        const n = Number(e.currentTarget.value);
+        const n = typedNumber(e.currentTarget.value);
         if (e.currentTarget.value !== "" && n >= min && n <= max && n.toFixed(digits) !== now.toFixed(digits)) keep(n);
       }}
     />
   );
   return (
-    <section className={styles.part} aria-label="Grading">
-      <label className={styles.check}>
-        <input
-          type="checkbox"
-          checked={!!graded}
-          onChange={() =>
-            graded
-              ? changes.request({ do: "set-graded", zone, graded: null })
-              : set({ value: Math.max(0, end.value - 1) }, 90)
-          }
-        />
+    <Section title="Grading" bare>
+      <Tick
+        on={!!graded}
+        onTick={(on) =>
+          on
+            ? set({ value: Math.max(0, end.value - 1) }, 90)
+            : changes.request({ do: "set-graded", zone, graded: null })
+        }
+      >
         It runs to another value
-      </label>
+      </Tick>
       {graded && (
         <div className={styles.lamp}>
           {field("value", end.value, 1, (value) => set({ value }, graded.direction), 0, 10)}
@@ -184,6 +208,6 @@ function Grading({ zone, graded, end }: { zone: number; graded: Schemas["Graded"
           {field("warmth", end.temperature, 0, (temperature) => set({ temperature }, graded.direction), -100, 100)}
         </div>
       )}
-    </section>
+    </Section>
   );
 }

@@ -7,12 +7,15 @@ import {
   signed,
   temperatureWord,
   useBench,
+  useLooking,
   useMixOf,
   usePreview,
+  useSelection,
   useToldOf,
   zoneName,
 } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
+import { Card } from "../../kit/Section";
 import { Trials } from "../../lenses/meter/Trials";
 import { Dials } from "../../lenses/picture/Dials";
 import { Plan } from "../../lenses/picture/Plan";
@@ -33,8 +36,10 @@ export function Mixes() {
 
 function Surface() {
   const bench = useBench();
+  const looking = useLooking();
   const { preview } = usePreview();
-  const { view, look } = bench;
+  const { view } = bench;
+  const { look } = looking;
   const ground = useGround();
   const mixes = preview?.data.mixes ?? view.derived.mixes;
   if (!mixes.length) {
@@ -57,7 +62,7 @@ function Surface() {
           ways={waysOf(view, mixes)}
           ground={ground}
           look={look}
-          painted={bench.flat || preview ? undefined : paintedPlan(view)}
+          painted={looking.flat || preview ? undefined : paintedPlan(view)}
           label="The piece in its mixes"
         />
         <Dials />
@@ -74,21 +79,23 @@ function Surface() {
 
 function MixRow({ mix, ground }: { mix: ZoneMix; ground: string }) {
   const bench = useBench();
+  const selection = useSelection();
+  const looking = useLooking();
   return (
     <li>
       <button
         type="button"
         className={`plain ${styles.row}`}
-        aria-pressed={bench.zone === mix.zone}
+        aria-pressed={selection.zone === mix.zone}
         draggable
         onDragStart={(e) => e.dataTransfer.setData("text/colour", JSON.stringify(mix.given.lab))}
-        onClick={() => bench.selectZone(mix.zone)}
+        onClick={() => selection.selectZone(mix.zone)}
       >
         <Stroke
           marks={[mix.wanted, mix.given, ...mix.then.map((f) => f.given)]}
           ground={ground}
           height={24}
-          look={bench.look}
+          look={looking.look}
         />
         <span>
           <b>
@@ -213,7 +220,7 @@ function Pans() {
 
 /** The mixes that take over along a graded zone, with where each has taken over half way. */
 function ThenMixes({ mix, ground }: { mix: ZoneMix; ground: string }) {
-  const { look } = useBench();
+  const { look } = useLooking();
   const told = useToldOf(mix.zone);
   return mix.then.map((f, i) => (
     <div key={f.at} className={styles.recipe}>
@@ -272,14 +279,16 @@ function Alternative({ mix }: { mix: ZoneMix }) {
 
 function MixCard() {
   const bench = useBench();
+  const selection = useSelection();
+  const looking = useLooking();
   const { view } = bench;
   const ground = useGround();
-  const m = useMixOf(bench.zone);
-  const told = useToldOf(bench.zone);
+  const m = useMixOf(selection.zone);
+  const told = useToldOf(selection.zone);
   if (!m) {
     const missed = view.derived.mixes.filter((x) => !x.reached);
     return (
-      <div className={styles.card}>
+      <Card>
         <h2>Mixes</h2>
         <Mixing />
         {view.derived.riskiest && (
@@ -288,7 +297,7 @@ function MixCard() {
             <button
               type="button"
               className="act"
-              onClick={() => view.derived.riskiest && bench.selectZone(view.derived.riskiest.zone)}
+              onClick={() => view.derived.riskiest && selection.selectZone(view.derived.riskiest.zone)}
             >
               Go to it
             </button>
@@ -306,17 +315,17 @@ function MixCard() {
         <p>
           Choose a zone for its recipe. Drag its mark in the field, or move it with the arrow keys, and the mix follows.
         </p>
-      </div>
+      </Card>
     );
   }
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>{capital(zoneName(view, m.zone))}</h2>
       <Stroke
         marks={[m.wanted, m.given]}
         ground={ground}
         height={84}
-        look={bench.look}
+        look={looking.look}
         label="Wanted, and from the set"
       />
       <div className={styles.under}>
@@ -359,6 +368,6 @@ function MixCard() {
         .map((f) => (
           <FindingNote key={f.key} finding={f} />
         ))}
-    </div>
+    </Card>
   );
 }

@@ -1,6 +1,7 @@
 import { NumberInput } from "@mantine/core";
 import { useEffect, useRef, useState } from "react";
 import type { Study, StudyNote } from "../../api/client";
+import { typedNumber } from "../../room/figures";
 import styles from "./Studies.module.css";
 
 const now = () => Math.floor(Date.now() / 1000);
@@ -99,7 +100,7 @@ export function Clock({ study, note, onKeep }: { study: Study; note: StudyNote; 
             max={6000}
             defaultValue={study.minutes}
             onBlur={(e) => {
-              const minutes = Number(e.currentTarget.value) || 0;
+              const minutes = typedNumber(e.currentTarget.value) || 0;
               if (minutes !== study.minutes) onKeep({ minutes });
             }}
           />

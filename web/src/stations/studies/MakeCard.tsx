@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { Card } from "../../kit/Section";
 import styles from "./Studies.module.css";
 
 type Kind = Schemas["StudyKind"];
@@ -27,7 +28,7 @@ export function MakeCard() {
     );
   const running = work.job?.what === "making studies";
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>{made ? "Make them anew" : "Make studies"}</h2>
       <NativeSelect
         label="How many"
@@ -56,7 +57,7 @@ export function MakeCard() {
         within what they can be.
       </p>
       <Lent />
-    </div>
+    </Card>
   );
 }
 

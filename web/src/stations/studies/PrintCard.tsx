@@ -3,7 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { asProblem, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
-import { figure } from "../../room/figures";
+import { Card } from "../../kit/Section";
+import { figure, typedNumber } from "../../room/figures";
 import styles from "./Studies.module.css";
 
 /** The sheet on paper: size of each study, paper, and the two copies. */
@@ -32,7 +33,7 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
   const share = (side: number) => (reference ? side / Math.max(reference.width, reference.height) : 1) * long;
   const [wide, high] = [share(reference?.width ?? 1), share(reference?.height ?? 1)];
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>Print the sheet</h2>
       <NumberInput
         key={sheet.longer_side}
@@ -43,7 +44,7 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
         step={0.5}
         decimalScale={1}
         onBlur={(e) => {
-          const mm = Number(e.currentTarget.value) * 10;
+          const mm = typedNumber(e.currentTarget.value) * 10;
           if (mm && mm !== sheet.longer_side) set({ longer_side: mm });
         }}
       />
@@ -122,6 +123,6 @@ export function PrintCard({ onClose }: { onClose: () => void }) {
       <button type="button" className="act" onClick={onClose}>
         Back to the study
       </button>
-    </div>
+    </Card>
   );
 }

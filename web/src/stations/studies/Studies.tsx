@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Mark, PieceView, Schemas, Study } from "../../api/client";
 import { Station } from "../../bench/Bench";
-import { seen, useBench, zoneName } from "../../bench/context";
+import { seen, useBench, useLooking, useSelection, zoneName } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { Plan } from "../../lenses/picture/Plan";
 import { Planned, paintedPlan, paintedStudy, targetsOf, type Way } from "../../lenses/picture/Planned";
@@ -49,7 +49,8 @@ function Surface({
   printing: boolean;
   onPrint: (on: boolean) => void;
 }) {
-  const { view, work, box, look, flat } = useBench();
+  const { view, work, box } = useBench();
+  const { look, flat } = useLooking();
   const ground = useGround();
   const { studies } = view.piece;
   const running = work.job?.what === "making studies" ? work.job : null;
@@ -104,7 +105,8 @@ function Surface({
 }
 
 function Head({ printing, onPrint }: { printing: boolean; onPrint: (on: boolean) => void }) {
-  const { view, look, setLook, flat, setFlat } = useBench();
+  const { view } = useBench();
+  const { look, setLook, flat, setFlat } = useLooking();
   const { open, select } = useOpenStudy();
   const [onWall, hang] = useOnWall();
   return (
@@ -188,7 +190,8 @@ function useOnWall(): [boolean, (on: boolean) => void] {
 
 /** Studies that are made already, while the others still are: flat, to be painted once they are kept. */
 function InTheMaking({ made }: { made: Schemas["MadeStudy"][] }) {
-  const { view, look } = useBench();
+  const { view } = useBench();
+  const { look } = useLooking();
   const ground = useGround();
   return (
     <div className={styles.all} role="group" aria-label="Studies made so far">
@@ -259,7 +262,8 @@ function SideBySide() {
 
 /** One study large, to be pointed at; the others small beneath it, and its strokes and recipes in one strip. */
 function Large({ study }: { study: Study }) {
-  const { view, look, flat } = useBench();
+  const { view } = useBench();
+  const { look, flat } = useLooking();
   const ground = useGround();
   const { marks } = useLamp(study);
   return (
@@ -285,7 +289,8 @@ function Large({ study }: { study: Study }) {
 }
 
 function Small({ study, width, bare }: { study: Study; width: number; bare?: boolean }) {
-  const { view, look, flat } = useBench();
+  const { view } = useBench();
+  const { look, flat } = useLooking();
   const ground = useGround();
   const { open, select } = useOpenStudy();
   const scheme = view.study_notes.find((n) => n.number === study.number)?.scheme ?? "";
@@ -334,7 +339,9 @@ function valuesOf(view: PieceView, study: Study): string {
 }
 
 function Strip({ study }: { study: Study }) {
-  const { view, look, zone, selectZone } = useBench();
+  const { view } = useBench();
+  const { zone, selectZone } = useSelection();
+  const { look } = useLooking();
   const marks = marksOf(view, study);
   const note = view.study_notes.find((n) => n.number === study.number);
   const laid = view.derived.order.zones.flatMap((z) => study.mixes.find((m) => m.zone === z) ?? []);

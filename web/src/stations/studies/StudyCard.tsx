@@ -1,8 +1,9 @@
 import { NumberInput, Textarea } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas, Study, StudyNote } from "../../api/client";
-import { capital, shownHere, useBench, zoneName } from "../../bench/context";
+import { capital, shownHere, useBench, useSelection, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
+import { Card } from "../../kit/Section";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { figure, said } from "../../room/figures";
@@ -12,11 +13,12 @@ import styles from "./Studies.module.css";
 
 /** One study: whether its values hold, its own set, why it is chosen, and going on with it. */
 export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
-  const { box, zone } = useBench();
+  const { box } = useBench();
+  const { zone } = useSelection();
   const ground = useGround();
   const at = study.mixes.findIndex((m) => m.zone === zone);
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>
         <span className="figures">{study.number}</span> {capital(note.scheme)}
       </h2>
@@ -60,7 +62,7 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
       <Lamps study={study} />
       {note.shares.length > 0 && <Shares number={study.number} hues={note.shares} />}
       <Kept study={study} note={note} />
-    </div>
+    </Card>
   );
 }
 

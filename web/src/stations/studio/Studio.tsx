@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { answer, api, Refused, type Schemas } from "../../api/client";
 import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
+import { Acts } from "../../kit/Section";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { paperHere } from "../../room/paper";
 import { useRoom } from "../../room/useRoom";
@@ -138,7 +139,7 @@ function DamagedRecord({ record }: { record: Schemas["DamagedLine"] }) {
         The {name} with the number {record.id} cannot be read ({record.why}). The rest of the studio goes on. Save its
         record before you put it aside: it stays in the data file either way.
       </p>
-      <p className={styles.acts}>
+      <Acts>
         <a
           className="act"
           href={`/api/damaged/${record.what}/${record.id}`}
@@ -149,7 +150,7 @@ function DamagedRecord({ record }: { record: Schemas["DamagedLine"] }) {
         <button type="button" className="act" onClick={putAside}>
           Put it aside
         </button>
-      </p>
+      </Acts>
     </section>
   );
 }

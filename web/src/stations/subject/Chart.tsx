@@ -1,6 +1,7 @@
 import { NativeSelect } from "@mantine/core";
 import { useSearchParams } from "react-router";
-import { signed, temperatureWord, useBench } from "../../bench/context";
+import { signed, temperatureWord, useBench, useLooking } from "../../bench/context";
+import { Acts, Card } from "../../kit/Section";
 import { Give } from "../../lenses/give/Give";
 import { Trials } from "../../lenses/meter/Trials";
 import { Picture } from "../../lenses/picture/Picture";
@@ -29,7 +30,8 @@ function useCell(): [number | null, (cell: number | null) => void] {
 
 /** The distinct colours of the reference in a grid, and where each occurs. */
 export function ChartRoom() {
-  const { view, changes, look } = useBench();
+  const { view, changes } = useBench();
+  const { look } = useLooking();
   const ground = useGround();
   const chart = view.piece.chart;
   const [cell, point] = useCell();
@@ -99,7 +101,7 @@ function WholeChart() {
   const wished = view.piece.wished;
   const others = studio.data?.pieces.filter((p) => p.id !== view.id) ?? [];
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>Colour chart</h2>
       {n > 0 && (
         <>
@@ -107,7 +109,7 @@ function WholeChart() {
             {n} distinct colours by what the eye tells apart. Choose one to see where it occurs. A painting you admire
             gives you its colours this way too.
           </p>
-          <p className={styles.acts}>
+          <Acts>
             <button type="button" className="act" disabled={n <= 1} onClick={() => changes.chart(n - 1)}>
               fewer
             </button>
@@ -117,7 +119,7 @@ function WholeChart() {
             <button type="button" className="act" onClick={() => changes.chart(null)}>
               as many as are distinct
             </button>
-          </p>
+          </Acts>
         </>
       )}
       <hr />
@@ -146,6 +148,6 @@ function WholeChart() {
           onChange={(e) => e.currentTarget.value && changes.wishColours(Number(e.currentTarget.value))}
         />
       )}
-    </div>
+    </Card>
   );
 }

@@ -1,6 +1,7 @@
 import { TextInput } from "@mantine/core";
 import type { Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { Card } from "../../kit/Section";
 import styles from "./Compositions.module.css";
 
 /** A sheet of pencil compositions, cut apart, numbered and seen at the proportion of the piece. */
@@ -97,7 +98,7 @@ export function CompositionsCard() {
   const { view, changes } = useBench();
   const sheet = view.piece.compositions;
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>Before colour</h2>
       {sheet ? (
         <>
@@ -117,6 +118,6 @@ export function CompositionsCard() {
       ) : (
         <p>Squint at each: the one that still reads with three values goes on.</p>
       )}
-    </div>
+    </Card>
   );
 }

@@ -1,4 +1,4 @@
-import { type Look, useBench } from "../../bench/context";
+import { type Look, useLooking } from "../../bench/context";
 import styles from "./Looks.module.css";
 
 const LOOKS: { look: Look; key: string; label: string }[] = [
@@ -11,7 +11,7 @@ const LOOKS: { look: Look; key: string; label: string }[] = [
 
 /** Ways to see the picture, and how many value groups. */
 export function Looks() {
-  const { look, setLook, isolate, setIsolate, groups, setGroups } = useBench();
+  const { look, setLook, isolate, setIsolate, groups, setGroups } = useLooking();
   const grouped = look === "values" || look === "squint";
   return (
     <div className={styles.looks} role="toolbar" aria-label="Ways to see the picture">

@@ -1,12 +1,13 @@
 import { NativeSelect, TextInput } from "@mantine/core";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { DISTANCES, PLANES } from "../../api/words";
 import { Station } from "../../bench/Bench";
-import { capital, useBench, zoneName } from "../../bench/context";
+import { capital, useBench, useSelection, zoneName } from "../../bench/context";
+import { Acts, Card } from "../../kit/Section";
 import { massName } from "../../lenses/picture/Overlay";
 import { Picture } from "../../lenses/picture/Picture";
 import { said } from "../../room/figures";
-import { DISTANCES, PLANES } from "../../api/words";
 import styles from "./Subject.module.css";
 import { Working } from "./Working";
 
@@ -18,7 +19,8 @@ const HINTS: Record<Tool, string> = {
 
 /** The big shapes that hold together when squinting, and what is known of each. */
 export function MassesRoom({ rooms }: { rooms: React.ReactNode }) {
-  const { view, changes, showMasses } = useBench();
+  const { view, changes } = useBench();
+  const { showMasses } = useSelection();
   const [asked, choose] = useState<number | null>(null);
   const [tool, setTool] = useState<Tool | null>(null);
   useEffect(() => {
@@ -80,7 +82,7 @@ function AllMasses({ onChoose }: { onChoose: (mass: number) => void }) {
   const { masses } = view.piece;
   if (!masses.length) return <p>What is said of a mass holds for every place that lies in it.</p>;
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>{masses.length === 1 ? "1 mass" : `${masses.length} masses`}</h2>
       <p>
         The shapes that hold together when you squint. What is said of one holds for its places, unless a zone says
@@ -107,7 +109,7 @@ function AllMasses({ onChoose }: { onChoose: (mass: number) => void }) {
       <button type="button" className="act" onClick={() => changes.proposeMasses()}>
         Find them anew
       </button>
-    </div>
+    </Card>
   );
 }
 
@@ -149,7 +151,7 @@ function MassCard({
   const two = view.piece.lighting.falling.kind === "two";
   const others = view.piece.masses.filter((m) => m.id !== mass.id);
   return (
-    <div className={styles.card}>
+    <Card>
       <form
         className={styles.name}
         onSubmit={(e) => {
@@ -206,7 +208,7 @@ function MassCard({
           changes.request({ do: "join-masses", into: mass.id, from: Number(e.currentTarget.value) })
         }
       />
-      <p className={styles.acts}>
+      <Acts>
         {(["part", "redraw"] as const).map((t) => (
           <button
             key={t}
@@ -218,7 +220,7 @@ function MassCard({
             {t === "part" ? "Part by a line" : "Redraw its border"}
           </button>
         ))}
-      </p>
-    </div>
+      </Acts>
+    </Card>
   );
 }

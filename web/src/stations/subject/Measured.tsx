@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api, Refused } from "../../api/client";
 import type { Spot } from "../../bench/context";
-import { signed, temperatureWord, useBench } from "../../bench/context";
+import { signed, temperatureWord, useBench, useLooking } from "../../bench/context";
+import { Card } from "../../kit/Section";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { figure, said } from "../../room/figures";
 import styles from "./Subject.module.css";
@@ -22,7 +23,7 @@ export function LineCard(props: Props) {
   const [w, h] = [234, 150];
   const y = (v: number) => 8 + (1 - v / 10) * (h - 16);
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>Along the line</h2>
       {found.error instanceof Refused && <p role="alert">{found.error.problem.detail}</p>}
       {p && (
@@ -56,13 +57,14 @@ export function LineCard(props: Props) {
       <button type="button" className="act" onClick={props.onDone}>
         Done
       </button>
-    </div>
+    </Card>
   );
 }
 
 /** Two patches in one stroke, split and touching, on grey. */
 export function ComparedCard(props: Props) {
-  const { view, look } = useBench();
+  const { view } = useBench();
+  const { look } = useLooking();
   const found = useQuery({
     queryKey: ["compare", view.id, view.revision, props.from, props.to],
     queryFn: () =>
@@ -71,7 +73,7 @@ export function ComparedCard(props: Props) {
   });
   const c = found.data;
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>Two patches</h2>
       {found.error instanceof Refused && <p role="alert">{found.error.problem.detail}</p>}
       {c && (
@@ -98,6 +100,6 @@ export function ComparedCard(props: Props) {
       <button type="button" className="act" onClick={props.onDone}>
         Done
       </button>
-    </div>
+    </Card>
   );
 }

@@ -1,7 +1,7 @@
 import { Dropzone } from "@mantine/dropzone";
 import { useCallback, useEffect, useState } from "react";
 import { Station } from "../../bench/Bench";
-import { type Spot, useBench } from "../../bench/context";
+import { type Spot, useBench, useLooking, useSelection } from "../../bench/context";
 import { Dials } from "../../lenses/picture/Dials";
 import { Picture } from "../../lenses/picture/Picture";
 import { figure } from "../../room/figures";
@@ -19,7 +19,9 @@ import { PatchCard, ZoneCard } from "./ZoneCard";
 /** The reference with its zones, and the tools that are drawn on it. */
 export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
   const bench = useBench();
-  const { view, work, isolate, changes } = bench;
+  const selection = useSelection();
+  const { view, work, changes } = bench;
+  const { isolate } = useLooking();
   const [tool, setTool] = useState<Tool | null>(null);
   const [patch, setPatch] = useState<Spot | null>(null);
   const [ends, setEnds] = useState<{ what: "line" | "compare"; from: Spot; to: Spot } | null>(null);
@@ -31,7 +33,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
   }, []);
   // A tool belongs to what was selected when it was taken up: choosing another zone puts it away.
   // biome-ignore lint/correctness/useExhaustiveDependencies: runs when the chosen zone changes
-  useEffect(() => take(null), [bench.zone]);
+  useEffect(() => take(null), [selection.zone]);
   useEffect(() => {
     if (!isolate) setPatch(null);
   }, [isolate]);
@@ -51,8 +53,8 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
     if (tool === "line" || tool === "compare") return setEnds({ what: tool, from, to });
     setTool(null);
     if (tool === "join") changes.join(stroke);
-    if (tool === "part" && bench.zone !== null) changes.split(bench.zone, stroke);
-    if (tool === "redraw" && bench.zone !== null) changes.redraw(bench.zone, stroke);
+    if (tool === "part" && selection.zone !== null) changes.split(selection.zone, stroke);
+    if (tool === "redraw" && selection.zone !== null) changes.redraw(selection.zone, stroke);
     if (tool === "neutral") changes.neutral({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }, card);
     if (tool === "take") changes.take(to);
     if (tool === "crop") {
@@ -111,7 +113,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
       <ComparedCard {...ends} onDone={() => take(null)} />
     ) : isolate && patch ? (
       <PatchCard at={patch} onEqual={setEqualTo} />
-    ) : bench.zone !== null ? (
+    ) : selection.zone !== null ? (
       <ZoneCard tool={tool} onTool={take} onEqual={setEqualTo} />
     ) : planes ? (
       <PlanesCard />

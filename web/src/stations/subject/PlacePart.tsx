@@ -2,13 +2,15 @@ import { NativeSelect } from "@mantine/core";
 import { useEffect, useRef } from "react";
 import type { Zone } from "../../api/client";
 import { useMap } from "../../api/useMap";
-import { capital, useBench, zoneName } from "../../bench/context";
+import { capital, useBench, useSelection, zoneName } from "../../bench/context";
+import { Acts, Section } from "../../kit/Section";
 import { figure } from "../../room/figures";
 import styles from "./Subject.module.css";
 
 /** `m` makes the place a zone of its own; `g` picks it up, and puts it down in the zone that is chosen then. */
 function usePlaceKeys(zone: number, at: { x: number; y: number } | undefined, places: number) {
-  const { changes, carried, carry } = useBench();
+  const { changes } = useBench();
+  const { carried, carry } = useSelection();
   const now = useRef({ zone, at, places, changes, carried, carry });
   now.current = { zone, at, places, changes, carried, carry };
   useEffect(() => {
@@ -33,7 +35,8 @@ function usePlaceKeys(zone: number, at: { x: number; y: number } | undefined, pl
 /** The places of the selected zone: one of them made a zone of its own, or given to another. */
 export function PlacePart({ zone }: { zone: Zone }) {
   const bench = useBench();
-  const { view, changes, place, selectPlace, carried, carry } = bench;
+  const { view, changes } = bench;
+  const { place, selectPlace, carried, carry } = useSelection();
   const shapes = useMap(view.derived.map);
   const places = shapes.of.get(zone.id)?.places ?? [];
   const nth = Math.min(place, Math.max(0, places.length - 1));
@@ -47,14 +50,14 @@ export function PlacePart({ zone }: { zone: Zone }) {
     changes.give(at, to);
   };
   return (
-    <section className={styles.part} aria-label="Places">
+    <Section title="Places" bare>
       <p>
         {places.length === 1 ? "One place" : `Place ${nth + 1} of ${places.length}`}
         <span className={styles.share}>{figure(100 * here.share, here.share < 0.01 ? 1 : 0)} % of the picture</span>
       </p>
       {places.length > 1 && (
         <>
-          <p className={styles.acts}>
+          <Acts>
             <button
               type="button"
               className="act"
@@ -76,7 +79,7 @@ export function PlacePart({ zone }: { zone: Zone }) {
             >
               {carried ? "leave it" : "pick it up"}
             </button>
-          </p>
+          </Acts>
           {carried && (
             <p>Point at the zone that takes it, or choose it with j and k and press g; Esc leaves it here.</p>
           )}
@@ -91,6 +94,6 @@ export function PlacePart({ zone }: { zone: Zone }) {
           />
         </>
       )}
-    </section>
+    </Section>
   );
 }

@@ -1,7 +1,8 @@
 import { useElementSize } from "@mantine/hooks";
 import { useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { seen, useBench, zoneName } from "../../bench/context";
+import { seen, useBench, useLooking, useSelection, zoneName } from "../../bench/context";
+import { Acts, Card } from "../../kit/Section";
 import { aspectOf } from "../../lenses/picture/Picture";
 import styles from "./Planes.module.css";
 
@@ -21,6 +22,8 @@ const inside = (v: number, size: number) => Math.min(1 - size, Math.max(0, v));
 /** Planes dragged into place: the piece from nothing. */
 export function PlanesSurface() {
   const bench = useBench();
+  const selection = useSelection();
+  const looking = useLooking();
   const { view, changes } = bench;
   const { ref, width, height } = useElementSize();
   const aspect = aspectOf(view);
@@ -46,7 +49,7 @@ export function PlanesSurface() {
       e.stopPropagation();
       e.currentTarget.setPointerCapture(e.pointerId);
       start.current = { x: e.clientX, y: e.clientY, part: view.piece.planes[i].part, corner };
-      bench.selectZone(i + 1);
+      selection.selectZone(i + 1);
     },
     onPointerMove: (e: React.PointerEvent<SVGElement>) => {
       const s = start.current;
@@ -77,15 +80,15 @@ export function PlanesSurface() {
             const shape = view.derived.shapes.find((s) => s.zone === i + 1);
             const [x, y, pw, ph] = [p.part.left * w, p.part.top * h, p.part.width * w, p.part.height * h];
             return (
-              <g key={i} data-chosen={bench.zone === i + 1}>
+              <g key={i} data-chosen={selection.zone === i + 1}>
                 <path
                   d={pathOf(p.kind, x, y, pw, ph)}
-                  fill={shape ? seen(shape.target, bench.look) : "#999"}
+                  fill={shape ? seen(shape.target, looking.look) : "#999"}
                   className={styles.plane}
                   role="button"
                   tabIndex={0}
                   aria-label={`${shape ? zoneName(view, i + 1) : p.kind}: arrows move it, with Shift they stretch it`}
-                  onFocus={() => bench.zone !== i + 1 && bench.selectZone(i + 1)}
+                  onFocus={() => selection.zone !== i + 1 && selection.selectZone(i + 1)}
                   onKeyDown={(e) => {
                     const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
                     if (!step) return;
@@ -102,7 +105,7 @@ export function PlanesSurface() {
             );
           })}
           {planes.map((p, i) =>
-            bench.zone === i + 1 ? (
+            selection.zone === i + 1 ? (
               <rect
                 key={i}
                 x={(p.part.left + p.part.width) * w - 13}
@@ -137,10 +140,10 @@ export function PlanesCard() {
   const { planes } = view.piece;
   const keep = (next: Plane[]) => changes.request({ do: "lay-planes", planes: next });
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>From nothing</h2>
       <p>Drag planes into place; nearer ones lie over farther ones. The corner stretches the selected one.</p>
-      <p className={styles.acts}>
+      <Acts>
         {KINDS.map((k) => (
           <button
             key={k.kind}
@@ -151,13 +154,13 @@ export function PlanesCard() {
             add {k.label}
           </button>
         ))}
-      </p>
+      </Acts>
       {planes.length > 1 && (
         <button type="button" className="act" onClick={() => keep(planes.slice(0, -1))}>
           Take the last one away
         </button>
       )}
       <p>Their values come from the rules of light: open Light and choose “From the rules of light alone”.</p>
-    </div>
+    </Card>
   );
 }

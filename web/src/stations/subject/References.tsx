@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { Acts, Card } from "../../kit/Section";
 import styles from "./References.module.css";
 
 const SERVES: { value: Schemas["Serves"]; label: string }[] = [
@@ -34,7 +35,7 @@ export function ReferencesRoom() {
             <b>{o.file_name}</b>
             <span className="figures">{`${o.width} × ${o.height}`}</span>
             <For serves={o.serves} onChange={(serves) => setOther(o.digest, serves)} />
-            <p className={styles.acts}>
+            <Acts>
               <button type="button" className="act" onClick={() => changes.makeMain(o.digest)}>
                 Make it the main one
               </button>
@@ -47,7 +48,7 @@ export function ReferencesRoom() {
               >
                 Take it away
               </button>
-            </p>
+            </Acts>
           </div>
         </li>
       ))}
@@ -79,7 +80,7 @@ function For({ serves, onChange }: { serves: Schemas["Serves"][]; onChange: (s: 
 export function ReferencesCard() {
   const { view, changes } = useBench();
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>References</h2>
       <p>
         Pose from one, cloth from another: keep them together, each with what it is for. Zones and values come from the
@@ -100,6 +101,6 @@ export function ReferencesCard() {
           />
         </label>
       )}
-    </div>
+    </Card>
   );
 }

@@ -1,8 +1,10 @@
 import { NumberInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
-import { useBench, zoneName } from "../../bench/context";
-import { figure } from "../../room/figures";
+import { useBench, useLooking, zoneName } from "../../bench/context";
+import { Acts, Card, Section } from "../../kit/Section";
+import { Tick } from "../../kit/Tick";
+import { figure, typedNumber } from "../../room/figures";
 import { LadderStrip } from "./LadderStrip";
 import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
@@ -18,7 +20,8 @@ type Props = {
 
 /** The whole picture: its values, measuring in it, its shapes and its frame. */
 export function WholeCard(props: Props) {
-  const { view, work, groups } = useBench();
+  const { view, work } = useBench();
+  const { groups } = useLooking();
   const reference = view.piece.reference;
   const ladder = useQuery({
     queryKey: ["ladder", view.id, reference?.digest, JSON.stringify(reference?.frame), groups],
@@ -32,20 +35,20 @@ export function WholeCard(props: Props) {
   });
   if (!reference) {
     return (
-      <div className={styles.card}>
+      <Card>
         <h2>{view.derived.shapes.length ? "From a field note" : "No picture yet"}</h2>
         <p>
           {view.derived.shapes.length
             ? "The zones are those of the marks made in the field, with what was judged there. A picture dropped here takes their place."
             : "From a picture come the values, the big shapes and what each should be. Everything after this station follows from them."}
         </p>
-      </div>
+      </Card>
     );
   }
   const l = ladder.data;
   const lost = l && Math.max(l.clipped.dark, l.clipped.light);
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>The whole picture</h2>
       <p>
         {reference.file_name}, <span className="figures">{`${reference.width} × ${reference.height}`}</span>
@@ -72,11 +75,11 @@ export function WholeCard(props: Props) {
       <Measuring {...props} />
       <Shapes {...props} />
       <FramePart {...props} />
-      <p className={styles.acts}>
+      <Acts>
         <a href={`/api/pieces/${view.id}/ladder.pdf`} target="_blank" rel="noreferrer">
           Print a ladder to hold against the work
         </a>
-      </p>
+      </Acts>
       <label className={styles.another}>
         Another picture
         <input
@@ -90,7 +93,7 @@ export function WholeCard(props: Props) {
           }}
         />
       </label>
-    </div>
+    </Card>
   );
 }
 
@@ -108,12 +111,11 @@ function Measuring(props: Props) {
   const equal = view.equal_values.filter((g) => g.length > 1);
   const ends = view.equal_values;
   return (
-    <section className={styles.part} aria-label="Measure">
-      <h3>Measure</h3>
-      <p className={styles.acts}>
+    <Section title="Measure">
+      <Acts>
         <ToolButton of="line" label="along a line" {...props} />
         <ToolButton of="compare" label="two patches" {...props} />
-      </p>
+      </Acts>
       {ends.length > 1 && (
         <p>
           Lightest {ends[0].map((z) => zoneName(view, z)).join(", ")}; darkest{" "}
@@ -123,7 +125,7 @@ function Measuring(props: Props) {
           ))}
         </p>
       )}
-    </section>
+    </Section>
   );
 }
 
@@ -132,14 +134,13 @@ function Shapes(props: Props) {
   const { view, changes } = useBench();
   const lines = view.piece.reference?.lines;
   return (
-    <section className={styles.part} aria-label="Shapes">
-      <h3>Shapes</h3>
+    <Section title="Shapes">
       <p>Point at the picture to choose a zone: all its places light up, and it can be mended here.</p>
-      <p className={styles.acts}>
+      <Acts>
         <ToolButton of="take" label="this colour, too" {...props} />
         <ToolButton of="join" label="join by drawing" {...props} />
-      </p>
-      <p className={styles.acts}>
+      </Acts>
+      <Acts>
         <button type="button" className="act" onClick={() => changes.fromLines(false)}>
           {lines ? "Outlines again" : "It is a line drawing"}
         </button>
@@ -148,8 +149,8 @@ function Shapes(props: Props) {
             lines as a zone
           </button>
         )}
-      </p>
-    </section>
+      </Acts>
+    </Section>
   );
 }
 
@@ -164,9 +165,8 @@ function FramePart(props: Props) {
   const size = view.piece.brief.size;
   const off = Math.abs(reference.width / reference.height / (size.width / size.height) - 1) > 0.01;
   return (
-    <section className={styles.part} aria-label="Frame and light of the picture">
-      <h3>Frame and light</h3>
-      <p className={styles.acts}>
+    <Section title="Frame and light">
+      <Acts>
         <ToolButton of="crop" label="crop" {...props} />
         {off && (
           <button type="button" className="act" onClick={() => set({ fit: true })}>
@@ -178,7 +178,7 @@ function FramePart(props: Props) {
             whole again
           </button>
         )}
-      </p>
+      </Acts>
       <NumberInput
         key={frame.straighten}
         label="Straighten, degrees clockwise"
@@ -188,25 +188,22 @@ function FramePart(props: Props) {
         step={0.1}
         decimalScale={1}
         onBlur={(e) => {
-          const n = Number(e.currentTarget.value);
+          const n = typedNumber(e.currentTarget.value);
           if (e.currentTarget.value !== "" && n !== frame.straighten && Math.abs(n) <= 45) set({ straighten: n });
         }}
       />
-      <p className={styles.acts}>
+      <Acts>
         <ToolButton of="neutral" label={props.card ? "pick the grey card" : "pick a neutral"} {...props} />
         {frame.gains && (
           <button type="button" className="act" onClick={() => changes.neutral(null, null)}>
             its own light again
           </button>
         )}
-      </p>
-      <label className={styles.check}>
-        <input
-          type="checkbox"
-          checked={props.card !== null}
-          onChange={() => props.onCard(props.card === null ? 5 : null)}
-        />
-        it is a grey card of value
+      </Acts>
+      <div className={styles.check}>
+        <Tick on={props.card !== null} onTick={(on) => props.onCard(on ? 5 : null)}>
+          it is a grey card of value
+        </Tick>
         <input
           type="number"
           aria-label="Value of the grey card"
@@ -218,7 +215,7 @@ function FramePart(props: Props) {
           value={props.card ?? 5}
           onChange={(e) => props.onCard(Number(e.currentTarget.value))}
         />
-      </label>
-    </section>
+      </div>
+    </Section>
   );
 }

@@ -4,8 +4,19 @@ import { useState } from "react";
 import { answer, api, type Schemas, type Zone } from "../../api/client";
 import { useMap } from "../../api/useMap";
 import type { Spot } from "../../bench/context";
-import { capital, signed, temperatureWord, useBench, useTargets, zoneName } from "../../bench/context";
+import {
+  capital,
+  signed,
+  temperatureWord,
+  useBench,
+  useLooking,
+  useSelection,
+  useTargets,
+  zoneName,
+} from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
+import { Acts, Card } from "../../kit/Section";
+import { Tick } from "../../kit/Tick";
 import { Give } from "../../lenses/give/Give";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
@@ -31,24 +42,26 @@ export function ZoneCard({
   onEqual: (value: number) => void;
 }) {
   const bench = useBench();
+  const selection = useSelection();
+  const looking = useLooking();
   const targets = useTargets();
   const { view, changes } = bench;
   const ground = useGround();
-  const zone = view.piece.zones.find((z) => z.id === bench.zone);
-  const shape = view.derived.shapes.find((s) => s.zone === bench.zone);
+  const zone = view.piece.zones.find((z) => z.id === selection.zone);
+  const shape = view.derived.shapes.find((s) => s.zone === selection.zone);
   const target = zone && targets(zone.id);
   if (!zone || !shape || !target) return null;
   const moved =
     Math.abs(target.value - shape.reading.value) > 0.04 ||
     Math.abs(target.temperature - shape.reading.temperature) > 0.5;
   return (
-    <div className={styles.card}>
+    <Card>
       <ZoneName key={`${zone.id}-${zone.name}`} zone={zone} />
       <Stroke
         marks={[shape.reading, target]}
         ground={ground}
         height={74}
-        look={bench.look}
+        look={looking.look}
         label="Read in the picture, and planned"
       />
       <div className={styles.under}>
@@ -100,7 +113,7 @@ export function ZoneCard({
         .map((f) => (
           <FindingNote key={f.key} finding={f} />
         ))}
-    </div>
+    </Card>
   );
 }
 
@@ -172,7 +185,7 @@ function Mend({ zone, tool, onTool }: { zone: Zone; tool: Tool | null; onTool: (
           onChange={(e) => e.currentTarget.value && changes.merge(Number(e.currentTarget.value), zone.id)}
         />
       )}
-      <div className={styles.acts}>
+      <Acts>
         <button type="button" className="act" aria-pressed={cutting} onClick={() => onTool(cutting ? null : "part")}>
           {cutting ? "Leave it whole" : "Part by a line"}
         </button>
@@ -196,7 +209,7 @@ function Mend({ zone, tool, onTool }: { zone: Zone; tool: Tool | null; onTool: (
             </button>
           </>
         )}
-      </div>
+      </Acts>
     </div>
   );
 }
@@ -220,28 +233,24 @@ function ZoneMeasure({ zone, onEqual }: { zone: Zone; onEqual: (value: number) =
           <span className="figures">{figure(spread.data.lightest, 1)}</span>.
         </p>
       )}
-      <div className={styles.acts}>
+      <Acts>
         {view.piece.reference && (
           <button type="button" className="act" onClick={() => onEqual(Math.round(zone.reading.value * 10) / 10)}>
             What is equal
           </button>
         )}
-        <label className={styles.check}>
-          <input
-            type="checkbox"
-            checked={zone.kept}
-            onChange={() => changes.request({ do: "keep-zone", zone: zone.id, kept: !zone.kept })}
-          />
+        <Tick on={zone.kept} onTick={(kept) => changes.request({ do: "keep-zone", zone: zone.id, kept })}>
           locked
-        </label>
-      </div>
+        </Tick>
+      </Acts>
     </div>
   );
 }
 
 /** A patch alone on grey: a colour is not what it seems beside its neighbours. */
 export function PatchCard({ at, onEqual }: { at: Spot; onEqual: (value: number) => void }) {
-  const { view, look } = useBench();
+  const { view } = useBench();
+  const { look } = useLooking();
   const patch = useQuery({
     queryKey: ["patch", view.id, view.piece.reference?.digest, at.x, at.y],
     queryFn: () =>
@@ -253,7 +262,7 @@ export function PatchCard({ at, onEqual }: { at: Spot; onEqual: (value: number) 
   });
   const m = patch.data;
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>A patch alone</h2>
       {m && (
         <>
@@ -275,6 +284,6 @@ export function PatchCard({ at, onEqual }: { at: Spot; onEqual: (value: number) 
           <Give lab={m.lab} />
         </>
       )}
-    </div>
+    </Card>
   );
 }

@@ -4,7 +4,7 @@
 use crate::problem::Problem;
 use jiff::civil::Date;
 use lean_colour::Lab;
-use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadWith, Seen, Swatch, SwatchReading, TriedFor};
+use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor};
 use lean_plan::mixes::mixes_of;
 use lean_store::{PieceId, Readings, Store};
 
@@ -29,7 +29,7 @@ pub fn fill(store: &Store, id: PieceId, box_id: &BoxId, (day, nth): (Date, usize
             let seen = Lab::new((lab.l + far * turn.sin().abs()).min(99.0), lab.a + far * 0.6 * turn.cos(), lab.b - far * 0.5 * turn.sin());
             SwatchReading {
                 swatch: Swatch::of_mix(&m.mix, piece.brief.ground.clone()),
-                seen: Seen { lab: seen, bands: Vec::new() },
+                seen: ReadColour { lab: seen, bands: Vec::new() },
                 state: Dampness::Dry,
                 sealed: false,
                 with: ReadWith::Typed,

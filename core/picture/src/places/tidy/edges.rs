@@ -1,7 +1,7 @@
 //! Edges of zones settled: on the picture's edges where it has them, short and even where it has none.
 
 use super::Ground;
-use crate::places::cells::{Cells, Look, apart2};
+use crate::places::cells::{Cells, EvenColour, apart2};
 use crate::zone_map::ZoneMap;
 use rayon::prelude::*;
 
@@ -117,7 +117,7 @@ struct Nearby {
     across: usize,
     tile: usize,
     zones: usize,
-    looks: Vec<Option<Look>>,
+    looks: Vec<Option<EvenColour>>,
 }
 
 type Sum = ([f32; 3], f32);
@@ -154,7 +154,7 @@ impl Nearby {
         Self { across, tile, zones, looks }
     }
 
-    fn look(&self, zone: u16, x: usize, y: usize) -> Option<Look> {
+    fn look(&self, zone: u16, x: usize, y: usize) -> Option<EvenColour> {
         self.looks[(y / self.tile * self.across + x / self.tile) * self.zones + usize::from(zone)]
     }
 }

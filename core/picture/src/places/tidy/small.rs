@@ -1,6 +1,6 @@
 //! Places smaller than the mark given to a neighbour.
 
-use crate::places::cells::{Cells, Look, apart2};
+use crate::places::cells::{Cells, EvenColour, apart2};
 use crate::zone_map::ZoneMap;
 use crate::zone_map::parts::Parts;
 use std::collections::{BTreeMap, BTreeSet};
@@ -68,7 +68,7 @@ impl Shapes {
         }
     }
 
-    fn mean(&self, part: u32) -> Look {
+    fn mean(&self, part: u32) -> EvenColour {
         self.looks[part as usize].map(|v| (v / f64::from(self.cells[part as usize].max(1))) as f32)
     }
 

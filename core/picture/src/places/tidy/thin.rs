@@ -1,7 +1,7 @@
 //! What the brush cannot set: parts of places where no mark of its width fits go to what is round them. A thin thing that stands off both
 //! sides (a pole, a wire) may be thinner than a soft rim that lies between the two colours it parts: that is no mark at all.
 
-use crate::places::cells::{Cells, Look, apart2};
+use crate::places::cells::{Cells, EvenColour, apart2};
 use crate::zone_map::ZoneMap;
 use crate::zone_map::parts::Parts;
 use rayon::prelude::*;
@@ -135,7 +135,7 @@ fn rims(map: &ZoneMap, cells: &Cells, wide: &[bool]) -> Vec<bool> {
         let sum = &mut looks[part as usize];
         cells.looks[run].iter().for_each(|look| (0..3).for_each(|c| sum[c] += f64::from(look[c])));
     }
-    let mean = |p: u32| -> Look { looks[p as usize].map(|v| (v / f64::from(parts.all[p as usize].cells)) as f32) };
+    let mean = |p: u32| -> EvenColour { looks[p as usize].map(|v| (v / f64::from(parts.all[p as usize].cells)) as f32) };
     let mut beside: Vec<Vec<(u32, u32)>> = vec![Vec::new(); parts.all.len()];
     for (a, b, n) in parts.borders() {
         beside[a as usize].push((n, b));

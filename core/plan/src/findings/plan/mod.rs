@@ -11,6 +11,7 @@ use crate::wall::loudness::{self, Voice};
 use crate::zones::masses;
 use lean_colour::Lab;
 use lean_colour::moves::{with_temperature, with_value};
+use lean_colour::neighbours::Border;
 use lean_colour::{Temperature, Value};
 use lean_media::Medium;
 use lean_piece::intent::Intent;
@@ -77,16 +78,6 @@ impl PlannedZone {
     pub fn kind(&self, kind: Kind) -> bool {
         self.facts.kind == Some(kind)
     }
-}
-
-/// A border between two zones, by their places in [`Plan::zones`].
-pub struct Border {
-    /// One.
-    pub one: usize,
-    /// The other.
-    pub other: usize,
-    /// Its length in cells.
-    pub length: f64,
 }
 
 /// A plan as the rules see it.

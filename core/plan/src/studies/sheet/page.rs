@@ -3,7 +3,7 @@
 use super::arrange::{Column, Page};
 use super::notes::{BESIDE_SWATCH, Noted, SWATCH, TITLE, TRIALS};
 use super::{Copy, MARGIN};
-use crate::paper::{Mark, Mm, Sheet, leading, wrapped};
+use crate::paper::{Item, Mm, Sheet, leading, wrapped};
 use crate::planned::painted_study;
 use crate::wording::capital;
 use lean_media::ground;
@@ -38,12 +38,12 @@ fn header(sheet: &mut Sheet, piece: &Piece, copy: Copy, page: &Page) {
         Copy::Painted | Copy::Flat => "studies at true size",
         Copy::Outline => "outlines to paint over, true size",
     };
-    sheet.marks.push(Mark::Text { x: MARGIN, y: MARGIN + 4.2, size: 4.8, bold: true, text: piece.brief.title.clone() });
+    sheet.marks.push(Item::Text { x: MARGIN, y: MARGIN + 4.2, size: 4.8, bold: true, text: piece.brief.title.clone() });
     let time = piece.intent.minutes.map(|m| format!(" · {m} minutes in all")).unwrap_or_default();
     let line = format!("{} on {ground} · {what}, {:.1} × {:.1} cm{time}", capital(piece.brief.medium.name()), w / 10.0, h / 10.0);
     let room = page.size.0 - 2.0 * MARGIN;
     for (i, line) in wrapped(&line, room, 3.0).into_iter().take(2).enumerate() {
-        sheet.marks.push(Mark::Text {
+        sheet.marks.push(Item::Text {
             x: MARGIN,
             y: MARGIN + 8.2 + 2.9 * i as f64,
             size: if i == 0 { 3.0 } else { 2.4 },
@@ -57,9 +57,9 @@ fn footer(sheet: &mut Sheet, piece: &Piece) {
     let y = sheet.height - MARGIN;
     let right = sheet.width - MARGIN;
     for (a, b) in [((right - 50.0, y), (right, y)), ((right - 50.0, y - 1.5), (right - 50.0, y)), ((right, y - 1.5), (right, y))] {
-        sheet.marks.push(Mark::Line { ends: [a.0, a.1, b.0, b.1], width: 0.2 });
+        sheet.marks.push(Item::Line { ends: [a.0, a.1, b.0, b.1], width: 0.2 });
     }
-    sheet.marks.push(Mark::Text { x: right - 50.0, y: y - 2.2, size: 2.5, bold: false, text: "50 mm when printed at 100 %".into() });
+    sheet.marks.push(Item::Text { x: right - 50.0, y: y - 2.2, size: 2.5, bold: false, text: "50 mm when printed at 100 %".into() });
     let model = if piece.brief.medium.is_wet_opaque() {
         "Colours are computed from modelled or given pigments, laid opaque. The light on paper and screen differs: trust the swatch."
     } else {
@@ -67,7 +67,7 @@ fn footer(sheet: &mut Sheet, piece: &Piece) {
     };
     // Beside the ruler on a wide page, above it on a narrow one would overlap text: cut into short lines instead.
     for (i, line) in wrapped(model, sheet.width - 2.0 * MARGIN - 56.0, 2.2).into_iter().enumerate() {
-        sheet.marks.push(Mark::Text { x: MARGIN, y: y - 4.6 + 2.7 * i as f64, size: 2.2, bold: false, text: line });
+        sheet.marks.push(Item::Text { x: MARGIN, y: y - 4.6 + 2.7 * i as f64, size: 2.2, bold: false, text: line });
     }
 }
 
@@ -75,7 +75,7 @@ fn picture(sheet: &mut Sheet, piece: &Piece, study: &Study, rect: [Mm; 4], copy:
     let [x, y, w, h] = rect;
     if copy == Copy::Painted {
         let across = (w / 25.4 * PIXELS_PER_INCH).round().clamp(40.0, 3600.0) as u32;
-        sheet.marks.extend(painted_study(piece, study, across).map(|p| Mark::Picture { rect, picture: Arc::new(p) }));
+        sheet.marks.extend(painted_study(piece, study, across).map(|p| Item::Picture { rect, picture: Arc::new(p) }));
         return;
     }
     let Some(map) = piece.map() else { return };
@@ -85,12 +85,12 @@ fn picture(sheet: &mut Sheet, piece: &Piece, study: &Study, rect: [Mm; 4], copy:
     if copy == Copy::Flat
         && let Some(ground) = ground::find(&piece.brief.ground)
     {
-        sheet.marks.push(Mark::Fill { rect, colour: ground.lab });
+        sheet.marks.push(Item::Fill { rect, colour: ground.lab });
     }
     for m in &study.mixes {
         let rings = outline::rings(&arcs, u32::from(m.zone.0)).iter().map(|r| r.iter().map(place).collect()).collect();
         let (fill, line) = if copy == Copy::Flat { (Some(m.mix.lab), 0.0) } else { (None, 0.18) };
-        sheet.marks.push(Mark::Shape { rings, fill, line });
+        sheet.marks.push(Item::Shape { rings, fill, line });
     }
 }
 
@@ -101,8 +101,8 @@ fn tape(sheet: &mut Sheet, [x, y, w, h]: [Mm; 4]) {
         for (cy, sy) in [(y, -1.0), (y + h, 1.0)] {
             for off in [near, near + far] {
                 let (px, py) = (cx + sx * off, cy + sy * off);
-                sheet.marks.push(Mark::Line { ends: [px, py, px - sx * long, py], width: 0.08 });
-                sheet.marks.push(Mark::Line { ends: [px, py, px, py - sy * long], width: 0.08 });
+                sheet.marks.push(Item::Line { ends: [px, py, px - sx * long, py], width: 0.08 });
+                sheet.marks.push(Item::Line { ends: [px, py, px, py - sy * long], width: 0.08 });
             }
         }
     }
@@ -114,7 +114,7 @@ fn notes(sheet: &mut Sheet, piece: &Piece, noted: &Noted, column: &Column, lette
     let say = |sheet: &mut Sheet, x: Mm, width: Mm, y: &mut Mm, size: Mm, bold: bool, text: &str| {
         for line in wrapped(text, width, size) {
             *y += leading(size);
-            sheet.marks.push(Mark::Text { x, y: *y - 0.3 * size, size, bold, text: line });
+            sheet.marks.push(Item::Text { x, y: *y - 0.3 * size, size, bold, text: line });
         }
     };
     if column.head {
@@ -138,11 +138,11 @@ fn notes(sheet: &mut Sheet, piece: &Piece, noted: &Noted, column: &Column, lette
 /// A swatch of a mix on its ground; of a run, its mixes one beside the other.
 fn strokes(sheet: &mut Sheet, piece: &Piece, [x, y, w, h]: [Mm; 4], line: &super::notes::Line) {
     if let Some(g) = ground::find(&piece.brief.ground) {
-        sheet.marks.push(Mark::Fill { rect: [x, y, w, h], colour: g.lab });
+        sheet.marks.push(Item::Fill { rect: [x, y, w, h], colour: g.lab });
     }
     let each = (w - 2.8) / line.colours.len().max(1) as f64;
     for (i, colour) in line.colours.iter().enumerate() {
-        sheet.marks.push(Mark::Fill { rect: [x + 1.4 + each * i as f64, y + 0.9, each, h - 1.8], colour: *colour });
+        sheet.marks.push(Item::Fill { rect: [x + 1.4 + each * i as f64, y + 0.9, each, h - 1.8], colour: *colour });
     }
 }
 
@@ -153,12 +153,12 @@ fn trials(sheet: &mut Sheet, [x, y, width]: [Mm; 3], letters: Mm) {
     for i in 0..count {
         let left = x + i as f64 * (side + 1.5);
         let ring = vec![(left, y), (left + side, y), (left + side, y + side), (left, y + side)];
-        sheet.marks.push(Mark::Shape { rings: vec![ring], fill: None, line: 0.12 });
+        sheet.marks.push(Item::Shape { rings: vec![ring], fill: None, line: 0.12 });
     }
     let at = x + count as f64 * (side + 1.5) + 1.0;
-    sheet.marks.push(Mark::Text { x: at, y: y + letters, size: letters, bold: false, text: "trials".into() });
-    sheet.marks.push(Mark::Text { x: at, y: y + side - 0.6, size: letters, bold: false, text: "minutes".into() });
+    sheet.marks.push(Item::Text { x: at, y: y + letters, size: letters, bold: false, text: "trials".into() });
+    sheet.marks.push(Item::Text { x: at, y: y + side - 0.6, size: letters, bold: false, text: "minutes".into() });
     sheet
         .marks
-        .push(Mark::Line { ends: [at + 4.2 * letters, y + side, (at + 4.2 * letters + 12.0).min(x + width), y + side], width: 0.12 });
+        .push(Item::Line { ends: [at + 4.2 * letters, y + side, (at + 4.2 * letters + 12.0).min(x + width), y + side], width: 0.12 });
 }

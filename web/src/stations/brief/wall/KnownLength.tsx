@@ -1,4 +1,5 @@
 import { useBench } from "../../../bench/context";
+import { Acts } from "../../../kit/Section";
 import styles from "../Brief.module.css";
 import { Length } from "../Length";
 import { useWall } from "./useWall";
@@ -34,7 +35,7 @@ export function KnownLength() {
         most={100000}
         onKeep={keepLength}
       />
-      <p className={styles.acts}>
+      <Acts>
         <button
           type="button"
           className={`act${measure ? "" : " main"}`}
@@ -57,7 +58,7 @@ export function KnownLength() {
         >
           {setting ? `Set corner ${tool.corners.length + 1} of 4` : "or four corners"}
         </button>
-      </p>
+      </Acts>
       {(setting || corners) && (
         <div className={styles.pair}>
           <Length

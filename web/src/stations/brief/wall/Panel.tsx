@@ -1,12 +1,13 @@
 import { useMap } from "../../../api/useMap";
-import { seen, useBench } from "../../../bench/context";
+import { seen, useBench, useLooking } from "../../../bench/context";
 import { paintedPlan } from "../../../lenses/picture/Planned";
 
 export type Point = [number, number];
 
 /** One panel in the photo, filled with its part of the plan. */
 export function Panel({ points, n, of, id }: { points: Point[]; n: number; of: number; id: string }) {
-  const { view, look, flat } = useBench();
+  const { view } = useBench();
+  const { look, flat } = useLooking();
   const map = useMap(view.derived.map);
   const [gw, gh] = [map.width, map.height];
   const { shapes } = view.derived;

@@ -1,6 +1,6 @@
 import { useBench } from "../../../bench/context";
+import { Acts, Card } from "../../../kit/Section";
 import { figure, said } from "../../../room/figures";
-import styles from "../Brief.module.css";
 import { KnownLength } from "./KnownLength";
 import { useWall } from "./useWall";
 import { WaysToHang } from "./WaysToHang";
@@ -11,15 +11,15 @@ export function WallCard() {
   const { wall, set } = useWall();
   if (!wall) {
     return (
-      <div className={styles.card}>
+      <Card>
         <h2>The wall</h2>
         <p>The place a piece will hang often decides its size and how loud it may be.</p>
-      </div>
+      </Card>
     );
   }
   const reading = wall.reading;
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>The wall</h2>
       <p>
         It reads <span className="figures">{figure(reading.value, 1)}</span>,{" "}
@@ -28,7 +28,7 @@ export function WallCard() {
         {said(view.derived.light.on_the_wall ?? "")}
       </p>
       {view.derived.light.room && <p>{view.derived.light.room}</p>}
-      <p className={styles.acts}>
+      <Acts>
         {(
           [
             ["quiet", "meant to be quiet here"],
@@ -45,7 +45,7 @@ export function WallCard() {
             {wall.heard === heard ? `✓ ${label}` : label}
           </button>
         ))}
-      </p>
+      </Acts>
       <hr />
       <KnownLength />
       {wall.measure && <WaysToHang wall={wall} />}
@@ -53,6 +53,6 @@ export function WallCard() {
       <button type="button" className="act" onClick={() => changes.request({ do: "remove-wall" })}>
         Take the photo away
       </button>
-    </div>
+    </Card>
   );
 }

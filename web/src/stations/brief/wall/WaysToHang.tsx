@@ -1,6 +1,7 @@
 import type { Schemas } from "../../../api/client";
 import { useBench } from "../../../bench/context";
 import { shown, unitWord } from "../../../bench/lengths";
+import { Acts } from "../../../kit/Section";
 import styles from "../Brief.module.css";
 import { Length } from "../Length";
 import { type Candidate, KINDS, useWall, type Wall } from "./useWall";
@@ -48,13 +49,13 @@ export function WaysToHang({ wall }: { wall: Wall }) {
           </li>
         ))}
       </ul>
-      <p className={styles.acts}>
+      <Acts>
         {KINDS.map((k) => (
           <button key={k.value} type="button" className="act" onClick={() => add(k.value)}>
             {k.label}
           </button>
         ))}
-      </p>
+      </Acts>
       {candidate && (
         <>
           <div className={styles.three}>
@@ -85,7 +86,7 @@ export function WaysToHang({ wall }: { wall: Wall }) {
               above the foot of the photo.
             </p>
           )}
-          <p className={styles.acts}>
+          <Acts>
             <button
               type="button"
               className="act main"
@@ -99,7 +100,7 @@ export function WaysToHang({ wall }: { wall: Wall }) {
             <a href={`/api/pieces/${view.id}/wall/mock-up`} target="_blank" rel="noreferrer">
               Mock-up as a picture
             </a>
-          </p>
+          </Acts>
         </>
       )}
     </>

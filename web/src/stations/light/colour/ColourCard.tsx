@@ -3,7 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../../../api/client";
 import { useChoices } from "../../../api/useChoices";
-import { capital, signed, temperatureWord, useBench, useTargets, zoneName } from "../../../bench/context";
+import { capital, signed, temperatureWord, useBench, useLooking, useTargets, zoneName } from "../../../bench/context";
+import { Acts, Card } from "../../../kit/Section";
 import { chromaOf, hueOf, Round } from "../../../lenses/round/Round";
 import { Stroke } from "../../../lenses/stroke/Stroke";
 import { useGround } from "../../../lenses/stroke/useGround";
@@ -15,7 +16,8 @@ import { useColour } from "./useColour";
 export function ColourCard() {
   const bench = useBench();
   const targets = useTargets();
-  const { view, look } = bench;
+  const { view } = bench;
+  const { look } = useLooking();
   const ground = useGround();
   const at = useColour();
   const zones = view.derived.shapes.map((s) => ({ zone: s.zone, mark: targets(s.zone) ?? s.target }));
@@ -25,7 +27,7 @@ export function ColourCard() {
   const [threaded, setThreaded] = useState(false);
   const threads = threaded ? (wheel.data?.threads ?? []) : [];
   return (
-    <div className={styles.card}>
+    <Card>
       <h2>
         {first ? (
           <>
@@ -80,7 +82,7 @@ export function ColourCard() {
       {first && (
         <>
           <Typed onTyped={(text) => at.colour({ by: "typed", text })} />
-          <p className={styles.acts}>
+          <Acts>
             <button type="button" className="act" onClick={() => at.colour({ by: "as-read" })}>
               As read <kbd className="figures">o</kbd>
             </button>
@@ -97,7 +99,7 @@ export function ColourCard() {
                 Only this one
               </button>
             )}
-          </p>
+          </Acts>
           <label className={styles.tick}>
             <input type="checkbox" checked={at.local} onChange={(e) => at.setLocal(e.currentTarget.checked)} /> Its
             local colour, not the plan <kbd className="figures">l</kbd>
@@ -109,7 +111,7 @@ export function ColourCard() {
           </p>
         </>
       )}
-    </div>
+    </Card>
   );
 }
 
@@ -150,7 +152,8 @@ function WheelChoice() {
 
 /** The best opposites in the Box with the grey each pair gives, greyest first. */
 function Threads({ threads }: { threads: Schemas["Thread"][] }) {
-  const { box, look } = useBench();
+  const { box } = useBench();
+  const { look } = useLooking();
   const ground = useGround();
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
   return (

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
-import { useBench } from "../../../bench/context";
+import { useBench, useSelection } from "../../../bench/context";
 
 /** Turns and changes by key: hue in degrees, chroma. */
 const TURN = 10;
@@ -10,7 +10,8 @@ const STRONGER = 4;
 /** The zones that are coloured together, what a colour does to them, and the keys for it. */
 export function useColour() {
   const bench = useBench();
-  const { view, changes, zone, box } = bench;
+  const { view, changes, box } = bench;
+  const { zone } = useSelection();
   const [group, setGroup] = useState<number[]>([]);
   const [local, setLocal] = useState(false);
   const [tried, setTried] = useState(-1);

@@ -4,6 +4,7 @@ import type { AtTheEasel } from "../../../api/useEasel";
 import { useBench } from "../../../bench/context";
 import { Card, Note, Section } from "../../../kit/Section";
 import { Tick } from "../../../kit/Tick";
+import { typedNumber } from "../../../room/figures";
 import { minutesWord } from "../lasting";
 
 type Easel = Schemas["Easel"];
@@ -79,28 +80,28 @@ export function HowCard({ at }: { at: AtTheEasel }) {
           value={easel.air.warmth}
           min={5}
           max={40}
-          onBlur={(e) => set({ air: { ...easel.air, warmth: Number(e.currentTarget.value) || 20 } })}
+          onBlur={(e) => set({ air: { ...easel.air, warmth: typedNumber(e.currentTarget.value) || 20 } })}
         />
         <NumberInput
           label="Damp, %"
           value={easel.air.damp}
           min={10}
           max={95}
-          onBlur={(e) => set({ air: { ...easel.air, damp: Number(e.currentTarget.value) || 50 } })}
+          onBlur={(e) => set({ air: { ...easel.air, damp: typedNumber(e.currentTarget.value) || 50 } })}
         />
         <NumberInput
           label="Minutes of a session"
           value={easel.hours.session}
           min={15}
           max={720}
-          onBlur={(e) => set({ hours: { ...easel.hours, session: Number(e.currentTarget.value) || 120 } })}
+          onBlur={(e) => set({ hours: { ...easel.hours, session: typedNumber(e.currentTarget.value) || 120 } })}
         />
         <NumberInput
           label="Days from one to the next"
           value={easel.hours.every_days}
           min={1}
           max={30}
-          onBlur={(e) => set({ hours: { ...easel.hours, every_days: Number(e.currentTarget.value) || 1 } })}
+          onBlur={(e) => set({ hours: { ...easel.hours, every_days: typedNumber(e.currentTarget.value) || 1 } })}
         />
         <Note>Drying is modelled from medium, film, ground and air. A finger at the edge knows better.</Note>
       </Section>

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, type Schemas } from "../../../api/client";
-import { useBench } from "../../../bench/context";
+import { useBench, useLooking } from "../../../bench/context";
 import { Act } from "../../../kit/Act";
 import { Note } from "../../../kit/Section";
 import { Planned } from "../../../lenses/picture/Planned";
@@ -52,7 +52,8 @@ function useSetEasel() {
 }
 
 function Picture({ zones, label }: { zones: LayIn["zones"]; label: string }) {
-  const { view, look } = useBench();
+  const { view } = useBench();
+  const { look } = useLooking();
   const ground = useGround();
   const marks = new Map(zones.map((z) => [z.zone, z.mark] as const));
   return <Planned view={view} marks={marks} ground={ground} look={look} label={label} />;

@@ -2,7 +2,7 @@ import { NativeSelect, NumberInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { answer, api } from "../../../api/client";
-import { useBench } from "../../../bench/context";
+import { useBench, useLooking } from "../../../bench/context";
 import { Card, Note, Section } from "../../../kit/Section";
 import { Plan } from "../../../lenses/picture/Plan";
 import { paintedPlan } from "../../../lenses/picture/Planned";
@@ -39,7 +39,8 @@ function useEnlarging() {
 
 /** The plan under the grid that is drawn on the piece. */
 export function LargeRoom() {
-  const { view, look, flat } = useBench();
+  const { view } = useBench();
+  const { look, flat } = useLooking();
   const ground = useGround();
   const { found } = useEnlarging();
   const marks = new Map(

@@ -1,7 +1,7 @@
 import { Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
-import { useBench, useTargets, zoneName } from "../../../bench/context";
+import { useBench, useSelection, useTargets, zoneName } from "../../../bench/context";
 import { Act } from "../../../kit/Act";
 import { Acts, Note, Section } from "../../../kit/Section";
 
@@ -70,7 +70,8 @@ const WAYS = [
 function NewDeparture({ onClose }: { onClose: () => void }) {
   const bench = useBench();
   const targets = useTargets();
-  const { view, changes, zone } = bench;
+  const { view, changes } = bench;
+  const { zone } = useSelection();
   const [way, setWay] = useState<(typeof WAYS)[number][0]>("left-out");
   const [reason, setReason] = useState("");
   const [name, setName] = useState("");

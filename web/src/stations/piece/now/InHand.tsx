@@ -1,12 +1,13 @@
 import type { AtTheEasel } from "../../../api/useEasel";
-import { useBench, zoneName } from "../../../bench/context";
+import { useBench, useSelection, zoneName } from "../../../bench/context";
 import { Note, Section } from "../../../kit/Section";
 import { said } from "../../../room/figures";
 import styles from "./Now.module.css";
 
 /** Which zones want the pigment that is up, largest first. The pigment is chosen here or in the tray. */
 export function InHand({ at }: { at: AtTheEasel }) {
-  const { view, box, pigment, selectPigment, selectZone } = useBench();
+  const { view, box } = useBench();
+  const { pigment, selectPigment, selectZone } = useSelection();
   const name = (id: string) => box?.pigments.find((p) => p.id === id)?.name ?? id;
   const held = at.in_hand.find((h) => h.pigment === pigment);
   const zones = (of: number[]) =>

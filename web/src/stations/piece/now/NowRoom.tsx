@@ -1,13 +1,14 @@
 import { useSearchParams } from "react-router";
 import type { AtTheEasel, Stage } from "../../../api/useEasel";
-import { useBench } from "../../../bench/context";
+import { useBench, useLooking } from "../../../bench/context";
 import { Plan } from "../../../lenses/picture/Plan";
 import styles from "./Now.module.css";
 import { OrderStrip } from "./OrderStrip";
 
 /** The picture as it should look now, or after a stage, over the strip of what is done when. */
 export function NowRoom({ at }: { at: AtTheEasel }) {
-  const { view, look, flat } = useBench();
+  const { view } = useBench();
+  const { look, flat } = useLooking();
   const [stage, setStage] = useStage(at);
   const shown = at.looks.find((l) => l.stage === stage) ?? at.now;
   const marks = new Map(shown.zones.filter((z) => !z.bare).map((z) => [z.zone, z.mark] as const));

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { type AtTheEasel, keyOf, sameTask, type TaskId, type TaskLine } from "../../../api/useEasel";
-import { seen, useBench } from "../../../bench/context";
+import { seen, useBench, useLooking } from "../../../bench/context";
 import { dayWord, lasting, minutesWord, shortDay } from "../lasting";
 import styles from "./Now.module.css";
 import { useTask } from "./useTask";
@@ -93,7 +93,8 @@ function Session({ at, session, before }: { at: AtTheEasel; session: SessionPlan
 
 /** One task on the strip: its colour, its zone, how long it takes, and under it how long it stays wet. */
 function Block({ at, task, minutes, idle = 0 }: { at: AtTheEasel; task: TaskLine; minutes: number; idle?: number }) {
-  const { changes, look } = useBench();
+  const { changes } = useBench();
+  const { look } = useLooking();
   const { task: shown, choose } = useTask(at);
   const [over, setOver] = useState(false);
   const colour = useColour(at, task);

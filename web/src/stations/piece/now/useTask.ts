@@ -1,6 +1,6 @@
 import { useSearchParams } from "react-router";
 import { type AtTheEasel, keyOf, sameTask, type TaskId, type TaskLine } from "../../../api/useEasel";
-import { useBench } from "../../../bench/context";
+import { useSelection } from "../../../bench/context";
 
 /** The task looked at: the one chosen on the strip, or what comes next. Choosing one chooses its zone. */
 export function useTask(at: AtTheEasel): {
@@ -9,7 +9,7 @@ export function useTask(at: AtTheEasel): {
   choose: (t: TaskId | null) => void;
 } {
   const [search, setSearch] = useSearchParams();
-  const { zone } = useBench();
+  const { zone } = useSelection();
   const asked = search.get("task");
   const chosen = at.tasks.find((t) => keyOf(t.id) === asked && (zone === null || (t.id.zone ?? zone) === zone));
   const ofZone = zone === null ? undefined : at.tasks.find((t) => t.id.zone === zone && !t.done);

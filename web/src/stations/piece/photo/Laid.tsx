@@ -3,7 +3,7 @@ import { type RefObject, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../../api/client";
 import { useMap } from "../../../api/useMap";
-import { type Spot, useBench } from "../../../bench/context";
+import { type Spot, useBench, useSelection } from "../../../bench/context";
 import { paintedPlan, paintedStudy } from "../../../lenses/picture/Planned";
 import styles from "./Photo.module.css";
 
@@ -14,7 +14,8 @@ const NAMES = ["upper left", "upper right", "lower right", "lower left"];
 
 /** The photo with the plan's outlines over it; zones that are off are hatched. Its corners can be dragged, or moved by the arrow keys. */
 export function Laid({ at, photo, progress }: { at: number; photo: Photo; progress: Progress | null }) {
-  const { view, changes, zone, selectZone } = useBench();
+  const { view, changes } = useBench();
+  const { zone, selectZone } = useSelection();
   const [search] = useSearchParams();
   const shapes = useMap(view.derived.map);
   const { ref, width, height } = useElementSize();

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { answer, api, Refused } from "../../../api/client";
 import { localNow, type Stage, useEasel } from "../../../api/useEasel";
-import { useBench } from "../../../bench/context";
+import { useBench, useSelection } from "../../../bench/context";
 import { useNotice } from "../../../bench/notice";
 import { Act } from "../../../kit/Act";
 import { Acts, Card, Note, Section, Warning } from "../../../kit/Section";
@@ -120,7 +120,8 @@ function FilePick({ children, onPick }: { children: string; onPick: (f: File) =>
 
 /** What the photo says: off zones, relations that moved, what to do next, and whether it is time to stop. */
 export function PhotoCard() {
-  const { view, changes, selectZone } = useBench();
+  const { view, changes } = useBench();
+  const { selectZone } = useSelection();
   const { at, photo, choose } = usePhoto();
   const progress = useProgress(at);
   const put = usePut();

@@ -2,7 +2,7 @@ import { NumberInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../../../api/client";
-import { capital, seen, useBench, zoneName } from "../../../bench/context";
+import { capital, seen, useBench, useLooking, useSelection, zoneName } from "../../../bench/context";
 import { shown, unitWord } from "../../../bench/lengths";
 import { Act } from "../../../kit/Act";
 import { Card, Note, Section, Warning } from "../../../kit/Section";
@@ -16,7 +16,8 @@ type Told = Schemas["ToldMix"];
 
 /** The plan, with its zones to be chosen. */
 export function SurfacesRoom() {
-  const { view, look, flat } = useBench();
+  const { view } = useBench();
+  const { look, flat } = useLooking();
   const ground = useGround();
   const marks = new Map(view.derived.mixes.map((m) => [m.zone, m.given] as const));
   return (
@@ -33,7 +34,8 @@ export function SurfacesRoom() {
 
 /** What the chosen zone can be made of: siblings, relatives with one ruling, dabs that fuse. */
 export function SurfacesCard() {
-  const { view, zone, selectZone } = useBench();
+  const { view } = useBench();
+  const { zone, selectZone } = useSelection();
   const [count, setCount] = useState(4);
   const [metres, setMetres] = useState(2.5);
   const found = useQuery({
@@ -124,7 +126,7 @@ export function SurfacesCard() {
 }
 
 function Mixes({ of, shares }: { of: Told[]; shares?: boolean }) {
-  const { look } = useBench();
+  const { look } = useLooking();
   return (
     <ul className={styles.mixes}>
       {of.map((m) => (
