@@ -5438,6 +5438,13 @@ export interface components {
              */
             warm: number;
         };
+        /** @description What was read. */
+        ReadColour: {
+            /** @description 36 bands from 380 to 730 nm where an instrument read them; empty where only a colour is known. */
+            bands: number[];
+            /** @description Its colour under daylight. */
+            lab: components["schemas"]["Lab"];
+        };
         /**
          * @description How it was read.
          * @enum {string}
@@ -5608,7 +5615,7 @@ export interface components {
             do: "set-targets";
             /** @description Which and what. */
             targets: components["schemas"]["ZoneTarget"][];
-            /** @description What was done, for the line that says what was undone. */
+            /** @description What was done, for the line that says what was undone; at most 200 characters. */
             what: string;
         } | {
             /** @enum {string} */
@@ -6015,13 +6022,6 @@ export interface components {
             second: components["schemas"]["Second"];
             /** @description What it is for: `coloured pencil over it`. */
             words: string;
-        };
-        /** @description What was read. */
-        Seen: {
-            /** @description 36 bands from 380 to 730 nm where an instrument read them; empty where only a colour is known. */
-            bands: number[];
-            /** @description Its colour under daylight. */
-            lab: components["schemas"]["Lab"];
         };
         /**
          * @description What a reference is used for.
@@ -6536,7 +6536,7 @@ export interface components {
             /** @description Fixed or varnished when it was read: such readings are kept, and teach nothing of the bare pigment. */
             sealed: boolean;
             /** @description What it read. */
-            seen: components["schemas"]["Seen"];
+            seen: components["schemas"]["ReadColour"];
             /** @description Wet or dry. Damp counts as wet. */
             state: components["schemas"]["Dampness"];
             /** @description What was read: pigments, how much, on which ground. */

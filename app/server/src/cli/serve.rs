@@ -1,12 +1,12 @@
 //! `lean-swatch serve [--data FILE] [--listen ADDR] [--demo]`
 
-use crate::handlers;
 use crate::router::{router, router_for_devices};
 use crate::school::{self, School};
 use crate::serving::{Limits, serve, serve_over};
 use crate::sharing::{Sharing, tls};
 use crate::state::Studio;
 use crate::visiting::{Visiting, opened};
+use crate::{daily, handlers};
 use clap::Args;
 use directories::ProjectDirs;
 use lean_store::Store;

@@ -1,6 +1,6 @@
 //! "Hen on the stove stool".
 
-use super::{Colour, Part, TakenIn, in_the_light, name_colours, plan_accent, spot, take_in, zone_at};
+use super::{Colour, Examined, Part, in_the_light, name_colours, plan_accent, spot, take_in, zone_at};
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
@@ -72,7 +72,7 @@ const UNDER_COMB: [(f64, f64); 2] = [(0.53, 0.232), (0.34, 0.232)];
 const COMB_RED: Lab = Lab::new(30.0, 36.0, 24.0);
 
 /// Parts the comb from the neck, which has its colour in this light.
-fn part_comb(store: &Store, id: PieceId, seen: &TakenIn) -> Result<(), Problem> {
+fn part_comb(store: &Store, id: PieceId, seen: &Examined) -> Result<(), Problem> {
     let piece = store.piece(id)?.piece;
     let Some(zone) = zone_at(&piece, COMB) else { return Ok(()) };
     store.apply(id, None, zones::split(&piece, seen.look(), zone, &UNDER_COMB.map(spot)).map_err(Problem::internal)?)?;

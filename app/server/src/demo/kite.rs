@@ -1,6 +1,6 @@
 //! "Beetle kite".
 
-use super::{TakenIn, put_set, take_in};
+use super::{Examined, put_set, take_in};
 use crate::problem::Problem;
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
@@ -42,7 +42,7 @@ pub fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Pro
 }
 
 /// The spots look alike and are coloured alike: one zone in six places.
-fn join_spots(store: &Store, id: PieceId, seen: &TakenIn) -> Result<(), Problem> {
+fn join_spots(store: &Store, id: PieceId, seen: &Examined) -> Result<(), Problem> {
     let spots = |piece: &Piece| piece.zones.iter().filter(|z| z.name == "spot").map(|z| z.id).collect::<Vec<_>>();
     let first = spots(&store.piece(id)?.piece);
     let Some((kept, others)) = first.split_first() else { return Ok(()) };

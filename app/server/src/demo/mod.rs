@@ -108,24 +108,24 @@ fn put_set(store: &Store, id: PieceId, paint_box: &PaintBox, size: usize, tables
 }
 
 /// A reference and what was found of it.
-struct TakenIn {
+struct Examined {
     working: Picture,
     survey: Survey,
 }
 
-impl TakenIn {
+impl Examined {
     fn look(&self) -> Surveyed<'_> {
         Surveyed { working: &self.working, survey: &self.survey }
     }
 }
 
 /// Takes a picture in as the reference of a piece, with so many zones, and gives its working copy.
-fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str, count: usize) -> Result<TakenIn, Problem> {
+fn take_in(store: &Store, id: PieceId, file: &[u8], name: &str, count: usize) -> Result<Examined, Problem> {
     let TakenIn { digest, full, sharpness, working } = TakenIn::keep(store, file)?;
     let file = PictureFile { digest, file_name: name.into(), full, sharpness };
     let survey = Survey::of(&working);
     store.apply(id, None, zones::set_reference_at(Surveyed { working: &working, survey: &survey }, count, file))?;
-    Ok(TakenIn { working, survey })
+    Ok(Examined { working, survey })
 }
 
 /// One colour of the plan: what it is called, a spot of it, and how much it matters. Given by spot, so that it holds when the finding of
@@ -147,7 +147,7 @@ fn spot((x, y): (f64, f64)) -> Spot {
 }
 
 /// Makes places zones of their own, as a painter would who sees more in them than the colour.
-fn make_own(store: &Store, id: PieceId, seen: &TakenIn, all: &[Own]) -> Result<(), Problem> {
+fn make_own(store: &Store, id: PieceId, seen: &Examined, all: &[Own]) -> Result<(), Problem> {
     for Own(name, places, planned) in all {
         let piece = store.piece(id)?.piece;
         store.apply(id, None, zones::own(&piece, seen.look(), spot(places[0])).map_err(Problem::internal)?)?;

@@ -229,7 +229,7 @@ fn reference_of(piece: &Piece) -> Result<&Reference, Problem> {
 fn reframed(s: &Studio, id: i64, base: i64, piece: &Piece, digest: &str, frame: Frame) -> Result<Json<PieceView>, Problem> {
     let picture = s.framed(digest, frame)?;
     let survey = s.survey_of(digest, frame, &picture);
-    let command = reframe(piece, zones::Look { working: &picture, survey: &survey }, frame).map_err(Problem::unusable)?;
+    let command = reframe(piece, zones::Surveyed { working: &picture, survey: &survey }, frame).map_err(Problem::unusable)?;
     view(s, s.store.apply(id, Some(base), command)?)
 }
 
