@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../../api/client";
 import { useMap } from "../../api/useMap";
 import { useBench } from "../../bench/context";
-import { shown, unitWord } from "../../bench/lengths";
+import { unitWord, written } from "../../bench/lengths";
 import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
 import { Card } from "../../kit/Section";
@@ -194,7 +194,7 @@ export function BriefRoom() {
       <figure className={styles.panel}>
         <SheetDrawing fill={ground?.hex} />
         <figcaption>
-          {shown(brief.size.width, units)} × {shown(brief.size.height, units)} {unitWord(units)}.{" "}
+          {written(brief.size.width, units)} × {written(brief.size.height, units)} {unitWord(units)}.{" "}
           {said(`${view.derived.light.lies?.sentence ?? ""} ${carries?.sentence ?? ""}`)}
           {ground && <> The ground takes {taken(brief.medium, ground.takes)} (modelled).</>}
         </figcaption>

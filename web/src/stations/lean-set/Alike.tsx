@@ -1,5 +1,6 @@
 import type { SetFound } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { figure } from "../../room/figures";
 import styles from "./LeanSet.module.css";
 
 /** How many are listed before the rest is only counted. */
@@ -21,7 +22,7 @@ export function Alike({ size }: { size: SetFound }) {
       <h3>
         {count
           ? `${size.more_near_ties ? "At least " : ""}${count} ${count === 1 ? "set" : "sets"} within 2 %`
-          : `Next best, at ${size.runner_up_cost?.toFixed(2)}`}
+          : `Next best, at ${figure(size.runner_up_cost ?? 0, 2)}`}
       </h3>
       <ul>
         {ties.slice(0, SHOWN).map((set) => {

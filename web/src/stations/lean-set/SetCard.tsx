@@ -76,7 +76,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
                   <i className={styles.role}>{rolesOf(size, id)}</i>
                 </b>
                 <span className={styles.serves}>{serves(id)}</span>
-                <span className="figures">{price(id)?.toFixed(1) ?? ""}</span>
+                <span className="figures">{priceWord(price(id))}</span>
               </button>
             </li>
           );
@@ -201,3 +201,5 @@ export function PigmentCard({ id }: { id: string }) {
     </Card>
   );
 }
+
+const priceWord = (price: number | undefined) => (price === undefined ? "" : figure(price, 1));

@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { useBench } from "../../../bench/context";
-import { shown, unitWord } from "../../../bench/lengths";
+import { unitWord, written } from "../../../bench/lengths";
 import styles from "../Brief.module.css";
 import { Panel, type Point } from "./Panel";
 import { type Candidate, type Place, useWall } from "./useWall";
@@ -53,7 +53,7 @@ export function Hung({ candidate: c, i, chosen, w, h }: Props) {
     const most = Math.min(3000 / Math.max(c.size.width, c.size.height), Math.max(0.05, grow));
     return Math.max(10 / Math.min(c.size.width, c.size.height), most);
   };
-  const size = `${shown(c.size.width * by, units)} × ${shown(c.size.height * by, units)} ${unitWord(units)}`;
+  const size = `${written(c.size.width * by, units)} × ${written(c.size.height * by, units)} ${unitWord(units)}`;
   return (
     <g opacity={chosen ? 1 : 0.45}>
       {panels.map((p, n) => (
@@ -66,7 +66,7 @@ export function Hung({ candidate: c, i, chosen, w, h }: Props) {
         data-chosen={chosen}
         role="button"
         tabIndex={0}
-        aria-label={`Panel ${i + 1}, ${shown(c.size.width, units)} by ${shown(c.size.height, units)} ${unitWord(units)}: arrows move it, + and − change its size`}
+        aria-label={`Panel ${i + 1}, ${written(c.size.width, units)} by ${written(c.size.height, units)} ${unitWord(units)}: arrows move it, + and − change its size`}
         onKeyDown={(e) => {
           const step = STEPS[e.key];
           if (step) keep({ at: { x: share(c.at.x + step[0] * 0.01), y: share(c.at.y + step[1] * 0.01) } });
@@ -90,7 +90,7 @@ export function Hung({ candidate: c, i, chosen, w, h }: Props) {
       {chosen && (
         <>
           <text x={(first[0][0] + last[1][0]) / 2} y={first[0][1] - 8} textAnchor="middle" className={styles.live}>
-            {panels.length > 1 ? `${panels.length} × ${size}, ${shown(drawn.width * by, units)} in all` : size}
+            {panels.length > 1 ? `${panels.length} × ${size}, ${written(drawn.width * by, units)} in all` : size}
           </text>
           <rect
             ref={grip}

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../../api/client";
 import { useBench } from "../../../bench/context";
-import { shown, unitWord } from "../../../bench/lengths";
+import { unitWord, written } from "../../../bench/lengths";
 import { Acts } from "../../../kit/Section";
 import styles from "../Brief.module.css";
 import { Length } from "../Length";
@@ -35,8 +35,8 @@ export function WaysToHang({ wall }: { wall: Wall }) {
         {wall.candidates.map((c, i) => (
           <li key={i}>
             <button type="button" className="plain" aria-pressed={i === chosen} onClick={() => set({ taken: i })}>
-              {KINDS.find((k) => k.value === c.panels)?.label}, {shown(c.size.width, units)} ×{" "}
-              {shown(c.size.height, units)}
+              {KINDS.find((k) => k.value === c.panels)?.label}, {written(c.size.width, units)} ×{" "}
+              {written(c.size.height, units)}
             </button>
             <button
               type="button"
@@ -81,7 +81,7 @@ export function WaysToHang({ wall }: { wall: Wall }) {
             <p>
               Its middle hangs{" "}
               <span className="figures">
-                {shown(drawn.middle_height, units)} {unitWord(units)}
+                {written(drawn.middle_height, units)} {unitWord(units)}
               </span>{" "}
               above the foot of the photo.
             </p>

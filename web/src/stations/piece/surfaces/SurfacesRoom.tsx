@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api, Refused, type Schemas } from "../../../api/client";
 import { capital, seen, useBench, useLooking, useSelection, zoneName } from "../../../bench/context";
-import { shown, unitWord } from "../../../bench/lengths";
+import { unitWord, written } from "../../../bench/lengths";
 import { Act } from "../../../kit/Act";
 import { Card, Note, Section, Warning } from "../../../kit/Section";
 import { Plan } from "../../../lenses/picture/Plan";
@@ -102,8 +102,8 @@ export function SurfacesCard() {
               <>
                 <Mixes of={s.broken.dabs} shares />
                 <Note>
-                  Dabs up to {shown(s.broken.largest, view.piece.intent.units)} {unitWord(view.piece.intent.units)} fuse
-                  at that distance. {said(s.broken.words)}
+                  Dabs up to {written(s.broken.largest, view.piece.intent.units)} {unitWord(view.piece.intent.units)}{" "}
+                  fuse at that distance. {said(s.broken.words)}
                 </Note>
               </>
             ) : (
