@@ -271,7 +271,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists)
         among: Vec::new(),
         riskiest: None,
         loosened: paint_box.and_then(|b| loosened(piece, b)).unwrap_or_default(),
-        next: next(piece, paint_box),
+        next: None,
         order: order_of_work(piece),
         light: DerivedLight::default(),
         findings: Vec::new(),
@@ -308,6 +308,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists)
     if reach.is_none() {
         reach = paint_box.and_then(|b| mixes::reach_of(piece, b)).map(|r| r.within_rules(piece));
     }
+    derived.next = next(piece, paint_box, reach);
     derived.light = DerivedLight::of(piece, &derived.mixes, reach);
     derived.findings = findings(piece, &derived.mixes, &derived.wells, reach);
     derived

@@ -1,5 +1,6 @@
 //! What to do next with a piece, and why: one thing at a time, in the order of work.
 
+use crate::light::key::Reach;
 use lean_piece::Piece;
 use lean_piece::paint_box::PaintBox;
 use serde::Serialize;
@@ -13,6 +14,8 @@ pub enum NextAct {
     GivePicture,
     /// Begin a Box, or choose one.
     BeginBox,
+    /// Map the values into what the Box reaches.
+    FitValues,
     /// Search for the lean set.
     FindSet,
     /// Make studies.
@@ -35,8 +38,13 @@ pub struct NextStep {
     pub why: String,
 }
 
-/// What to do next; `None` once a piece is finished.
-pub fn next(piece: &Piece, paint_box: Option<&PaintBox>) -> Option<NextStep> {
+/// Steps beyond what the Box reaches from which a zone counts as out of reach. A choice: the nearest that can be laid is plainly another value.
+const BEYOND: f64 = 0.5;
+/// Share of the picture out of reach from which its values are fitted before a set is looked for. A choice.
+const MUCH: f64 = 0.1;
+
+/// What to do next, with what can be reached (`reach`, without a set that of the Box); `None` once a piece is finished.
+pub fn next(piece: &Piece, paint_box: Option<&PaintBox>, reach: Option<Reach>) -> Option<NextStep> {
     if piece.easel.ending.is_some() {
         return None;
     }
@@ -56,6 +64,9 @@ pub fn next(piece: &Piece, paint_box: Option<&PaintBox>) -> Option<NextStep> {
         return give_picture();
     }
     if piece.chosen.pigments.is_empty() {
+        if let Some(why) = reach.and_then(|r| out_of_reach(piece, r)) {
+            return step(NextAct::FitValues, "Fit the values", why);
+        }
         let owned = paint_box.searched().iter().filter(|p| !p.white).count();
         let unit = if owned == 1 { piece.brief.medium.unit().to_owned() } else { format!("{}s", piece.brief.medium.unit()) };
         return step(
@@ -75,6 +86,20 @@ pub fn next(piece: &Piece, paint_box: Option<&PaintBox>) -> Option<NextStep> {
         return step(NextAct::PrintSheet, "Print the sheet", "The studies are painted at true size; then one of them goes on.".into());
     }
     step(NextAct::WorkOn, "Go to the easel", "What to lay now, and what must dry first.".into())
+}
+
+/// How much of the picture is darker or lighter than can be laid, where that is much: zones that differ there would be given one and the same
+/// mix.
+fn out_of_reach(piece: &Piece, reach: Reach) -> Option<String> {
+    let share =
+        |out: &dyn Fn(f64) -> bool| -> f64 { piece.zones.iter().filter(|z| out(piece.wanted(z).value().0)).map(|z| z.reading.area).sum() };
+    let dark = share(&|v| v < reach.darkest - BEYOND);
+    let light = share(&|v| v > reach.lightest + BEYOND);
+    let (much, how, end) = if dark >= light { (dark, "darker", reach.darkest) } else { (light, "lighter", reach.lightest) };
+    (much >= MUCH).then(|| {
+        let percent = 100.0 * much;
+        format!("{percent:.0} % of the picture is {how} than this Box goes ({end:.1}): pressed into its reach, what differs still differs.")
+    })
 }
 
 fn give_picture() -> Option<NextStep> {
@@ -99,12 +124,16 @@ mod tests {
         let mut piece = staged(&[Staged::vt(6.0, 0.0), Staged::vt(3.0, 8.0)]);
         let paint_box = PaintBox { name: "six".into(), medium: piece.brief.medium, pigments };
         let bare = Piece::new(piece.brief.clone());
-        let act = |p: &Piece, b: Option<&PaintBox>| next(p, b).map(|n| n.act);
+        let wide = Reach { darkest: 1.0, lightest: 9.5, lightest_layer: 9.5 };
+        let act = |p: &Piece, b: Option<&PaintBox>| next(p, b, Some(wide)).map(|n| n.act);
         assert_eq!(act(&bare, None), Some(NextAct::GivePicture));
         assert_eq!(act(&bare, Some(&paint_box)), Some(NextAct::GivePicture));
         assert_eq!(act(&piece, None), Some(NextAct::BeginBox));
         assert_eq!(act(&piece, Some(&PaintBox { pigments: Vec::new(), ..paint_box.clone() })), Some(NextAct::BeginBox));
         assert_eq!(act(&piece, Some(&paint_box)), Some(NextAct::FindSet));
+        let narrow = next(&piece, Some(&paint_box), Some(Reach { darkest: 4.0, ..wide })).unwrap();
+        assert_eq!(narrow.act, NextAct::FitValues);
+        assert!(narrow.why.contains("darker than this Box goes (4.0)"), "{}", narrow.why);
         piece.chosen = ChosenSet { pigments: vec!["ochre".into()] };
         assert_eq!(act(&piece, Some(&paint_box)), Some(NextAct::MakeStudies));
         piece.easel.ending = Some(Ending { on: "2025-01-14".into(), outcome: Outcome::AsHoped, words: String::new() });

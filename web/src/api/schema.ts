@@ -4711,7 +4711,7 @@ export interface components {
          * @description What is done with one press.
          * @enum {string}
          */
-        NextAct: "give-picture" | "begin-box" | "find-set" | "make-studies" | "print-sheet" | "work-on";
+        NextAct: "give-picture" | "begin-box" | "fit-values" | "find-set" | "make-studies" | "print-sheet" | "work-on";
         /** @description The next thing to do. */
         NextStep: {
             /** @description What is done with one press. */

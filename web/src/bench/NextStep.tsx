@@ -10,7 +10,7 @@ const USUAL: Schemas["StudyKind"][] = [];
 
 /** What to do next, said with its reason and done with one press; in short where there is little room. */
 export function NextStep({ short }: { short: boolean }) {
-  const { view, work } = useBench();
+  const { view, work, changes } = useBench();
   const navigate = useNavigate();
   const { next } = view.derived;
   if (!next || work.job) return null;
@@ -18,6 +18,10 @@ export function NextStep({ short }: { short: boolean }) {
   const DO: Record<Schemas["NextAct"], () => void> = {
     "give-picture": () => go("subject"),
     "begin-box": () => go("lean-set"),
+    "fit-values": () => {
+      go("light");
+      changes.request({ do: "map-values", key: view.derived.light.key });
+    },
     "find-set": () => {
       go("lean-set");
       work.search();

@@ -12,6 +12,7 @@ use lean_piece::wanted::{Wanted, targets, wanted};
 use lean_piece::{Piece, ZoneId};
 use lean_recipes::Limits;
 use lean_recipes::{Cost, Mix, Technique};
+use lean_search::demands::{Alone, forbidden};
 use lean_search::{Palette, Recipes, white_of};
 use serde::Serialize;
 
@@ -206,9 +207,11 @@ pub fn reach_of(piece: &Piece, paint_box: &PaintBox) -> Option<Reach> {
         let technique = technique_of(piece, paint_box, &set);
         return reach_within(&Recipes::of(technique.as_ref()));
     }
-    let each = paint_box.searched().iter().filter(|p| !p.white).filter_map(|p| {
+    let asked = piece.asked();
+    let each = paint_box.searched().iter().filter(|p| !p.white && !piece.excluded.contains(&p.id)).filter_map(|p| {
         let technique = technique_of(piece, paint_box, &[p]);
-        reach_within(&Recipes::of(technique.as_ref()))
+        let left_out = forbidden(&asked, p, Alone::of(technique.as_ref(), 0).as_ref());
+        left_out.is_none().then(|| reach_within(&Recipes::of(technique.as_ref())))?
     });
     each.reduce(|a, b| Reach {
         darkest: a.darkest.min(b.darkest),
