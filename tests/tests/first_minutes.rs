@@ -29,6 +29,9 @@ async fn from_nothing_to_a_printed_sheet() {
     actions += 1;
     page.click("12 pans").await;
     actions += 1;
+    page.says("darker than this Box goes").await;
+    page.click("Next: fit the values").await;
+    actions += 1;
     page.click("Next: find the lean set").await;
     actions += 1;
     page.click("Next: make three studies").await;

@@ -13,6 +13,7 @@ pub mod frontend;
 pub mod guard;
 pub mod handlers;
 pub mod jobs;
+pub mod lessons;
 pub mod pictures;
 pub mod print;
 pub mod problem;

@@ -1,6 +1,7 @@
 //! What every handler shares.
 
 use crate::jobs::Jobs;
+use crate::lessons::Lessons;
 use crate::problem::Problem;
 use crate::sharing::Sharing;
 use lean_instruments::SimulatedMeter;
@@ -42,6 +43,8 @@ pub struct Studio {
     pub tables: Arc<Tables>,
     /// Recipes of the sets asked for last.
     pub lists: Arc<RecipeLists>,
+    /// What readings taught.
+    pub lessons: Arc<Lessons>,
     /// Where paired devices come to; nothing while nothing is shared.
     pub sharing: Option<Arc<Sharing>>,
     /// The demo studio that can be visited from here; nothing in the demo itself, in a school, and on a phone.
@@ -64,6 +67,7 @@ impl Studio {
             jobs: Jobs::default(),
             tables: Arc::default(),
             lists: Arc::default(),
+            lessons: Arc::default(),
             sharing: None,
             visiting: None,
             home: None,

@@ -2,6 +2,7 @@
 
 use super::instruments::read_meter;
 use crate::extract::{Body, Json as In, Path, Query};
+use crate::lessons::Lessons;
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
@@ -16,7 +17,7 @@ use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, Swa
 use lean_piece::{Piece, ZoneId};
 use lean_plan::mark::Mark;
 use lean_plan::mixes::mixes_of;
-use lean_plan::paints::learned::{BeforeAfter, StrayReading, Teaches, before_after, learned, predicted};
+use lean_plan::paints::learned::{BeforeAfter, StrayReading, Teaches, before_after, predicted};
 use lean_plan::paints::moved::moved;
 use lean_plan::paints::trial::{Trials, mixed, trials};
 use lean_plan::wording::Difference;
@@ -102,13 +103,13 @@ pub struct ReadingsView {
 }
 
 impl ReadingsView {
-    fn of(paint_box: &PaintBox, kept: Vec<(ReadingId, SwatchReading)>, moved: Vec<PieceMoved>) -> Result<Self, Problem> {
-        let found = learned(paint_box, &kept).map_err(|e| Problem::unusable(e.to_string()))?;
+    fn of(lessons: &Lessons, paint_box: &PaintBox, kept: Vec<(ReadingId, SwatchReading)>, moved: Vec<PieceMoved>) -> Result<Self, Problem> {
+        let found = lessons.of(paint_box, &kept).map_err(|e| Problem::unusable(e.to_string()))?;
         let line = |(id, reading): (ReadingId, SwatchReading)| line(paint_box, id, reading, &found.strays);
         Ok(Self {
             readings: kept.into_iter().rev().map(line).collect(),
             changed: before_after(&found.paint_box),
-            teaches: found.teaches,
+            teaches: found.teaches.clone(),
             moved,
         })
     }
@@ -135,7 +136,7 @@ pub async fn list(State(studio): State<Studio>, Path(id): Path<String>) -> Resul
     studio
         .run(move |s| {
             let id = BoxId(id);
-            Ok(Json(ReadingsView::of(&s.store.paint_box(&id)?, s.store.readings(&id)?, Vec::new())?))
+            Ok(Json(ReadingsView::of(&s.lessons, &s.store.paint_box(&id)?, s.store.readings(&id)?, Vec::new())?))
         })
         .await
 }
@@ -143,7 +144,7 @@ pub async fn list(State(studio): State<Studio>, Path(id): Path<String>) -> Resul
 /// Changes the readings of a Box, learns, and says which pieces' mixes moved.
 pub(super) fn changed(studio: &Studio, id: &BoxId, change: Readings) -> Result<ReadingsView, Problem> {
     let learn = |paint_box: &PaintBox, kept: &[(ReadingId, SwatchReading)]| -> Result<PaintBox, Problem> {
-        learned(paint_box, kept).map(|l| l.paint_box).map_err(|e| Problem::unusable(e.to_string()))
+        studio.lessons.of(paint_box, kept).map(|l| l.paint_box.clone()).map_err(|e| Problem::unusable(e.to_string()))
     };
     let (before, after) = studio.store.change_readings(id, change, learn)?;
     let mut pieces = Vec::new();
@@ -160,7 +161,7 @@ pub(super) fn changed(studio: &Studio, id: &BoxId, change: Readings) -> Result<R
             }));
         }
     }
-    ReadingsView::of(&after, studio.store.readings(id)?, pieces)
+    ReadingsView::of(&studio.lessons, &after, studio.store.readings(id)?, pieces)
 }
 
 fn sound(r: &SwatchReading, paint_box: &PaintBox) -> Result<(), Problem> {
