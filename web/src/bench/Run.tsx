@@ -13,7 +13,7 @@ export function Run({ onHelp }: { onHelp: () => void }) {
   const { undo, redo } = useUndo();
   const home = useStudio().data?.home;
   const kept = new URLSearchParams([...search].filter(([k]) => k === "zone"));
-  const owned = box?.pigments.filter((p) => !p.white).length ?? 0;
+  const owned = box ? box.pigments.filter((p) => !p.white).length : null;
   const to = (name: string) => ({ pathname: `/pieces/${view.id}/${name}`, search: kept.toString() });
   return (
     <header className={styles.run}>

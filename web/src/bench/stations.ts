@@ -9,7 +9,8 @@ export const STATIONS: {
   name: StationName;
   label: string;
   key: string;
-  knows: (v: PieceView, owned: number) => string;
+  /** In few words what it knows; `owned` is nothing while the Box is on its way. */
+  knows: (v: PieceView, owned: number | null) => string;
 }[] = [
   { name: "brief", label: "Brief", key: "1", knows: (v) => size(v) },
   {
@@ -32,7 +33,8 @@ export const STATIONS: {
       const n = v.piece.chosen.pigments.length;
       if (!n) return "not searched";
       const stale = v.piece.search && v.piece.search.basis !== v.derived.basis;
-      return stale ? `${n} of ${owned}, plan moved on` : `${n} of ${owned}`;
+      const taken = owned === null ? `${n}` : `${n} of ${owned}`;
+      return stale ? `${taken}, plan moved on` : taken;
     },
   },
   {

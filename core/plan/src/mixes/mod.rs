@@ -200,25 +200,37 @@ pub fn reach(recipes: &Recipes, neutral: Temperature) -> Vec<ReachRow> {
     rows.into_iter().flatten().collect()
 }
 
-/// The values this piece can reach: with the set in use, or, before there is one, with single pigments of the Box. `None` without pigments.
+/// The values this piece can reach: with the set in use, or, before there is one, with what the Box may give. `None` without pigments.
 pub fn reach_of(piece: &Piece, paint_box: &PaintBox) -> Option<Reach> {
+    let with = |set: &[&Pigment]| reach_within(&Recipes::of(technique_of(piece, paint_box, set).as_ref()));
     let set = pigments_of(paint_box, &piece.chosen.pigments);
     if !set.is_empty() {
-        let technique = technique_of(piece, paint_box, &set);
-        return reach_within(&Recipes::of(technique.as_ref()));
+        return with(&set);
     }
     let asked = piece.asked();
-    let each = paint_box.searched().iter().filter(|p| !p.white && !piece.excluded.contains(&p.id)).filter_map(|p| {
-        let technique = technique_of(piece, paint_box, &[p]);
-        let left_out = forbidden(&asked, p, Alone::of(technique.as_ref(), 0).as_ref());
-        left_out.is_none().then(|| reach_within(&Recipes::of(technique.as_ref())))?
-    });
-    each.reduce(|a, b| Reach {
+    let searched = paint_box.searched();
+    let mut each: Vec<(&Pigment, Reach)> = searched
+        .iter()
+        .filter(|p| !p.white && !piece.excluded.contains(&p.id))
+        .filter_map(|p| {
+            let alone = Alone::of(technique_of(piece, paint_box, &[p]).as_ref(), 0);
+            let allowed = forbidden(&asked, p, alone.as_ref()).is_none();
+            allowed.then(|| with(&[p])).flatten().map(|reach| (p, reach))
+        })
+        .collect();
+    each.sort_by(|a, b| a.1.darkest.total_cmp(&b.1.darkest));
+    // What lets light through is darkest over another dark.
+    let darks: Vec<&Pigment> = each.iter().take(DARKS).map(|(p, _)| *p).collect();
+    let together = (darks.len() > 1).then(|| with(&darks)).flatten();
+    each.into_iter().map(|(_, reach)| reach).chain(together).reduce(|a, b| Reach {
         darkest: a.darkest.min(b.darkest),
         lightest: a.lightest.max(b.lightest),
         lightest_layer: a.lightest_layer.max(b.lightest_layer),
     })
 }
+
+/// How many of the darkest pigments of a Box are tried over each other. A choice: no recipe holds more.
+const DARKS: usize = 3;
 
 /// The values some recipes reach.
 pub fn reach_within(recipes: &Recipes) -> Option<Reach> {
