@@ -40,6 +40,9 @@ export function Bench() {
 function Frame() {
   const { title } = useBench().view.piece.brief;
   const [help, setHelp] = useState(false);
+  // Once opened it stays: closing it gives the focus back to where it was.
+  const [asked, setAsked] = useState(false);
+  if (help && !asked) setAsked(true);
   useBenchKeys(useCallback(() => setHelp((h) => !h), []));
   useEffect(() => {
     document.title = `${title} · Lean Swatch`;
@@ -54,7 +57,7 @@ function Frame() {
         <Outlet />
         <Tray />
       </div>
-      <Suspense>{help && <KeysHelp onClose={() => setHelp(false)} />}</Suspense>
+      <Suspense>{asked && <KeysHelp opened={help} onClose={() => setHelp(false)} />}</Suspense>
     </>
   );
 }

@@ -33,12 +33,12 @@ const KEYS: [string, string][] = [
 ];
 
 /** What a station is for, and every key. */
-export function KeysHelp({ onClose }: { onClose: () => void }) {
+export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   const station = useLocation().pathname.split("/").pop();
   const page = PAGES.find(([name]) => name === station)?.[0] ?? "start";
   return (
     <Modal
-      opened
+      opened={opened}
       onClose={onClose}
       title="Help"
       size={1040}
@@ -48,9 +48,11 @@ export function KeysHelp({ onClose }: { onClose: () => void }) {
     >
       <div className={styles.help}>
         <section aria-label="This station">
-          <Suspense fallback={<p aria-busy="true">Fetching the page …</p>}>
-            <GuideText page={page} inside />
-          </Suspense>
+          {opened && (
+            <Suspense fallback={<p aria-busy="true">Fetching the page …</p>}>
+              <GuideText page={page} inside />
+            </Suspense>
+          )}
           <p>
             <Link to={`/guide/${page}`}>The whole guide, with pictures</Link> ·{" "}
             <Link to="/guide/trust">How far to trust this</Link>
