@@ -3,6 +3,7 @@
 use lean_browser_tests::stage::{Stage, piece};
 use lean_browser_tests::{driver::Driver, page::Page, pictures, server::Server};
 
+const ESC: char = '\u{E00C}';
 const CTRL: char = '\u{E009}';
 const SHIFT: char = '\u{E008}';
 const UP: char = '\u{E013}';
@@ -216,5 +217,22 @@ async fn the_bench_fits_smaller_and_larger_windows() {
         }
     }
     assert_eq!(page.console_errors().await, Vec::<String>::new());
+    page.close().await;
+}
+
+/// Who works by keyboard goes on where they were.
+#[tokio::test]
+async fn help_gives_the_focus_back() {
+    let stage = Stage::demo();
+    let page = stage.page().await;
+    page.go("/pieces/1/subject").await;
+    page.until("the tray is filled", "document.querySelectorAll('footer li').length > 0").await;
+    for _ in 0..2 {
+        page.value("(document.querySelector('[aria-label=Keys]').focus(), 1)").await;
+        page.press(&[], '?').await;
+        page.until("the help is read", "document.querySelector('[role=dialog]')?.contains(document.activeElement)").await;
+        page.press(&[], ESC).await;
+        page.until("the focus is back", "!document.querySelector('[role=dialog]') && document.activeElement?.ariaLabel === 'Keys'").await;
+    }
     page.close().await;
 }
