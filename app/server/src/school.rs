@@ -28,8 +28,11 @@ pub struct School {
     turns: Arc<Turns>,
     most: usize,
     /// The one asked last stands last.
-    seats: Mutex<Vec<(String, Arc<Mutex<Option<Open>>>)>>,
+    seats: Mutex<Vec<(String, Seat)>>,
 }
+
+/// Where the studio of a painter stands once it is open.
+type Seat = Arc<Mutex<Option<Open>>>;
 
 /// A studio that is open.
 struct Open {
@@ -93,7 +96,7 @@ impl School {
     }
 
     /// Where the studio of a painter stands, or is to stand. Of too many the one that was asked longest ago goes, unless it still works.
-    fn seat(&self, painter: &str) -> Arc<Mutex<Option<Open>>> {
+    fn seat(&self, painter: &str) -> Seat {
         let mut seats = locked(&self.seats);
         let taken = seats.iter().position(|(name, _)| name == painter).map(|at| seats.remove(at).1);
         let seat = taken.unwrap_or_default();

@@ -64,10 +64,11 @@ pub fn most_memory(server: &Child) -> f64 {
     line.split_whitespace().nth(1).and_then(|n| n.parse::<f64>().ok()).unwrap_or(0.0) / 1024.0
 }
 
-/// The program on a data file, and where it listens.
+/// The program on a data file, and where it listens: the one built beside, or another build of it that `PROGRAM` names.
 pub fn serve(data: &Path) -> (Child, SocketAddr) {
     let free = std::net::TcpListener::bind("127.0.0.1:0").and_then(|l| l.local_addr()).expect("a free port");
-    let mut command = Command::new(env!("CARGO_BIN_EXE_lean-swatch"));
+    let program = std::env::var_os("PROGRAM").unwrap_or_else(|| env!("CARGO_BIN_EXE_lean-swatch").into());
+    let mut command = Command::new(program);
     command.args(["serve", "--listen", &free.to_string(), "--data"]).arg(data).stdout(Stdio::null()).stderr(Stdio::null());
     let server = command.spawn().expect("the server starts");
     let until = Instant::now() + Duration::from_secs(60);

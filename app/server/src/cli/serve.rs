@@ -194,7 +194,11 @@ const LOOKED: Duration = Duration::from_secs(3600);
 /// A backup a day.
 async fn backed_up(studio: Studio) {
     loop {
-        let _ = studio.run(|s| Ok(daily::back_up(s))).await;
+        let looked = studio.run(|s| {
+            daily::back_up(s);
+            Ok(())
+        });
+        let _ = looked.await;
         tokio::time::sleep(LOOKED).await;
     }
 }
