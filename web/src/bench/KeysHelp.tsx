@@ -1,5 +1,5 @@
 import { Modal } from "@mantine/core";
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useLocation } from "react-router";
 import { PAGES } from "../guide/pages";
 import styles from "./KeysHelp.module.css";
@@ -36,9 +36,12 @@ const KEYS: [string, string][] = [
 export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   const station = useLocation().pathname.split("/").pop();
   const page = PAGES.find(([name]) => name === station)?.[0] ?? "start";
+  // A dialog gives the focus back only if it was there, closed, before it was opened; this one is fetched when it is asked for.
+  const [there, setThere] = useState(false);
+  useEffect(() => setThere(true), []);
   return (
     <Modal
-      opened={opened}
+      opened={opened && there}
       onClose={onClose}
       title="Help"
       size={1040}
