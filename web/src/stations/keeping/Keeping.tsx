@@ -7,10 +7,11 @@ import { useStudioWork } from "../../api/useJournal";
 import { useNotice } from "../../bench/notice";
 import { Act } from "../../kit/Act";
 import { Acts, Facts, Note, Section, Warning } from "../../kit/Section";
+import { figure } from "../../room/figures";
 import { Devices } from "./Devices";
 import styles from "./Keeping.module.css";
 
-const megabytes = (bytes: number) => `${(bytes / 1e6).toLocaleString(undefined, { maximumFractionDigits: 1 })} MB`;
+const megabytes = (bytes: number) => `${figure(bytes / 1e6, 1)} MB`;
 
 /** Where everything lies, and how it is kept: backups, the archive, the check. */
 export function Keeping() {
