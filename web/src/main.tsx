@@ -8,8 +8,7 @@ import { MantineProvider } from "@mantine/core";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
-import { createBrowserRouter, Navigate, RouterProvider } from "react-router";
-import { Broken } from "./bench/Broken";
+import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { NoticeLine, NoticeProvider } from "./bench/notice";
 import { InRoom } from "./room/InRoom";
 import { theme } from "./room/theme";
@@ -39,53 +38,44 @@ const Piece = lazy(() => import("./stations/piece/Piece").then((m) => ({ default
 const BoxStation = lazy(() => import("./stations/box/BoxStation").then((m) => ({ default: m.BoxStation })));
 
 // For whoever builds a station: in no released page.
-const kit = import.meta.env.VITE_KIT
-  ? [
-      {
-        path: "/kit",
-        lazy: () => import("./kit/page/KitPage").then((m) => ({ Component: m.KitPage })),
-      },
-    ]
-  : [];
+const KitPage = import.meta.env.VITE_KIT
+  ? lazy(() => import("./kit/page/KitPage").then((m) => ({ default: m.KitPage })))
+  : null;
 
-const router = createBrowserRouter([
-  {
-    element: <InRoom />,
-    errorElement: <Broken />,
-    children: [
-      { path: "/", element: <Studio /> },
-      {
-        path: "/pieces/:id",
-        element: <Bench />,
-        children: [
-          { index: true, element: <Navigate to="subject" replace /> },
-          { path: "brief", element: <Brief /> },
-          { path: "subject", element: <Subject /> },
-          { path: "light", element: <Light /> },
-          { path: "lean-set", element: <LeanSet /> },
-          { path: "mixes", element: <Mixes /> },
-          { path: "studies", element: <Studies /> },
-          { path: "piece", element: <Piece /> },
-          { path: "box", element: <BoxStation /> },
-        ],
-      },
-      { path: "/journal", element: <Journal /> },
-      { path: "/journal/learnt", element: <Learnt /> },
-      { path: "/device", element: <Device /> },
-      { path: "/device/pieces/:id", element: <DevicePiece /> },
-      { path: "/device/boxes/:id", element: <DeviceBox /> },
-      { path: "/pair", element: <Pair /> },
-      { path: "/keeping", element: <Keeping /> },
-      { path: "/guide", element: <Guide /> },
-      { path: "/guide/:page", element: <Guide /> },
-      { path: "/drills", element: <Drills /> },
-      { path: "/field", element: <FieldNotes /> },
-      { path: "/field/:id", element: <FieldNote /> },
-      ...kit,
-      { path: "*", element: <Navigate to="/" replace /> },
-    ],
-  },
-]);
+function Pages() {
+  return (
+    <Routes>
+      <Route element={<InRoom />}>
+        <Route path="/" element={<Studio />} />
+        <Route path="/pieces/:id" element={<Bench />}>
+          <Route index element={<Navigate to="subject" replace />} />
+          <Route path="brief" element={<Brief />} />
+          <Route path="subject" element={<Subject />} />
+          <Route path="light" element={<Light />} />
+          <Route path="lean-set" element={<LeanSet />} />
+          <Route path="mixes" element={<Mixes />} />
+          <Route path="studies" element={<Studies />} />
+          <Route path="piece" element={<Piece />} />
+          <Route path="box" element={<BoxStation />} />
+        </Route>
+        <Route path="/journal" element={<Journal />} />
+        <Route path="/journal/learnt" element={<Learnt />} />
+        <Route path="/device" element={<Device />} />
+        <Route path="/device/pieces/:id" element={<DevicePiece />} />
+        <Route path="/device/boxes/:id" element={<DeviceBox />} />
+        <Route path="/pair" element={<Pair />} />
+        <Route path="/keeping" element={<Keeping />} />
+        <Route path="/guide" element={<Guide />} />
+        <Route path="/guide/:page" element={<Guide />} />
+        <Route path="/drills" element={<Drills />} />
+        <Route path="/field" element={<FieldNotes />} />
+        <Route path="/field/:id" element={<FieldNote />} />
+        {KitPage && <Route path="/kit" element={<KitPage />} />}
+        <Route path="*" element={<Navigate to="/" replace />} />
+      </Route>
+    </Routes>
+  );
+}
 
 const root = document.getElementById("root");
 if (root) {
@@ -95,7 +85,9 @@ if (root) {
         <QueryClientProvider client={queries}>
           <NoticeProvider>
             <Suspense fallback={null}>
-              <RouterProvider router={router} />
+              <BrowserRouter>
+                <Pages />
+              </BrowserRouter>
             </Suspense>
             <NoticeLine />
           </NoticeProvider>

@@ -1,15 +1,28 @@
 //! Extractors whose rejections are problem documents.
 
+use crate::limits;
 use crate::problem::Problem;
 use axum::body::Bytes;
 use axum::extract::rejection::{BytesRejection, JsonRejection, PathRejection, QueryRejection};
 use axum::extract::{DefaultBodyLimit, FromRequest, FromRequestParts, Request};
 use axum::http::StatusCode;
+use serde::de::DeserializeOwned;
 
-/// A JSON body.
-#[derive(FromRequest)]
-#[from_request(via(axum::Json), rejection(Problem))]
+/// A JSON body, none of whose texts and lists is longer than fits.
 pub struct Json<T>(pub T);
+
+impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Json<T> {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
+        let (parts, body) = request.into_parts();
+        let typed = Request::from_parts(parts.clone(), axum::body::Body::empty());
+        let bytes = Bytes::from_request(Request::from_parts(parts, body), state).await.map_err(JsonRejection::from)?;
+        limits::checked(&bytes).map_err(Problem::unusable)?;
+        let axum::Json(value) = axum::Json::from_request(typed.map(|_| bytes.into()), state).await?;
+        Ok(Self(value))
+    }
+}
 
 /// Parts of the path.
 #[derive(FromRequestParts)]

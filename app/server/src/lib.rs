@@ -14,6 +14,7 @@ pub mod guard;
 pub mod handlers;
 pub mod jobs;
 pub mod lessons;
+pub mod limits;
 pub mod pictures;
 pub mod print;
 pub mod problem;

@@ -5,7 +5,7 @@ use crate::handlers::{
     others, pieces, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
 };
 use crate::state::Studio;
-use crate::{frontend, guard};
+use crate::{frontend, guard, limits};
 use axum::body::Bytes;
 use axum::extract::DefaultBodyLimit;
 use axum::http::{HeaderName, HeaderValue, Request, header as header_names};
@@ -178,7 +178,15 @@ fn described() -> (Router<Studio>, Description) {
 
 /// The generated description of the whole API.
 pub fn description() -> Description {
-    described().1
+    with_limits(described().1)
+}
+
+fn with_limits(description: Description) -> Description {
+    let limited = serde_json::to_value(&description).and_then(|mut of| {
+        limits::stated(&mut of);
+        serde_json::from_value(of)
+    });
+    limited.unwrap_or(description)
 }
 
 /// The server's router over a studio, for this machine.
@@ -200,7 +208,7 @@ pub fn router_behind_proxy(studio: Studio) -> Router {
 fn guarded(guard: impl FnOnce(Router<Studio>) -> Router<Studio>) -> Router<Studio> {
     let (api, description) = described();
     // Made into text once: every connection holds the router, and a description of its own would weigh megabytes.
-    let description = Bytes::from(serde_json::to_vec(&description).unwrap_or_default());
+    let description = Bytes::from(serde_json::to_vec(&with_limits(description)).unwrap_or_default());
     let described = move || async move { ([(header_names::CONTENT_TYPE, "application/json")], description) };
     let header = |name: &'static str, value: &'static str| {
         SetResponseHeaderLayer::if_not_present(HeaderName::from_static(name), HeaderValue::from_static(value))
@@ -209,7 +217,8 @@ fn guarded(guard: impl FnOnce(Router<Studio>) -> Router<Studio>) -> Router<Studi
         .route("/api/openapi.json", get(described))
         .fallback(frontend::page)
         .method_not_allowed_fallback(wrong_method)
-        .layer(DefaultBodyLimit::max(MOST_WORDS));
+        .layer(DefaultBodyLimit::max(MOST_WORDS))
+        .layer(middleware::from_fn(guard::no_longer_than_fits));
     guard(open)
         .layer(CompressionLayer::new())
         .layer(header("x-content-type-options", "nosniff"))

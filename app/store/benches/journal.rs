@@ -2,7 +2,7 @@
 //!
 //! Run `cargo bench -p lean-store --bench journal`.
 
-#[path = "../tests/made_up/mod.rs"]
+#[path = "../tests/file/made_up/mod.rs"]
 mod made_up;
 
 use lean_colour::{Lab, Value};

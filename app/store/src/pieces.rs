@@ -3,6 +3,7 @@
 use crate::{Store, StoreError, maps, now};
 use lean_media::Medium;
 use lean_picture::KeptMap;
+use lean_piece::paint_box::BoxId;
 use lean_piece::{Command, Piece, Undo};
 use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
 
@@ -90,6 +91,17 @@ impl Store {
             };
             found.extend(line.map(|line| Summary { id, line, changed }));
         }
+        Ok(found)
+    }
+
+    /// The pieces that draw on a Box as their own, the first made first.
+    ///
+    /// # Errors
+    /// When the file cannot be read.
+    pub fn pieces_of_box(&self, id: &BoxId) -> Result<Vec<PieceId>, StoreError> {
+        let c = self.lock();
+        let mut rows = c.prepare_cached("SELECT id FROM pieces WHERE aside = 0 AND box = ?1 ORDER BY id")?;
+        let found = rows.query_map([&id.0], |r| r.get(0))?.collect::<Result<_, _>>()?;
         Ok(found)
     }
 

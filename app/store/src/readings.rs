@@ -8,6 +8,9 @@ use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
 /// Number of a reading in its data file.
 pub type ReadingId = i64;
 
+/// How often it is learned from readings while others may write.
+const TRIED: usize = 3;
+
 /// What becomes of the readings of a Box.
 pub enum Readings {
     /// New ones are added.
@@ -38,8 +41,9 @@ impl Store {
         Ok(parsed(rows.collect::<Result<_, _>>()?))
     }
 
-    /// Changes the readings of a Box and learns from all of them, in one transaction: the readings and the Box as `learn` makes it are kept together
-    /// or not at all. Gives the Box as it was and as it is.
+    /// Changes the readings of a Box and learns from all of them: the readings and the Box as `learn` makes it are kept together or not at all. Gives
+    /// the Box as it was and as it is. Nobody waits while it learns; where something else was written of the Box meanwhile, it learns again, and after
+    /// [`TRIED`] times with everybody waiting.
     ///
     /// # Errors
     /// [`StoreError::NotFound`], and what `learn` refuses.
@@ -47,17 +51,41 @@ impl Store {
         &self,
         id: &BoxId,
         change: Readings,
-        learn: impl FnOnce(&PaintBox, &[(ReadingId, SwatchReading)]) -> Result<PaintBox, E>,
+        learn: impl Fn(&PaintBox, &[(ReadingId, SwatchReading)]) -> Result<PaintBox, E>,
     ) -> Result<(PaintBox, PaintBox), E> {
+        for _ in 0..TRIED {
+            let would_be = self.readings_if(id, &change)?;
+            let learned = learn(&would_be.0, &would_be.1)?;
+            let mut c = self.lock();
+            let t = c.transaction_with_behavior(TransactionBehavior::Immediate).map_err(StoreError::from)?;
+            let is = done(&t, id, &change)?;
+            if is == would_be {
+                write(&t, id, &learned)?;
+                t.commit().map_err(StoreError::from)?;
+                return Ok((is.0, learned));
+            }
+        }
         let mut c = self.lock();
         let t = c.transaction_with_behavior(TransactionBehavior::Immediate).map_err(StoreError::from)?;
-        let before = read(&t, id)?;
-        changed(&t, id, change)?;
-        let after = learn(&before, &of_box(&t, id)?)?;
+        let (before, kept) = done(&t, id, &change)?;
+        let after = learn(&before, &kept)?;
         write(&t, id, &after)?;
         t.commit().map_err(StoreError::from)?;
         Ok((before, after))
     }
+
+    /// The Box and its readings as they would be after a change that is not kept.
+    fn readings_if(&self, id: &BoxId, change: &Readings) -> Result<(PaintBox, Vec<(ReadingId, SwatchReading)>), StoreError> {
+        let mut c = self.lock();
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        done(&t, id, change)
+    }
+}
+
+fn done(c: &Connection, id: &BoxId, change: &Readings) -> Result<(PaintBox, Vec<(ReadingId, SwatchReading)>), StoreError> {
+    let before = read(c, id)?;
+    changed(c, id, change)?;
+    Ok((before, of_box(c, id)?))
 }
 
 fn of_box(c: &Connection, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
@@ -70,7 +98,7 @@ fn parsed(rows: Vec<(ReadingId, Vec<u8>)>) -> Vec<(ReadingId, SwatchReading)> {
     rows.into_iter().filter_map(|(id, body)| Some((id, serde_json::from_slice(&body).ok()?))).collect()
 }
 
-fn changed(c: &Connection, id: &BoxId, change: Readings) -> Result<(), StoreError> {
+fn changed(c: &Connection, id: &BoxId, change: &Readings) -> Result<(), StoreError> {
     match change {
         Readings::Add(all) => {
             for r in all {
@@ -82,7 +110,7 @@ fn changed(c: &Connection, id: &BoxId, change: Readings) -> Result<(), StoreErro
                 if let (Some(p), None) = (piece, known) {
                     return Err(StoreError::NotFound(format!("piece {p}")));
                 }
-                let body = body(&r)?;
+                let body = body(r)?;
                 c.execute(
                     "INSERT INTO readings (box, piece, body, changed, sum) VALUES (?1, ?2, ?3, ?4, summed(?3, ?1, ?4))",
                     params![id.0, piece, body, now()],
@@ -92,10 +120,10 @@ fn changed(c: &Connection, id: &BoxId, change: Readings) -> Result<(), StoreErro
         }
         Readings::Change(nth, r) => {
             const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4, sum = summed(?3, box, ?4) WHERE id = ?1 AND box = ?2";
-            let body = body(&r)?;
-            there(c.execute(CHANGE, params![nth, id.0, body, now()])?, nth)
+            let body = body(r)?;
+            there(c.execute(CHANGE, params![nth, id.0, body, now()])?, *nth)
         }
-        Readings::Remove(nth) => there(c.execute("DELETE FROM readings WHERE id = ?1 AND box = ?2", params![nth, id.0])?, nth),
+        Readings::Remove(nth) => there(c.execute("DELETE FROM readings WHERE id = ?1 AND box = ?2", params![nth, id.0])?, *nth),
     }
 }
 

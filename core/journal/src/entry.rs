@@ -29,11 +29,20 @@ pub enum EntryKind {
     FieldNote,
 }
 
-impl EntryKind {
-    /// All of them.
-    pub const ALL: [Self; 8] =
-        [Self::Piece, Self::Study, Self::Set, Self::Trial, Self::Reading, Self::Session, Self::Departure, Self::FieldNote];
+lean_piece::worded! {
+    EntryKind {
+        Piece: "finished pieces",
+        Study: "studies",
+        Set: "sets",
+        Trial: "trials",
+        Reading: "readings",
+        Session: "sessions",
+        Departure: "departures",
+        FieldNote: "field notes",
+    }
+}
 
+impl EntryKind {
     /// As it is kept and asked for.
     pub fn key(self) -> &'static str {
         match self {

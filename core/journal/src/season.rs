@@ -18,6 +18,9 @@ pub enum Season {
 }
 
 impl Season {
+    /// All, in the order of a year.
+    pub const ALL: [Self; 4] = [Self::Spring, Self::Summer, Self::Autumn, Self::Winter];
+
     /// The season of a day, as `2025-01-14`; `southern` where the year is turned about. `None` when it is no day.
     pub fn of(day: &str, southern: bool) -> Option<Self> {
         let month: u8 = day.get(5..7)?.parse().ok().filter(|m| (1..=12).contains(m))?;
@@ -73,6 +76,21 @@ pub enum DayTime {
 }
 
 impl DayTime {
+    /// All, in the order of a day.
+    pub const ALL: [Self; 4] = [Self::Early, Self::Midday, Self::Late, Self::Night];
+
+    /// What a painter calls it, with its hours.
+    pub fn label(self) -> String {
+        let name = match self {
+            Self::Early => "early",
+            Self::Midday => "midday",
+            Self::Late => "late",
+            Self::Night => "night",
+        };
+        let (from, to) = self.hours();
+        format!("{name}, {from} to {to}")
+    }
+
     /// The hours it begins and ends at, the end not counted; night runs over midnight.
     pub fn hours(self) -> (u8, u8) {
         match self {

@@ -97,6 +97,10 @@ fn read(of: &Reflectance, by_meter: bool, chance: &mut Chance) -> Reading {
     Reading { of, state: State::Dry, noise }
 }
 
+fn lab_of(reading: &Reading) -> Lab {
+    reading.reflectance().xyz().lab()
+}
+
 fn median(mut of: Vec<f64>) -> f64 {
     of.sort_by(f64::total_cmp);
     of[of.len() / 2]
@@ -187,13 +191,45 @@ fn a_smeared_swatch_is_flagged_and_teaches_nothing() {
             .collect();
         let clean = painter.belief().after(&seen).unwrap().0;
         // Something else altogether lay under the meter.
-        let wrong = if seen[5].reading.reflectance().xyz().lab().l > 50.0 { 0.05 } else { 0.7 };
+        let wrong = if lab_of(&seen[5].reading).l > 50.0 { 0.05 } else { 0.7 };
         seen[5].reading.of = Evidence::Spectral(Reflectance(std::array::from_fn(|i| wrong + 0.003 * i as f64)));
         let (belief, strays) = painter.belief().after(&seen).unwrap();
         assert!(strays.iter().any(|s| s.nth == 5), "{medium:?}: {strays:?}");
         let unseen: Vec<Layering> = (0..30).map(|_| painter.lay(&mut chance)).collect();
         let (with, without) = (median(painter.misses(&belief, &unseen)), median(painter.misses(&clean, &unseen)));
         assert!(with <= without + 0.6, "{medium:?}: {without:.2} became {with:.2}");
+    }
+}
+
+#[test]
+fn of_hundreds_of_readings_the_wrong_ones_are_found_and_the_sound_ones_kept() {
+    let (many, every) = (320, 11);
+    for medium in [Medium::Oil, Medium::Watercolour] {
+        let mut chance = Chance(4201);
+        let painter = Painter::of(medium, &mut chance);
+        let mut seen: Vec<Observation> = (0..many)
+            .map(|n| {
+                let laid = painter.lay(&mut chance);
+                let reading = read(&true_colour(&laid, &painter.own), n % 2 == 0, &mut chance);
+                Observation { laid, reading }
+            })
+            .collect();
+        // Every so many, another swatch lay under the meter than the one that was written down.
+        let mut wrong = Vec::new();
+        for nth in (0..many).step_by(every) {
+            let other = seen[(nth + 1) % many].reading.clone();
+            let off = ciede2000(lab_of(&other), lab_of(&seen[nth].reading));
+            seen[nth].reading = other;
+            if off > 12.0 {
+                wrong.push(nth);
+            }
+        }
+        let (_, strays) = painter.belief().after(&seen).unwrap();
+        let found = wrong.iter().filter(|w| strays.iter().any(|s| s.nth == **w)).count();
+        let sound = strays.iter().filter(|s| s.nth % every != 0).count();
+        assert!(wrong.len() > 12, "{medium:?}: the case is one");
+        assert_eq!(found, wrong.len(), "{medium:?}: {strays:?}");
+        assert!(sound * 50 <= many, "{medium:?}: {sound} sound readings were left out");
     }
 }
 

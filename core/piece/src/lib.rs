@@ -36,6 +36,7 @@ pub mod studies;
 pub mod together;
 pub mod units;
 pub mod wall;
+mod words;
 pub mod zones;
 
 pub use answered::Dismissal;

@@ -29,6 +29,8 @@ pub enum Side {
     Cool,
 }
 
+lean_piece::worded! { Side { Warm: "warm", Neutral: "neither", Cool: "cool" } }
+
 /// A place with what was seen there.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -2764,9 +2764,8 @@ export interface components {
             /**
              * Format: double
              * @description A value some mix must be as dark as.
-             * @default null
              */
-            darkest: number | null;
+            darkest?: number | null;
             /**
              * @description A hue family of the plan may go unmixed where that lowers the mean. Usually a set reaches every family that sets of its size can.
              * @default false
@@ -2775,29 +2774,24 @@ export interface components {
             /**
              * Format: int32
              * @description No pigment that fades sooner than this class, 1 (lasting) to 4; an unknown class does not pass.
-             * @default null
              */
-            least_lasting: number | null;
+            least_lasting?: number | null;
             /**
              * Format: double
              * @description A value some mix, or what is free, must be as light as.
-             * @default null
              */
-            lightest: number | null;
+            lightest?: number | null;
             /**
              * Format: int32
              * @description Most pigments in one mix, 1 to 3; 1 for colours used as they come.
-             * @default null
              */
-            most_in_mix: number | null;
+            most_in_mix?: number | null;
             /**
              * Format: int32
              * @description Most layers over each other in one place, every coat, stroke and lifting counted, 1 to 5.
-             * @default null
              */
-            most_layers: number | null;
-            /** @default null */
-            mother: components["schemas"]["Mother"] | null;
+            most_layers?: number | null;
+            mother?: components["schemas"]["Mother"] | null;
             /**
              * @description No black pigment: darks are mixed.
              * @default false
@@ -3183,10 +3177,8 @@ export interface components {
              *     }
              */
             drawing: components["schemas"]["PreliminaryDrawing"];
-            /** @default null */
-            ending: components["schemas"]["Ending"] | null;
-            /** @default null */
-            glaze: components["schemas"]["Glaze"] | null;
+            ending?: components["schemas"]["Ending"] | null;
+            glaze?: components["schemas"]["Glaze"] | null;
             /**
              * @description What guards the surface in the end.
              * @default nothing
@@ -3200,8 +3192,7 @@ export interface components {
              *     }
              */
             hours: components["schemas"]["Hours"];
-            /** @default null */
-            lay_in: components["schemas"]["LayIn"] | null;
+            lay_in?: components["schemas"]["LayIn"] | null;
             /**
              * @description The painter works with the left hand.
              * @default false
@@ -3222,8 +3213,7 @@ export interface components {
              * @default []
              */
             skipped: components["schemas"]["TaskId"][];
-            /** @default null */
-            tone: components["schemas"]["PigmentId"] | null;
+            tone?: components["schemas"]["PigmentId"] | null;
         };
         /** @description What could be laid under or over it. */
         EaselOffers: {
@@ -3364,21 +3354,16 @@ export interface components {
              * @default false
              */
             by_hand: boolean;
-            /** @default null */
-            distance: components["schemas"]["Distance"] | null;
-            /** @default null */
-            kind: components["schemas"]["Kind"] | null;
+            distance?: components["schemas"]["Distance"] | null;
+            kind?: components["schemas"]["Kind"] | null;
             /**
              * @description The light it stands in.
              * @default first
              */
             light: components["schemas"]["Which"];
-            /** @default null */
-            local: components["schemas"]["Lab"] | null;
-            /** @default null */
-            plane: components["schemas"]["Plane"] | null;
-            /** @default null */
-            role: components["schemas"]["Role"] | null;
+            local?: components["schemas"]["Lab"] | null;
+            plane?: components["schemas"]["Plane"] | null;
+            role?: components["schemas"]["Role"] | null;
         };
         /** @description How the piece is lit. */
         Falling: {
@@ -3481,14 +3466,10 @@ export interface components {
         };
         /** @description How the piece lies on its sheet or canvas. */
         Fit: {
-            /** @default null */
-            edge: components["schemas"]["Millimetres"] | null;
-            /** @default null */
-            margin: components["schemas"]["Millimetres"] | null;
-            /** @default null */
-            sheet: components["schemas"]["Size"] | null;
-            /** @default null */
-            tape: components["schemas"]["Millimetres"] | null;
+            edge?: components["schemas"]["Millimetres"] | null;
+            margin?: components["schemas"]["Millimetres"] | null;
+            sheet?: components["schemas"]["Size"] | null;
+            tape?: components["schemas"]["Millimetres"] | null;
         };
         /** @description What a departure raises, to be asked again. */
         Follows: {
@@ -3517,13 +3498,9 @@ export interface components {
         };
         /** @description How a picture is framed and corrected. The default looks at all of it as it is. */
         Frame: {
-            /** @default null */
-            crop: components["schemas"]["Crop"] | null;
-            /**
-             * @description Factors on linear red, green and blue that make something neutral; `None` for none.
-             * @default null
-             */
-            gains: number[] | null;
+            crop?: components["schemas"]["Crop"] | null;
+            /** @description Factors on linear red, green and blue that make something neutral; `None` for none. */
+            gains?: number[] | null;
             /**
              * Format: double
              * @description Degrees clockwise it is turned, −45..=45; what turns out of the frame is cut off.
@@ -3606,9 +3583,8 @@ export interface components {
             /**
              * Format: int32
              * @description At most this many pigments, 1 to 8.
-             * @default null
              */
-            most_pigments: number | null;
+            most_pigments?: number | null;
             /**
              * @description No black.
              * @default false
@@ -3617,9 +3593,8 @@ export interface components {
             /**
              * Format: double
              * @description Nothing below this value, 0 to 8.
-             * @default null
              */
-            nothing_below: number | null;
+            nothing_below?: number | null;
             /**
              * @description Only pigments of these families, and greys; empty for all.
              * @default []
@@ -3947,11 +3922,8 @@ export interface components {
         };
         /** @description What a piece is for and by which rules it is made. */
         Intent: {
-            /**
-             * @description The day it must be finished, as `2025-01-14`; `None` when there is no hurry.
-             * @default null
-             */
-            due: string | null;
+            /** @description The day it must be finished, as `2025-01-14`; `None` when there is no hurry. */
+            due?: string | null;
             /**
              * @description How it lies on its sheet.
              * @default {
@@ -3980,9 +3952,8 @@ export interface components {
             /**
              * Format: int32
              * @description Minutes it may take, 1 to 60 000; `None` for as long as it needs.
-             * @default null
              */
-            minutes: number | null;
+            minutes?: number | null;
             /**
              * @description Mood words with what each does.
              * @default []
@@ -4740,11 +4711,8 @@ export interface components {
         };
         /** @description When and how the subject was seen, in the painter's words. */
         Occasion: {
-            /**
-             * @description The day, as `2025-01-14`, or day and time, as `2025-01-14T08:10`; `None` when nobody knows.
-             * @default null
-             */
-            at: string | null;
+            /** @description The day, as `2025-01-14`, or day and time, as `2025-01-14T08:10`; `None` when nobody knows. */
+            at?: string | null;
             /**
              * @description The light, at most 80 characters.
              * @default
@@ -4763,17 +4731,14 @@ export interface components {
         };
         /** @description What is said of a mass. */
         OfMass: {
-            /** @default null */
-            distance: components["schemas"]["Distance"] | null;
-            /** @default null */
-            light: components["schemas"]["Which"] | null;
+            distance?: components["schemas"]["Distance"] | null;
+            light?: components["schemas"]["Which"] | null;
             /**
              * @description The painter's word for it.
              * @default
              */
             name: string;
-            /** @default null */
-            plane: components["schemas"]["Plane"] | null;
+            plane?: components["schemas"]["Plane"] | null;
         };
         /** @description A hue and what lies opposite. */
         Opposite: {
@@ -4870,15 +4835,13 @@ export interface components {
             /**
              * Format: double
              * @description See-through to covering, 0..=1; `None` when nobody said.
-             * @default null
              */
-            covering: number | null;
+            covering?: number | null;
             /**
              * Format: double
              * @description Soft to hard, 0..=1, of sticks and pencils; `None` when nobody said.
-             * @default null
              */
-            hardness: number | null;
+            hardness?: number | null;
             /**
              * @description The label as it is printed on it.
              * @default
@@ -4887,9 +4850,8 @@ export interface components {
             /**
              * Format: double
              * @description How much is left, 0..=1; `None` when nobody looked.
-             * @default null
              */
-            left: number | null;
+            left?: number | null;
             /**
              * @description Who has it at present; empty while it lies in the Box.
              * @default

@@ -32,3 +32,33 @@ export const EXCEPTIONS = WORDS.exceptions as Word<Schemas["Exception"]>[];
 
 /** Which part of the reachable range a piece lives in. */
 export const KEYS = WORDS.keys as Word<Schemas["Key"]>[];
+
+/** Seasons of a year. */
+export const SEASONS = WORDS.seasons as Word<Schemas["Season"]>[];
+
+/** Parts of a day, with their hours. */
+export const DAY_TIMES = WORDS.day_times as Word<Schemas["DayTime"]>[];
+
+/** What the journal keeps. */
+export const ENTRY_KINDS = WORDS.entry_kinds as Word<Schemas["EntryKind"]>[];
+
+/** How much a zone counts. */
+export const IMPORTANCE = WORDS.importance as Word<Schemas["Importance"]>[];
+
+/** What a reference is for. */
+export const SERVES = WORDS.serves as Word<Schemas["Serves"]>[];
+
+/** Planes a piece from nothing is made of. */
+export const PLANE_KINDS = WORDS.plane_kinds as Word<Schemas["PlaneKind"]>[];
+
+/** How a set is judged. */
+export const MATCHING = WORDS.matching as Word<Schemas["Aim"]["matching"]>[];
+
+/** How many panels hang together. */
+export const PANELS = WORDS.panels as Word<Schemas["Panels"]>[];
+
+/** Warm or cool, of a place in the field. */
+export const SIDES = WORDS.sides as Word<Schemas["Side"]>[];
+
+/** Test cards. */
+export const CARD_KINDS = WORDS.card_kinds as Word<Schemas["CardKind"]>[];

@@ -1,9 +1,9 @@
-import { useRouteError } from "react-router";
+import { Component, type ReactNode } from "react";
+import { useLocation } from "react-router";
 import styles from "./Broken.module.css";
 
 /** What stands in place of a page that broke. */
-export function Broken() {
-  const error = useRouteError();
+function Broken({ error }: { error: unknown }) {
   const told = error instanceof Error ? error.message : String(error);
   return (
     <main className={styles.broken} role="alert">
@@ -21,4 +21,27 @@ export function Broken() {
       <pre>{told}</pre>
     </main>
   );
+}
+
+class Kept extends Component<{ at: string; children: ReactNode }, { error?: unknown; at: string }> {
+  state: { error?: unknown; at: string } = { at: this.props.at };
+
+  static getDerivedStateFromError(error: unknown) {
+    return { error: error ?? "Nothing was said." };
+  }
+
+  // What broke one page does not stay when another is gone to.
+  static getDerivedStateFromProps(props: { at: string }, state: { at: string }) {
+    return props.at === state.at ? null : { at: props.at, error: undefined };
+  }
+
+  render() {
+    return this.state.error === undefined ? this.props.children : <Broken error={this.state.error} />;
+  }
+}
+
+/** Keeps a page that breaks from taking the others with it. */
+export function BreaksAlone({ children }: { children: ReactNode }) {
+  const { pathname } = useLocation();
+  return <Kept at={pathname}>{children}</Kept>;
 }

@@ -1,5 +1,5 @@
-import { Tooltip } from "@mantine/core";
 import { Link, NavLink, useSearchParams } from "react-router";
+import { Hint } from "../kit/Hint";
 import { useStudio } from "../lenses/stroke/useGround";
 import { useBench } from "./context";
 import styles from "./Run.module.css";
@@ -42,25 +42,25 @@ export function Run({ onHelp }: { onHelp: () => void }) {
         ))}
       </nav>
       <div className={styles.side}>
-        <Tooltip label={view.undo ? `Undo ${view.undo} (Ctrl+Z)` : "Nothing to undo"}>
+        <Hint says={view.undo ? `Undo ${view.undo} (Ctrl+Z)` : "Nothing to undo"}>
           <button type="button" className="plain" onClick={undo} disabled={!view.undo}>
             Undo
           </button>
-        </Tooltip>
-        <Tooltip label={view.redo ? `Redo ${view.redo} (Ctrl+Shift+Z)` : "Nothing to redo"}>
+        </Hint>
+        <Hint says={view.redo ? `Redo ${view.redo} (Ctrl+Shift+Z)` : "Nothing to redo"}>
           <button type="button" className="plain" onClick={redo} disabled={!view.redo}>
             Redo
           </button>
-        </Tooltip>
+        </Hint>
         <NavLink to={to("box")} className={styles.station}>
           <b>Box</b>
           <span>{box ? `${box.pigments.filter((p) => !p.second).length} in it` : boxComes ? "…" : "none chosen"}</span>
         </NavLink>
-        <Tooltip label="Keys (?)">
+        <Hint says="Keys (?)">
           <button type="button" className="plain" onClick={onHelp} aria-label="Keys">
             ?
           </button>
-        </Tooltip>
+        </Hint>
       </div>
     </header>
   );

@@ -1,6 +1,6 @@
-import { Tooltip } from "@mantine/core";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
+import { Hint } from "../kit/Hint";
 import { LeanCurve } from "../lenses/curve/LeanCurve";
 import { Stroke } from "../lenses/stroke/Stroke";
 import { useGround } from "../lenses/stroke/useGround";
@@ -67,8 +67,8 @@ export function Tray() {
                 <i className={styles.share} style={{ width: `${Math.max(1, w.share * 100)}%` }} />
                 <b>{w.name}</b> {knownOf(w.pigment) && <small>{knownOf(w.pigment)}</small>}
               </button>
-              <Tooltip
-                label={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the miss rises by ${figure(w.price, 1)}`}
+              <Hint
+                says={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the miss rises by ${figure(w.price, 1)}`}
               >
                 <span className={styles.facts}>
                   <span>
@@ -76,7 +76,7 @@ export function Tray() {
                   </span>{" "}
                   <span>{figure(w.price, 1)} without</span>
                 </span>
-              </Tooltip>
+              </Hint>
               <button
                 type="button"
                 className={styles.off}

@@ -1,8 +1,13 @@
 import { Outlet } from "react-router";
+import { BreaksAlone } from "../bench/Broken";
 import { useRoom } from "./useRoom";
 
 /** Every page stands in the room of the screen. */
 export function InRoom() {
   useRoom();
-  return <Outlet />;
+  return (
+    <BreaksAlone>
+      <Outlet />
+    </BreaksAlone>
+  );
 }

@@ -44,7 +44,6 @@ export const theme = createTheme({
       },
     },
     Textarea: { defaultProps: { size: "sm", classNames: { input: "field-input", label: "field-label" } } },
-    Tooltip: { defaultProps: { openDelay: 350, classNames: { tooltip: "hint" }, withArrow: false } },
     Modal: {
       defaultProps: { classNames: { content: "sheet", header: "sheet" }, closeButtonProps: { "aria-label": "Close" } },
     },

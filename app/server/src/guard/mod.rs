@@ -3,6 +3,7 @@
 pub mod allowed;
 pub mod devices;
 
+use crate::limits::MOST_ADDRESS;
 use crate::problem::Problem;
 use axum::extract::Request;
 use axum::http::{HeaderMap, StatusCode, header};
@@ -23,6 +24,16 @@ pub async fn only_ourselves(request: Request, next: Next) -> Response {
         )
         .into_response(),
     }
+}
+
+/// Refuses addresses that are longer than any the pages ask for.
+pub async fn no_longer_than_fits(request: Request, next: Next) -> Response {
+    let long = request.uri().path_and_query().map_or(0, |p| p.as_str().len());
+    if long <= MOST_ADDRESS {
+        return next.run(request).await;
+    }
+    let detail = format!("The address has {long} characters; {MOST_ADDRESS} fit. Ask for less at once.");
+    Problem::new(StatusCode::URI_TOO_LONG, "too-long", "The address is too long", detail).into_response()
 }
 
 fn foreign(headers: &HeaderMap, uri_host: Option<&str>) -> Option<String> {

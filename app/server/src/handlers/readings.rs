@@ -149,16 +149,11 @@ pub(super) fn changed(studio: &Studio, id: &BoxId, change: Readings) -> Result<R
     let (before, after) = studio.store.change_readings(id, change, learn)?;
     let mut pieces = Vec::new();
     if before != after {
-        for line in studio.store.pieces()? {
-            let piece = studio.store.piece(line.id)?.piece;
-            if piece.paint_box.as_ref() != Some(id) {
-                continue;
-            }
-            pieces.extend(moved(&piece, &before, &after).map(|m| PieceMoved {
-                piece: line.id,
-                title: piece.brief.title.clone(),
-                words: m.words,
-            }));
+        for number in studio.store.pieces_of_box(id)? {
+            // A damaged piece has no mixes that could move, and stands in nobody's way.
+            let Ok(kept) = studio.store.piece(number) else { continue };
+            let title = kept.piece.brief.title.clone();
+            pieces.extend(moved(&kept.piece, &before, &after).map(|m| PieceMoved { piece: number, title, words: m.words }));
         }
     }
     ReadingsView::of(&studio.lessons, &after, studio.store.readings(id)?, pieces)

@@ -148,7 +148,7 @@ impl MadeUp<'_> {
                     return each.iter().map(|s| self.of(s, depth + 1)).collect();
                 }
                 let least = schema["minItems"].as_u64().unwrap_or(0);
-                let most = schema["maxItems"].as_u64().unwrap_or(least + 3);
+                let most = schema["maxItems"].as_u64().unwrap_or(least + 3).min(least + 3);
                 let n = if depth > 8 { least } else { least + self.below(most - least + 1) };
                 (0..n).map(|_| self.of(&schema["items"], depth + 1)).collect()
             }
@@ -289,6 +289,52 @@ async fn what_is_beyond_a_described_limit_is_refused() {
     .await;
     assert!(tried > 100, "only {tried} were tried");
     assert!(taken.is_empty(), "{} of {tried} were taken: {taken:#?}", taken.len());
+}
+
+/// The texts and lists below a schema for which no limit is said, by where they stand.
+fn unlimited(schema: &Value, at: &str, found: &mut Vec<String>) {
+    if let Some(of) = schema.as_object() {
+        let is = |t: &str| schema["type"] == t || schema["type"].as_array().is_some_and(|all| all.iter().any(|one| one == t));
+        let told = |names: &[&str]| names.iter().any(|n| !schema[*n].is_null());
+        if (is("string") && !told(&["maxLength", "enum", "const"])) || (is("array") && !told(&["maxItems", "prefixItems"])) {
+            found.push(at.to_owned());
+        }
+        of.iter().for_each(|(name, inner)| unlimited(inner, &format!("{at}/{name}"), found));
+    }
+    schema.as_array().into_iter().flatten().for_each(|inner| unlimited(inner, at, found));
+}
+
+#[test]
+fn every_text_and_list_that_is_asked_with_has_a_limit() {
+    let said = described();
+    let mut found = Vec::new();
+    let mut open: Vec<String> = Vec::new();
+    let mut known = std::collections::BTreeSet::new();
+    let mut look = |schema: &Value, at: &str, open: &mut Vec<String>| {
+        unlimited(schema, at, &mut found);
+        let text = schema.to_string();
+        open.extend(text.split("#/components/schemas/").skip(1).map(|s| s.split('"').next().unwrap().to_owned()));
+    };
+    for (method, path, op) in operations(&said) {
+        look(&op["requestBody"]["content"]["application/json"], &format!("{method} {path}"), &mut open);
+        look(&op["parameters"], &format!("{method} {path}"), &mut open);
+    }
+    while let Some(name) = open.pop() {
+        if known.insert(name.clone()) {
+            look(&said["components"]["schemas"][&name], &name, &mut open);
+        }
+    }
+    assert!(known.len() > 60, "{known:?}");
+    assert_eq!(found, Vec::<String>::new());
+}
+
+#[tokio::test]
+async fn an_address_that_is_too_long_is_refused() {
+    let (api, most) = (Api::demo(), lean_swatch::limits::MOST_ADDRESS);
+    let of = |n: usize| format!("/api/journal?words={}", "x".repeat(n - "/api/journal?words=".len()));
+    let (status, said) = asked(&api, "GET", &of(most + 1), &Value::Null).await;
+    assert_eq!((status, said["title"].as_str()), (StatusCode::URI_TOO_LONG, Some("The address is too long")));
+    assert_ne!(asked(&api, "GET", &of(most), &Value::Null).await.0, StatusCode::URI_TOO_LONG);
 }
 
 /// Longer than anything a painter types, in characters or items.

@@ -201,6 +201,6 @@ pub fn choices(c: &Connection) -> Result<Choices, StoreError> {
         ground: texts("ground")?,
         scheme: texts("scheme")?,
         pigment: pigment.into_iter().map(|(id, name)| (id.clone(), name.unwrap_or(id.0))).collect(),
-        kinds: EntryKind::ALL.into_iter().map(counted).collect::<Result<_, _>>()?,
+        kinds: EntryKind::ALL.iter().copied().map(counted).collect::<Result<_, _>>()?,
     })
 }

@@ -1,21 +1,7 @@
 //! What a painter calls the things said of light, where they are chosen from.
 
 use super::{Distance, Exception, Key, Kind, LampFrom, Plane, Role, Tint};
-
-/// Gives an enum its list, in the order it is offered, and a word or two for each.
-macro_rules! worded {
-    ($($name:ident { $($variant:ident: $word:literal),+ $(,)? })+) => { $(
-        impl $name {
-            /// All, in the order they are offered.
-            pub const ALL: &'static [Self] = &[$(Self::$variant),+];
-
-            /// What a painter calls it.
-            pub fn label(self) -> &'static str {
-                match self { $(Self::$variant => $word),+ }
-            }
-        }
-    )+ };
-}
+use crate::worded;
 
 worded! {
     Role {

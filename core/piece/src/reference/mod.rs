@@ -86,6 +86,8 @@ pub enum Serves {
     Detail,
 }
 
+crate::worded! { Serves { Light: "light", Drawing: "drawing", Colour: "colour", Detail: "detail" } }
+
 /// Most references beside the main one.
 pub const MOST_OTHERS: usize = 12;
 

@@ -20,6 +20,8 @@ pub enum PlaneKind {
     Figure,
 }
 
+crate::worded! { PlaneKind { Sky: "sky", Flat: "flat", Slanted: "slanted", Upright: "upright", Figure: "a figure" } }
+
 /// A plane dragged into place: its rectangle; a slanted one rises to its middle, a figure is rounded.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

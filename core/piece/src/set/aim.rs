@@ -20,6 +20,10 @@ pub enum Matching {
     ValuesOnly,
 }
 
+crate::worded! {
+    Matching { ValueFirst: "value first", Strict: "every difference alike", ValuesOnly: "values, warm or cool" }
+}
+
 /// Another piece the same set should serve.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

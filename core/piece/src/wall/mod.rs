@@ -53,6 +53,8 @@ pub enum Panels {
     Triptych,
 }
 
+crate::worded! { Panels { Single: "one panel", Pair: "a pair", Triptych: "three" } }
+
 impl Panels {
     /// How many.
     pub fn count(self) -> usize {

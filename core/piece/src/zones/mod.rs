@@ -30,6 +30,8 @@ pub enum Importance {
     Focal,
 }
 
+crate::worded! { Importance { Quiet: "quiet", Usual: "usual", Focal: "focal" } }
+
 impl Importance {
     /// Factor on the zone's weight. A choice.
     pub fn factor(self) -> f64 {

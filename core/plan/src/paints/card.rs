@@ -24,6 +24,10 @@ pub enum CardKind {
     Orders,
 }
 
+lean_piece::worded! {
+    CardKind { Alone: "each alone", BothWays: "two over each other, both ways", Orders: "every order of two to five" }
+}
+
 /// A cell of a card.
 #[derive(Clone, Debug, PartialEq)]
 pub struct CardCell {

@@ -1,6 +1,7 @@
 import { NativeSelect, NumberInput, Textarea, TextInput } from "@mantine/core";
 import { type ReactNode, useState } from "react";
 import { Act } from "../Act";
+import { Hint } from "../Hint";
 import { Acts, Card, Facts, Note, Section, Warning } from "../Section";
 import { Tick } from "../Tick";
 import styles from "./KitPage.module.css";
@@ -51,6 +52,13 @@ function Parts() {
         <Tick on={false} onTick={nothing} disabled>
           and cannot be changed
         </Tick>
+      </Part>
+      <Part name="Hint">
+        <Hint says="More of what it stands on">
+          <button type="button" className="plain">
+            point here
+          </button>
+        </Hint>
       </Part>
       <Part name="Section, Facts, Note, Warning">
         <Section title="A part of a card">

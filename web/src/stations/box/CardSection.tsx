@@ -2,16 +2,11 @@ import { FileButton, NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import type { BoxView, Schemas } from "../../api/client";
 import { useReadings } from "../../api/useBox";
+import { CARD_KINDS } from "../../api/words";
 import { useBench } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Note, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
-
-const KINDS: { value: Schemas["CardKind"]; label: string }[] = [
-  { value: "alone", label: "each alone" },
-  { value: "both-ways", label: "two over each other, both ways" },
-  { value: "orders", label: "every order of two to five" },
-];
 
 /** A test card: printed as empty cells, painted, photographed, read back. */
 export function CardSection({ box }: { box: BoxView }) {
@@ -34,7 +29,7 @@ export function CardSection({ box }: { box: BoxView }) {
       <NativeSelect
         label="What it tries"
         value={kind}
-        data={box.medium === "oil" ? KINDS.slice(0, 1) : KINDS}
+        data={box.medium === "oil" ? CARD_KINDS.slice(0, 1) : CARD_KINDS}
         onChange={(e) => setKind(e.currentTarget.value as Schemas["CardKind"])}
       />
       <details>

@@ -1,13 +1,13 @@
 import { TextInput } from "@mantine/core";
 import { useEffect, useState } from "react";
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import { api } from "../../api/client";
 import styles from "./Device.module.css";
 
 /** Where a device shows the code it was given. */
 export function Pair() {
   const navigate = useNavigate();
-  const code = location.hash.slice(1);
+  const code = useLocation().hash.slice(1);
   const [name, setName] = useState("my phone");
   const [problem, setProblem] = useState("");
   useEffect(() => {

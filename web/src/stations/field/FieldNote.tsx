@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api, Refused, type Schemas } from "../../api/client";
+import { SIDES } from "../../api/words";
 import { useNotice } from "../../bench/notice";
 import { media } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
@@ -218,12 +219,6 @@ function Thumbnail({
     </svg>
   );
 }
-
-const SIDES: { value: Schemas["Side"]; label: string }[] = [
-  { value: "warm", label: "warm" },
-  { value: "neutral", label: "neither" },
-  { value: "cool", label: "cool" },
-];
 
 function MarkFields({
   number,

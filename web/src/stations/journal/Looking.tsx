@@ -1,7 +1,7 @@
 import { NativeSelect, TextInput } from "@mantine/core";
 import { useEffect, useRef, useState } from "react";
 import { useJournalChoices } from "../../api/useJournal";
-import { OUTCOMES } from "../../api/words";
+import { DAY_TIMES, ENTRY_KINDS, OUTCOMES, SEASONS } from "../../api/words";
 import { media } from "../../bench/stations";
 import { Act } from "../../kit/Act";
 import { Acts, Note } from "../../kit/Section";
@@ -11,24 +11,6 @@ import styles from "./Journal.module.css";
 
 type Asked = Record<string, string>;
 type Ask = (change: Record<string, string | null>) => void;
-
-const KINDS: [string, string][] = [
-  ["piece", "finished pieces"],
-  ["study", "studies"],
-  ["set", "sets"],
-  ["trial", "trials"],
-  ["reading", "readings"],
-  ["session", "sessions"],
-  ["departure", "departures"],
-  ["field-note", "field notes"],
-];
-const SEASONS = ["spring", "summer", "autumn", "winter"].map((s) => ({ value: s, label: s }));
-const DAY_TIMES = [
-  { value: "early", label: "early, 4 to 9" },
-  { value: "midday", label: "midday, 9 to 15" },
-  { value: "late", label: "late, 15 to 19" },
-  { value: "night", label: "night, 19 to 4" },
-];
 
 /** Mean values a picture may have, dark to light, half a step each way. */
 const VALUES = ["2", "3", "4", "5", "6", "7", "8"].map((v) => ({ value: v, label: `about ${v}` }));
@@ -50,7 +32,7 @@ export function Looking({ asked, kinds, onAsk }: { asked: Asked; kinds: string; 
     );
   const wanted = kinds.split(",");
   const turn = (kind: string, on: boolean) => {
-    const next = KINDS.map(([k]) => k).filter((k) => (k === kind ? on : wanted.includes(k)));
+    const next = ENTRY_KINDS.map((k) => k.value as string).filter((k) => (k === kind ? on : wanted.includes(k)));
     if (next.length) onAsk({ kinds: next.join(",") });
   };
   const filtered = Object.keys(asked).length > 0;
@@ -75,7 +57,7 @@ export function Looking({ asked, kinds, onAsk }: { asked: Asked; kinds: string; 
       {select("outcome", "Came out", OUTCOMES)}
       <fieldset>
         <legend>Show</legend>
-        {KINDS.map(([kind, label]) => {
+        {ENTRY_KINDS.map(({ value: kind, label }) => {
           const n = choices?.kinds.find((k) => k.kind === kind)?.count ?? 0;
           return (
             (n > 0 || wanted.includes(kind)) && (

@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { HUES } from "../../api/words";
+import { HUES, MATCHING } from "../../api/words";
 import { useBench } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { useStudio } from "../../lenses/stroke/useGround";
@@ -132,11 +132,6 @@ function Hues({ demands, onAsk }: { demands: Demands; onAsk: (change: Partial<De
   );
 }
 
-const MATCHING: [Aim["matching"], string][] = [
-  ["value-first", "value first"],
-  ["strict", "every difference alike"],
-  ["values-only", "values, warm or cool"],
-];
 const WEIGHTS = [10, 20, 40];
 
 function Aims({ aim }: { aim: Aim }) {
@@ -147,7 +142,7 @@ function Aims({ aim }: { aim: Aim }) {
   const others = studio.data?.pieces.filter((p) => p.id !== view.id && p.medium === view.piece.brief.medium && p.zones);
   return (
     <Row lead="match">
-      {MATCHING.map(([matching, words]) => (
+      {MATCHING.map(({ value: matching, label: words }) => (
         <Switch key={matching} on={aim.matching === matching} onSwitch={() => aimAt({ matching })}>
           {words}
         </Switch>

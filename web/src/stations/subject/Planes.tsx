@@ -1,6 +1,7 @@
 import { useElementSize } from "@mantine/hooks";
 import { useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { PLANE_KINDS } from "../../api/words";
 import { seen, useBench, useLooking, useSelection, zoneName } from "../../bench/context";
 import { Acts, Card } from "../../kit/Section";
 import { aspectOf } from "../../lenses/picture/Picture";
@@ -9,13 +10,14 @@ import styles from "./Planes.module.css";
 type Plane = Schemas["PlaneShape"];
 type Part = Schemas["Crop"];
 
-const KINDS: { kind: Schemas["PlaneKind"]; label: string; part: Part }[] = [
-  { kind: "sky", label: "sky", part: { left: 0, top: 0, width: 1, height: 0.5 } },
-  { kind: "flat", label: "flat", part: { left: 0, top: 0.6, width: 1, height: 0.4 } },
-  { kind: "slanted", label: "slanted", part: { left: 0.5, top: 0.3, width: 0.45, height: 0.3 } },
-  { kind: "upright", label: "upright", part: { left: 0.1, top: 0.25, width: 0.3, height: 0.45 } },
-  { kind: "figure", label: "a figure", part: { left: 0.42, top: 0.35, width: 0.16, height: 0.5 } },
-];
+/** Where a plane lies when it is put in. */
+const PLACES: Record<Schemas["PlaneKind"], Part> = {
+  sky: { left: 0, top: 0, width: 1, height: 0.5 },
+  flat: { left: 0, top: 0.6, width: 1, height: 0.4 },
+  slanted: { left: 0.5, top: 0.3, width: 0.45, height: 0.3 },
+  upright: { left: 0.1, top: 0.25, width: 0.3, height: 0.45 },
+  figure: { left: 0.42, top: 0.35, width: 0.16, height: 0.5 },
+};
 
 const inside = (v: number, size: number) => Math.min(1 - size, Math.max(0, v));
 
@@ -144,12 +146,12 @@ export function PlanesCard() {
       <h2>From nothing</h2>
       <p>Drag planes into place; nearer ones lie over farther ones. The corner stretches the selected one.</p>
       <Acts>
-        {KINDS.map((k) => (
+        {PLANE_KINDS.map((k) => (
           <button
-            key={k.kind}
+            key={k.value}
             type="button"
             className="act"
-            onClick={() => keep([...planes, { kind: k.kind, part: k.part }])}
+            onClick={() => keep([...planes, { kind: k.value, part: PLACES[k.value] }])}
           >
             add {k.label}
           </button>

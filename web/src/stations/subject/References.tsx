@@ -1,14 +1,8 @@
 import type { Schemas } from "../../api/client";
+import { SERVES } from "../../api/words";
 import { useBench } from "../../bench/context";
 import { Acts, Card } from "../../kit/Section";
 import styles from "./References.module.css";
-
-const SERVES: { value: Schemas["Serves"]; label: string }[] = [
-  { value: "light", label: "light" },
-  { value: "drawing", label: "drawing" },
-  { value: "colour", label: "colour" },
-  { value: "detail", label: "detail" },
-];
 
 /** All references of the piece in one place, each with what it is for. */
 export function ReferencesRoom() {

@@ -1,8 +1,9 @@
 import { NativeSelect, TextInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api, type Schemas, type Zone } from "../../api/client";
+import { answer, api, type Zone } from "../../api/client";
 import { useMap } from "../../api/useMap";
+import { IMPORTANCE } from "../../api/words";
 import type { Spot } from "../../bench/context";
 import {
   capital,
@@ -24,12 +25,6 @@ import { figure } from "../../room/figures";
 import { PlacePart } from "./PlacePart";
 import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
-
-const IMPORTANCE: { value: Schemas["Importance"]; label: string }[] = [
-  { value: "quiet", label: "quiet" },
-  { value: "usual", label: "usual" },
-  { value: "focal", label: "focal" },
-];
 
 /** The selected zone: what it reads, what it should be, and how its shape can be mended. */
 export function ZoneCard({

@@ -103,7 +103,7 @@ impl Asked {
 
 fn kinds(text: &str) -> Result<Vec<EntryKind>, Problem> {
     let kind = |w: &str| {
-        EntryKind::ALL.into_iter().find(|k| k.key() == w).ok_or_else(|| {
+        EntryKind::ALL.iter().copied().find(|k| k.key() == w).ok_or_else(|| {
             let known: Vec<&str> = EntryKind::ALL.iter().map(|k| k.key()).collect();
             Problem::unusable(format!("\"{w}\" is no kind of entry. There are {}.", known.join(", ")))
         })

@@ -1,10 +1,11 @@
 import type { Schemas } from "../../../api/client";
+import { PANELS } from "../../../api/words";
 import { useBench } from "../../../bench/context";
 import { unitWord, written } from "../../../bench/lengths";
 import { Acts } from "../../../kit/Section";
 import styles from "../Brief.module.css";
 import { Length } from "../Length";
-import { type Candidate, KINDS, useWall, type Wall } from "./useWall";
+import { type Candidate, useWall, type Wall } from "./useWall";
 
 /** The ways to hang it that are being compared, and the one in hand. */
 export function WaysToHang({ wall }: { wall: Wall }) {
@@ -35,7 +36,7 @@ export function WaysToHang({ wall }: { wall: Wall }) {
         {wall.candidates.map((c, i) => (
           <li key={i}>
             <button type="button" className="plain" aria-pressed={i === chosen} onClick={() => set({ taken: i })}>
-              {KINDS.find((k) => k.value === c.panels)?.label}, {written(c.size.width, units)} ×{" "}
+              {PANELS.find((k) => k.value === c.panels)?.label}, {written(c.size.width, units)} ×{" "}
               {written(c.size.height, units)}
             </button>
             <button
@@ -50,7 +51,7 @@ export function WaysToHang({ wall }: { wall: Wall }) {
         ))}
       </ul>
       <Acts>
-        {KINDS.map((k) => (
+        {PANELS.map((k) => (
           <button key={k.value} type="button" className="act" onClick={() => add(k.value)}>
             {k.label}
           </button>

@@ -5,12 +5,6 @@ export type Wall = Schemas["Wall"];
 export type Candidate = Schemas["Candidate"];
 export type Place = Schemas["Spot"];
 
-export const KINDS: { value: Schemas["Panels"]; label: string }[] = [
-  { value: "single", label: "one panel" },
-  { value: "pair", label: "a pair" },
-  { value: "triptych", label: "three" },
-];
-
 /** The wall of the piece, and how to change what was said of it. */
 export function useWall() {
   const { view, changes } = useBench();

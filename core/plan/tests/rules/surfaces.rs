@@ -1,7 +1,6 @@
 //! Surfaces and enlarging: siblings, variation, broken colour, what stays bare; grids and tracings measured.
 
-mod made_up;
-
+use crate::made_up::six;
 use lean_colour::difference::ciede2000;
 use lean_media::Medium;
 use lean_piece::*;
@@ -12,7 +11,6 @@ use lean_plan::surfaces::broken::largest_dab;
 use lean_plan::surfaces::reserved::reserved;
 use lean_plan::surfaces::siblings::{APART, WITHIN};
 use lean_plan::surfaces::surfaces;
-use made_up::six;
 
 const ACROSS_A_ROOM: Millimetres = Millimetres(2500.0);
 

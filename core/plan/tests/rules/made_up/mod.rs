@@ -50,12 +50,10 @@ pub fn grid(medium: Medium, colours: &[Lab], across: u32, cell: u32) -> Piece {
 }
 
 /// Six colours from light to dark, warm and cool.
-#[allow(dead_code, reason = "not every test file uses all of it")]
 pub const SIX: [(f64, f64, f64); 6] =
     [(88.0, 0.0, 5.0), (72.0, -4.0, -14.0), (60.0, 14.0, 26.0), (48.0, -10.0, 16.0), (36.0, 16.0, 14.0), (26.0, 0.0, -8.0)];
 
 /// Six zones of [`SIX`] with the lean set of four of the demo Box.
-#[allow(dead_code, reason = "not every test file uses all of it")]
 pub fn six(medium: Medium) -> (Piece, PaintBox) {
     let colours: Vec<Lab> = SIX.iter().map(|(l, a, b)| Lab::new(*l, *a, *b)).collect();
     with_set(grid(medium, &colours, 3, 20), 4)

@@ -1,13 +1,11 @@
 //! A data file whose bytes were changed by something else: what is read is either what was written, or it is said that it is not.
 
-mod made_up;
-
+use crate::made_up::{finished, study};
 use lean_colour::Lab;
 use lean_piece::easel::Outcome;
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_plan::field_note::FieldNote;
 use lean_store::{Store, StoreError};
-use made_up::{finished, study};
 use rand_like::Chance;
 use std::path::Path;
 

@@ -1,7 +1,6 @@
 //! Photos of painted stages: painted by the same physics, seen askew, in tinted uneven light and with noise.
 
-mod made_up;
-
+use crate::made_up::{grid, paint_box, with_set};
 use lean_colour::Lab;
 use lean_colour::screen::{LINEAR, grey_byte};
 use lean_media::Medium;
@@ -12,7 +11,6 @@ use lean_piece::easel::*;
 use lean_piece::*;
 use lean_plan::progress::{Progress, compared, gain};
 use lean_plan::stages::{StageLook, at_the_easel};
-use made_up::{grid, paint_box, with_set};
 use std::collections::BTreeMap;
 
 /// Numbers by chance, the same every time.

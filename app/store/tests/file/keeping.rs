@@ -1,7 +1,6 @@
 //! Keeping what was made: archives, backups, the check, and the file itself.
 
-mod made_up;
-
+use crate::made_up::{finished, study};
 use jiff::civil::{Date, date};
 use lean_colour::{Lab, Temperature};
 use lean_drills::{Answered, Drill};
@@ -11,7 +10,6 @@ use lean_piece::easel::Outcome;
 use lean_piece::paint_box::{BoxId, PaintBox};
 use lean_piece::{Command, Reference, Zone, ZoneId};
 use lean_store::{Backups, KEPT, Store, StoreError};
-use made_up::{finished, study};
 use rusqlite::Connection;
 use std::path::Path;
 

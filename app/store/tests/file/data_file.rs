@@ -162,7 +162,7 @@ fn a_file_held_by_another_program_is_said() {
 fn a_file_with_maps_inside_its_pieces_is_carried_over_whole() {
     let folder = tempfile::tempdir().unwrap();
     let path = folder.path().join("studio.db");
-    std::fs::write(&path, include_bytes!("data/maps_inline.db")).unwrap();
+    std::fs::write(&path, include_bytes!("../data/maps_inline.db")).unwrap();
     let store = Store::open(&path).unwrap();
     let kept = store.piece(1).unwrap();
     let zones: Vec<(u16, &str)> = kept.piece.zones.iter().map(|z| (z.id.0, z.name.as_str())).collect();
@@ -280,4 +280,33 @@ fn readings_and_what_was_learned_are_kept_together_or_not_at_all() {
     assert!(matches!(store.change_readings(&id, Readings::Remove(first), darker), Err(StoreError::NotFound(_))));
     store.delete_piece(piece).unwrap();
     assert_eq!(store.readings(&id).unwrap().len(), 1, "a trial outlives its piece: it taught the Box");
+}
+
+#[test]
+fn nobody_waits_while_it_is_learned_and_what_came_meanwhile_is_learned_too() {
+    let dir = tempfile::tempdir().unwrap();
+    let (store, piece) = kept_on(&dir.path().join("studio.db"));
+    let blue = lean_media::library::find("PB29").unwrap().clone();
+    let id = store.create_box(&PaintBox { name: "Few".into(), medium: Medium::Oil, pigments: vec![blue] }).unwrap();
+    let counted = |b: &PaintBox, kept: &[(i64, SwatchReading)]| -> Result<PaintBox, StoreError> {
+        let mut b = b.clone();
+        b.pigments[0].k[0] = 100.0 + kept.len() as f64;
+        Ok(b)
+    };
+    // Once, and as often as it is tried while others may write.
+    for comes in [1, 3] {
+        let before = store.readings(&id).unwrap().len();
+        let left = std::cell::Cell::<usize>::new(comes);
+        let learn = |b: &PaintBox, kept: &[(i64, SwatchReading)]| {
+            if left.replace(left.get().saturating_sub(1)) > 0 {
+                store.change_readings(&id, Readings::Add(vec![reading(None)]), counted)?;
+            }
+            counted(b, kept)
+        };
+        let (_, after) = store.change_readings(&id, Readings::Add(vec![reading(Some(piece))]), learn).unwrap();
+        let now = store.readings(&id).unwrap().len();
+        assert_eq!(now, before + comes + 1, "others wrote meanwhile");
+        assert_eq!(after.pigments[0].k[0], 100.0 + now as f64, "and it was learned from theirs too");
+        assert_eq!(store.paint_box(&id).unwrap(), after);
+    }
 }

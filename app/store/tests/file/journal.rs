@@ -1,7 +1,6 @@
 //! The journal: what is found, by what, and that it follows what it was read from.
 
-mod made_up;
-
+use crate::made_up::{finished, study};
 use jiff::civil::date;
 use lean_colour::{Lab, Value};
 use lean_journal::{DayTime, EntryKind, Search, Season};
@@ -10,7 +9,6 @@ use lean_piece::easel::Outcome;
 use lean_piece::{Session, StudyNumber};
 use lean_plan::field_note::FieldNote;
 use lean_store::{Source, Store};
-use made_up::{finished, study};
 
 fn titles(store: &Store, search: Search) -> Vec<String> {
     store.journal(&search, 0, 100).unwrap().entries.into_iter().map(|e| e.entry.of).collect()

@@ -1,7 +1,6 @@
 //! Carrying a piece out: tasks in the order of the medium, nothing wet touched, dates, looks on the way, departures.
 
-mod made_up;
-
+use crate::made_up::{paint_box, six};
 use jiff::civil::DateTime;
 use lean_media::Medium;
 use lean_piece::easel::*;
@@ -10,7 +9,6 @@ use lean_piece::*;
 use lean_plan::departures::{as_painted, follows};
 use lean_plan::requests::Request;
 use lean_plan::stages::{AtTheEasel, at_the_easel, glaze, lay_in};
-use made_up::{paint_box, six};
 
 const NOW: &str = "2025-03-01T10:00";
 

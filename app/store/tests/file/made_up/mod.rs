@@ -1,5 +1,4 @@
 //! Pieces as they would be after years, without pictures.
-#![allow(dead_code)]
 
 use lean_colour::Lab;
 use lean_media::{GroundId, Medium};

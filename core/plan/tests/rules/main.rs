@@ -1,0 +1,14 @@
+//! What follows from a piece, on whole pieces.
+
+mod glimpse;
+mod made_up;
+mod paints;
+mod piece;
+mod places;
+mod progress;
+mod stages;
+mod studies;
+mod surfaces;
+mod two_media;
+mod variants;
+mod wording;
