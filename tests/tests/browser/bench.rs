@@ -179,7 +179,7 @@ async fn what_was_acknowledged_outlives_a_killed_server() {
     let name = "input[aria-label='Name of zone 1']";
     page.find(name).await.clear().await.unwrap();
     page.find(name).await.send_keys("cold sky\n").await.unwrap();
-    page.until("the name is saved", "document.querySelector('main g[role=button]').getAttribute('aria-label').includes('cold sky')").await;
+    page.until("the name is saved", "document.body.textContent.includes('Undo the name cold sky')").await;
     server.kill();
     page.press(&[], DOWN).await;
     page.says("does not answer").await;

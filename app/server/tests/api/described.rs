@@ -4,6 +4,7 @@ use crate::support::Api;
 use axum::body::Body;
 use axum::http::{Request, StatusCode, header};
 use jsonschema::Validator;
+use lean_swatch::limits::{MOST_CHARACTERS, MOST_ENTRIES};
 use lean_swatch::router::description;
 use proptest::prelude::Rng;
 use proptest::test_runner::{RngAlgorithm, TestRng};
@@ -213,7 +214,12 @@ async fn what_the_description_allows_is_understood() {
     assert!(all >= 160 && done >= 20, "{done} of {all} were done");
 }
 
-/// Every number, text and list in a body that has a limit, by where it stands, with one that is beyond it.
+/// A limit that is not the one of every text or list: those are tried where everything is made much too long.
+fn own(limit: &Value) -> Option<usize> {
+    limit.as_u64().map(|most| most as usize).filter(|most| *most < MOST_CHARACTERS.min(MOST_ENTRIES))
+}
+
+/// Every number, text and list in a body that has a limit of its own, by where it stands, with one that is beyond it.
 fn beyond(schema: &Value, schemas: &Value, body: &Value, at: String, found: &mut Vec<(String, Value)>) {
     if let Some(name) = schema["$ref"].as_str() {
         return beyond(&schemas[name.rsplit('/').next().unwrap()], schemas, body, at, found);
@@ -233,7 +239,7 @@ fn beyond(schema: &Value, schemas: &Value, body: &Value, at: String, found: &mut
             };
             found.extend(far(&schema["maximum"], 1.0).into_iter().chain(far(&schema["minimum"], -1.0)).map(|n| (at.clone(), n)));
         }
-        Value::String(_) => found.extend(schema["maxLength"].as_u64().map(|most| (at, json!("x".repeat(most as usize + 1))))),
+        Value::String(_) => found.extend(own(&schema["maxLength"]).map(|most| (at, json!("x".repeat(most + 1))))),
         Value::Object(parts) => {
             for (name, part) in parts {
                 beyond(&schema["properties"][name], schemas, part, format!("{at}/{name}"), found);
@@ -241,7 +247,7 @@ fn beyond(schema: &Value, schemas: &Value, body: &Value, at: String, found: &mut
         }
         Value::Array(items) => {
             if let Some(first) = items.first() {
-                let more = schema["maxItems"].as_u64().map(|most| Value::Array(vec![first.clone(); most as usize + 1]));
+                let more = own(&schema["maxItems"]).map(|most| Value::Array(vec![first.clone(); most + 1]));
                 found.extend(more.map(|m| (at.clone(), m)));
                 beyond(&schema["items"], schemas, first, format!("{at}/0"), found);
             }
