@@ -7,7 +7,6 @@ mod asking;
 
 use asking::{Client, most_memory, serve, told};
 use lean_piece::paint_box::{BoxId, PaintBox};
-use lean_plan::paints::learned::learned;
 use lean_store::{Readings, Store, StoreError};
 use serde_json::{Value, json};
 use std::path::Path;
@@ -28,11 +27,8 @@ fn fill(data: &Path) {
     (there..PIECES).for_each(|_| drop(store.create_piece(&like).expect("kept")));
     let pans = BoxId("hen-pans".into());
     let (pan_box, known) = (store.paint_box(&pans).expect("a Box"), store.readings(&pans).expect("readings"));
-    // Seventy copies of the one that nothing explains would be seventy strays, each taken out by itself.
-    let strays = learned(&pan_box, &known).expect("they are learned from").strays;
     let many: Vec<_> = known
         .iter()
-        .filter(|(id, _)| strays.iter().all(|s| s.reading != *id))
         .map(|(_, r)| lean_piece::paint_box::SwatchReading { tried_for: None, ..r.clone() })
         .cycle()
         .take(READINGS / BOXES)

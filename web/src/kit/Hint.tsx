@@ -26,7 +26,8 @@ export function Hint({ says, children }: { says: string; children: ReactElement<
   useEffect(() => () => window.clearTimeout(waiting.current), []);
   const show = () => {
     const of = around.current?.firstElementChild;
-    if (of) setPlace(beside(of.getBoundingClientRect()));
+    // Above the whole entry of a list: what is said must not lie on the colour it speaks of.
+    if (of) setPlace(beside((of.closest("li") ?? of).getBoundingClientRect()));
   };
   const hide = () => {
     window.clearTimeout(waiting.current);
