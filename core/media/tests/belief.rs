@@ -217,7 +217,7 @@ fn of_hundreds_of_readings_the_wrong_ones_are_found_and_the_sound_ones_kept() {
         // Every so many, another swatch lay under the meter than the one that was written down.
         let mut wrong = Vec::new();
         for nth in (0..many).step_by(every) {
-            let other = seen[(nth + 1) % many].reading.clone();
+            let other = seen[(nth + 1) % many].reading;
             let off = ciede2000(lab_of(&other), lab_of(&seen[nth].reading));
             seen[nth].reading = other;
             if off > 12.0 {

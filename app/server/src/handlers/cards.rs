@@ -4,7 +4,7 @@ use super::instruments::own_box;
 use super::readings::{ReadingsView, changed};
 use crate::extract::{Body, Path, Query};
 use crate::pictures::{open, png};
-use crate::print;
+use crate::print::{self, Reader};
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
@@ -74,11 +74,16 @@ impl Which {
 
 /// A test card as PDF at true size.
 #[utoipa::path(get, path = "/api/boxes/{id}/card.pdf", operation_id = "print_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn pdf(State(studio): State<Studio>, Path(id): Path<String>, Query(which): Query<Which>) -> Result<Response, Problem> {
+pub async fn pdf(
+    State(studio): State<Studio>,
+    Path(id): Path<String>,
+    Query(which): Query<Which>,
+    reader: Reader,
+) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let sheets: Vec<_> = which.pages(&s.store.paint_box(&BoxId(id))?)?.into_iter().map(|p| p.sheet).collect();
-            let bytes = print::pdf::write(&sheets).map_err(Problem::internal)?;
+            let bytes = print::pdf::write(&reader.sheets(sheets)).map_err(Problem::internal)?;
             let named = "inline; filename=\"test-card.pdf\"";
             Ok(([(header::CONTENT_TYPE, "application/pdf"), (header::CONTENT_DISPOSITION, named)], bytes).into_response())
         })

@@ -1,7 +1,7 @@
 //! Enlarging: grids and tracings to print.
 
 use crate::extract::{Path, Query};
-use crate::print;
+use crate::print::{self, Reader};
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
@@ -11,6 +11,7 @@ use axum::response::{IntoResponse, Response};
 use lean_picture::Picture;
 use lean_piece::{PageFormat, Piece};
 use lean_plan::enlarging::{self, Grid, TracedFrom, fitting, gridded, pages};
+use lean_plan::paper::Sheet;
 use lean_plan::planned::{painted_mixes, painted_study, painted_targets};
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
@@ -67,8 +68,8 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Q
         .await
 }
 
-fn pdf(sheets: &[lean_plan::paper::Sheet], name: &str) -> Result<Response, Problem> {
-    let bytes = print::pdf::write(sheets).map_err(Problem::internal)?;
+fn pdf(sheets: Vec<Sheet>, name: &str, reader: Reader) -> Result<Response, Problem> {
+    let bytes = print::pdf::write(&reader.sheets(sheets)).map_err(Problem::internal)?;
     let named = format!("inline; filename=\"{name}\"");
     Ok(([(header::CONTENT_TYPE, "application/pdf".to_owned()), (header::CONTENT_DISPOSITION, named)], bytes).into_response())
 }
@@ -79,7 +80,12 @@ fn reference(s: &Studio, piece: &Piece) -> Result<Option<Picture>, Problem> {
 
 /// The reference, the plan or the chosen study under a numbered grid, as PDF.
 #[utoipa::path(get, path = "/api/pieces/{id}/enlarging/grid.pdf", operation_id = "print_grid", params(("id" = i64, Path), Enlarged), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn grid(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Enlarged>) -> Result<Response, Problem> {
+pub async fn grid(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(e): Query<Enlarged>,
+    reader: Reader,
+) -> Result<Response, Problem> {
     const ACROSS: u32 = 1600;
     studio
         .run(move |s| {
@@ -101,14 +107,19 @@ pub async fn grid(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Q
             let picture = picture.ok_or_else(|| Problem::unusable("There is nothing of that kind to lay a grid on yet."))?;
             let count = e.squares.unwrap_or(SQUARES);
             let sheet = gridded(piece, &picture, count, e.format.unwrap_or(piece.sheet.page), title).map_err(Problem::unusable)?;
-            pdf(&[sheet], "grid.pdf")
+            pdf(vec![sheet], "grid.pdf", reader)
         })
         .await
 }
 
 /// A tracing at true size over as many pages as it takes, as PDF.
 #[utoipa::path(get, path = "/api/pieces/{id}/enlarging/tracing.pdf", operation_id = "print_tracing", params(("id" = i64, Path), Enlarged), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn tracing(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Enlarged>) -> Result<Response, Problem> {
+pub async fn tracing(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(e): Query<Enlarged>,
+    reader: Reader,
+) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
@@ -116,7 +127,7 @@ pub async fn tracing(State(studio): State<Studio>, Path(id): Path<i64>, Query(e)
             let picture = if from == TracedFrom::Reference { reference(s, &piece)? } else { None };
             let format = e.format.unwrap_or(piece.sheet.page);
             let sheets = enlarging::pages(&piece, picture.as_ref(), from, format, e.squares.unwrap_or(0)).map_err(Problem::unusable)?;
-            pdf(&sheets, "tracing.pdf")
+            pdf(sheets, "tracing.pdf", reader)
         })
         .await
 }

@@ -1,7 +1,7 @@
 //! The study sheet as PDF, PNG or SVG.
 
 use crate::extract::{Path, Query};
-use crate::print;
+use crate::print::{self, Reader};
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::extract::State;
@@ -70,6 +70,7 @@ async fn laid_out<T: Send + 'static>(
     studio: Studio,
     id: i64,
     printing: Printing,
+    reader: Reader,
     write: impl FnOnce(&[Sheet]) -> Result<T, Problem> + Send + 'static,
 ) -> Result<T, Problem> {
     let copy = Copy::from(printing.copy.unwrap_or_default());
@@ -79,7 +80,7 @@ async fn laid_out<T: Send + 'static>(
             let kept = s.store.piece(id)?;
             let paint_box = s.needed_box(&kept)?;
             let sheets = lay_out(&kept.piece, &paint_box, copy, &only).map_err(Problem::unusable)?;
-            write(&sheets)
+            write(&reader.sheets(sheets))
         })
         .await
 }
@@ -91,32 +92,53 @@ fn file(kind: &'static str, name: &str, bytes: Vec<u8>) -> Response {
 
 /// The value ladder as PDF at true size, to be held against the work.
 #[utoipa::path(get, path = "/api/pieces/{id}/ladder.pdf", operation_id = "print_ladder", params(("id" = i64, Path)), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
-pub async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
-    let bytes = studio.run(move |s| print::pdf::write(&[ladder::lay_out(&s.store.piece(id)?.piece)]).map_err(Problem::internal)).await?;
+pub async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>, reader: Reader) -> Result<Response, Problem> {
+    let bytes = studio
+        .run(move |s| {
+            let sheet = ladder::lay_out(&s.store.piece(id)?.piece);
+            print::pdf::write(&reader.sheets(vec![sheet])).map_err(Problem::internal)
+        })
+        .await?;
     Ok(file("application/pdf", "ladder.pdf", bytes))
 }
 
 /// The sheet as PDF at true size, on as many pages as it takes.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.pdf", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn pdf(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
-    Ok(file("application/pdf", "studies.pdf", laid_out(studio, id, p, |s| print::pdf::write(s).map_err(Problem::internal)).await?))
+pub async fn pdf(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(p): Query<Printing>,
+    reader: Reader,
+) -> Result<Response, Problem> {
+    Ok(file("application/pdf", "studies.pdf", laid_out(studio, id, p, reader, |s| print::pdf::write(s).map_err(Problem::internal)).await?))
 }
 
 /// The sheet as PNG at 200 pixels per inch.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.png", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn png(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
+pub async fn png(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(p): Query<Printing>,
+    reader: Reader,
+) -> Result<Response, Problem> {
     let at = p.page;
     Ok(file(
         "image/png",
         "studies.png",
-        laid_out(studio, id, p, move |s| print::png::write(page(s, at)?).map_err(Problem::internal)).await?,
+        laid_out(studio, id, p, reader, move |s| print::png::write(page(s, at)?).map_err(Problem::internal)).await?,
     ))
 }
 
 /// A page of the sheet as SVG in millimetres; `x-pages` says how many there are.
 #[utoipa::path(get, path = "/api/pieces/{id}/sheet.svg", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn svg(State(studio): State<Studio>, Path(id): Path<i64>, Query(p): Query<Printing>) -> Result<Response, Problem> {
+pub async fn svg(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(p): Query<Printing>,
+    reader: Reader,
+) -> Result<Response, Problem> {
     let at = p.page;
-    let (pages, svg) = laid_out(studio, id, p, move |s| Ok((s.len(), print::svg::write(page(s, at)?).map_err(Problem::internal)?))).await?;
+    let (pages, svg) =
+        laid_out(studio, id, p, reader, move |s| Ok((s.len(), print::svg::write(page(s, at)?).map_err(Problem::internal)?))).await?;
     Ok(([("x-pages", pages.to_string())], file("image/svg+xml", "studies.svg", svg.into_bytes())).into_response())
 }

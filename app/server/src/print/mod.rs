@@ -2,7 +2,10 @@
 
 pub mod pdf;
 pub mod png;
+mod reader;
 pub mod svg;
+
+pub use reader::Reader;
 
 /// Regular and bold faces, shipped so that print needs nothing installed.
 pub const FACES: [&[u8]; 2] =

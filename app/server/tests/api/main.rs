@@ -8,6 +8,7 @@ mod hard_pictures;
 mod journal;
 mod kept;
 mod paints;
+mod printed;
 mod support;
 
 use axum::body::Body;

@@ -2,7 +2,7 @@
 
 use super::super::sheet::WhichCopy;
 use crate::extract::Query;
-use crate::print;
+use crate::print::{self, Reader};
 use crate::problem::Problem;
 use crate::state::Studio;
 use axum::extract::State;
@@ -46,7 +46,7 @@ fn chapters(text: &str) -> Result<Vec<(i64, Vec<StudyNumber>)>, Problem> {
 
 /// Studies of several pieces as one PDF at true size, with what is in it on its first page.
 #[utoipa::path(get, path = "/api/journal/booklet.pdf", operation_id = "print_booklet", params(Booklet), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn pdf(State(studio): State<Studio>, Query(asked): Query<Booklet>) -> Result<Response, Problem> {
+pub async fn pdf(State(studio): State<Studio>, Query(asked): Query<Booklet>, reader: Reader) -> Result<Response, Problem> {
     let chosen = chapters(&asked.of)?;
     let title: String = asked.title.filter(|t| !t.trim().is_empty()).unwrap_or_else(|| "Studies".into()).chars().take(80).collect();
     let copy = Copy::from(asked.copy.unwrap_or_default());
@@ -65,7 +65,7 @@ pub async fn pdf(State(studio): State<Studio>, Query(asked): Query<Booklet>) -> 
             let chapters: Vec<Chapter> =
                 pieces.iter().map(|(piece, paint_box, n)| Chapter { piece, paint_box, studies: n.to_vec() }).collect();
             let sheets = booklet(&title, &chapters, asked.page.unwrap_or_default(), copy).map_err(Problem::unusable)?;
-            print::pdf::write(&sheets).map_err(Problem::internal)
+            print::pdf::write(&reader.sheets(sheets)).map_err(Problem::internal)
         })
         .await?;
     Ok(([(header::CONTENT_TYPE, "application/pdf"), (header::CONTENT_DISPOSITION, "inline; filename=\"booklet.pdf\"")], bytes)
