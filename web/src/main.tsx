@@ -84,11 +84,12 @@ if (root) {
       <MantineProvider theme={theme} forceColorScheme="light">
         <QueryClientProvider client={queries}>
           <NoticeProvider>
-            <Suspense fallback={null}>
-              <BrowserRouter>
+            <BrowserRouter>
+              {/* Within: an address that changes while a page is fetched is heard. */}
+              <Suspense fallback={null}>
                 <Pages />
-              </BrowserRouter>
-            </Suspense>
+              </Suspense>
+            </BrowserRouter>
             <NoticeLine />
           </NoticeProvider>
         </QueryClientProvider>
