@@ -1,5 +1,6 @@
 //! The piece as an aggregate: every command can be taken back exactly, and refusals change nothing.
 
+use crate::made_up::brought;
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium, Second};
 use lean_picture::frame::Crop;
@@ -45,17 +46,7 @@ fn piece() -> Piece {
     let zones: Vec<Zone> = colours.iter().enumerate().map(|(i, c)| zone(i as u16 + 1, *c, 0.25)).collect();
     let map = ZoneMap { width: 8, height: 2, labels: vec![1, 1, 2, 2, 3, 3, 4, 4, 1, 1, 2, 2, 3, 3, 4, 4] };
     let reference = Reference::whole("d".into(), "r.png".into(), (8, 2), Temperature(3.0));
-    Piece::new(brief("Row"))
-        .apply(Command::SetReference(SetReference {
-            reference: Some(reference),
-            zone_map: Some(map.into()),
-            zones,
-            cut: None,
-            masses: Vec::new(),
-            mass_map: None,
-        }))
-        .unwrap()
-        .0
+    brought(brief("Row"), reference, map, zones)
 }
 
 fn made_study(number: u8) -> Study {

@@ -1,9 +1,9 @@
 //! Studies: values held, hues freed, warm kept warm, and a sheet at true scale.
 
+use crate::made_up::brought;
 use lean_colour::{Lab, Temperature};
 use lean_media::{GroundId, Medium};
 use lean_picture::{Reading, ZoneMap};
-use lean_piece::change::SetReference;
 use lean_piece::light::Graded;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::*;
@@ -35,17 +35,7 @@ fn row(colours: &[Lab]) -> Piece {
     let labels = (0..40 * n * 10).map(|i| ((i % (40 * n)) / 40 + 1) as u16).collect();
     let reference = Reference::whole("d".into(), "r.png".into(), (400, 300), Temperature(2.0));
     let map = ZoneMap { width: 40 * n, height: 10, labels };
-    Piece::new(brief)
-        .apply(Command::SetReference(SetReference {
-            reference: Some(reference),
-            zone_map: Some(map.into()),
-            zones,
-            cut: None,
-            masses: Vec::new(),
-            mass_map: None,
-        }))
-        .unwrap()
-        .0
+    brought(brief, reference, map, zones)
 }
 
 fn sticks() -> PaintBox {

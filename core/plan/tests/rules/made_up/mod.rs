@@ -36,7 +36,12 @@ pub fn grid(medium: Medium, colours: &[Lab], across: u32, cell: u32) -> Piece {
     let ground: GroundId = ground::usual(medium).id;
     let size = Size { width: Millimetres(240.0), height: Millimetres(180.0) };
     let reference = Reference::whole("d".into(), "grid.png".into(), (400, 300), Temperature(2.0));
-    Piece::new(Brief { title: "Grid".into(), medium, ground, size })
+    brought(Brief { title: "Grid".into(), medium, ground, size }, reference, map, zones)
+}
+
+/// A piece whose picture was dropped and found to have these zones.
+pub fn brought(brief: Brief, reference: Reference, map: ZoneMap, zones: Vec<Zone>) -> Piece {
+    Piece::new(brief)
         .apply(Command::SetReference(SetReference {
             reference: Some(reference),
             zone_map: Some(map.into()),
