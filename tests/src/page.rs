@@ -13,6 +13,8 @@ use std::time::{Duration, Instant};
 
 /// Longest any condition is waited for.
 const PATIENCE: Duration = Duration::from_secs(150);
+/// A pause between looks, not a wait for time to pass.
+const LOOK: Duration = Duration::from_millis(25);
 
 /// A window at 1280 × 800. Call [`Page::close`] at the end, also when the test failed.
 pub struct Page {
@@ -87,7 +89,7 @@ impl Page {
 
     /// Waits for an element.
     pub async fn find(&self, css: &str) -> Element {
-        match self.client.wait().at_most(PATIENCE).for_element(Locator::Css(css)).await {
+        match self.client.wait().at_most(PATIENCE).every(LOOK).for_element(Locator::Css(css)).await {
             Ok(e) => e,
             Err(e) => panic!("{css} did not appear ({e}); the page says: {}", self.text().await),
         }
@@ -98,7 +100,7 @@ impl Page {
         let path = format!(
             "//*[self::button or self::a or self::label or @role='button'][normalize-space(.)=\"{words}\" or @aria-label=\"{words}\"]"
         );
-        match self.client.wait().at_most(PATIENCE).for_element(Locator::XPath(&path)).await {
+        match self.client.wait().at_most(PATIENCE).every(LOOK).for_element(Locator::XPath(&path)).await {
             Ok(e) => e,
             Err(e) => panic!("nothing called \"{words}\" appeared ({e}); the page says: {}", self.text().await),
         }
@@ -129,8 +131,24 @@ impl Page {
                 return;
             }
             assert!(Instant::now() < end, "{what}: it never came to that; the page says: {}", self.text().await);
-            // A pause between looks, not a wait for time to pass.
-            tokio::time::sleep(Duration::from_millis(25)).await;
+            tokio::time::sleep(LOOK).await;
+        }
+    }
+
+    /// Waits until what the server answers at a path is so; `is` is a script expression of the answer `v`. The server has at least as long to itself
+    /// as it takes to answer.
+    pub async fn until_served(&self, what: &str, path: &str, is: &str) {
+        let (end, path) = (Instant::now() + PATIENCE, json!(path));
+        let look = format!(
+            "const done = arguments[arguments.length - 1]; fetch({path}).then(r => r.json()).then(v => done(!!({is}))).catch(() => done(false))"
+        );
+        loop {
+            let asked = Instant::now();
+            if matches!(self.client.execute_async(&look, vec![]).await, Ok(Value::Bool(true))) {
+                return;
+            }
+            assert!(Instant::now() < end, "{what}: {path} never came to that; the page says: {}", self.text().await);
+            tokio::time::sleep(LOOK.max(asked.elapsed())).await;
         }
     }
 
@@ -214,10 +232,21 @@ impl Page {
 
     /// What axe-core finds wrong with the page as it is: `rule: element` lines.
     pub async fn axe(&self) -> Vec<String> {
+        self.axe_with("{}").await
+    }
+
+    /// The same of its colours alone.
+    pub async fn axe_of_colours(&self) -> Vec<String> {
+        self.axe_with("{ runOnly: { type: 'tag', values: ['cat.color'] } }").await
+    }
+
+    async fn axe_with(&self, options: &str) -> Vec<String> {
         let script = include_str!(concat!(env!("CARGO_MANIFEST_DIR"), "/../web/node_modules/axe-core/axe.min.js"));
         self.client.execute(script, vec![]).await.expect("axe loads");
-        let run = "const done = arguments[arguments.length - 1]; axe.run().then(r => done(r.violations.flatMap(v => v.nodes.map(n => v.id + ': ' + n.target.join(' ') + ' ' + n.failureSummary))))";
-        let found = self.client.execute_async(run, vec![]).await.expect("axe runs");
+        let run = format!(
+            "const done = arguments[arguments.length - 1]; axe.run({options}).then(r => done(r.violations.flatMap(v => v.nodes.map(n => v.id + ': ' + n.target.join(' ') + ' ' + n.failureSummary))))"
+        );
+        let found = self.client.execute_async(&run, vec![]).await.expect("axe runs");
         serde_json::from_value(found).expect("axe answers with lines")
     }
 

@@ -1,60 +1,45 @@
 //! What a newcomer would otherwise type by hand: `cargo xtask demo | dev | test | shots | fuzz | api-types | check`.
+//!
+//! It is built before anything else can be, so it needs nothing but the standard library.
 
 mod dev;
 mod steps;
 
-use clap::{Parser, Subcommand};
 use std::process::ExitCode;
 
-/// Set-up, demo, tests and pictures of Lean Swatch.
-#[derive(Parser)]
-#[command(name = "xtask")]
-struct Line {
-    #[command(subcommand)]
-    what: What,
-}
+const TASKS: &str = "\
+cargo xtask demo [--listen 127.0.0.1:7436]  install what is missing, build the program with its pages, and serve the demo studio
+cargo xtask dev        serve the demo studio and its pages for work on them: pages reload as they are edited, the server is built and started anew
+cargo xtask test       install what is missing and pass every test, the browser's too
+cargo xtask fuzz [--cases 20000]  try to break it for longer than the tests do: commands with undo and redo, pictures, reading files
+cargo xtask shots [--kit]         take the pictures of the main views anew for docs/screenshots; or the one of the parts all stations are built of
+cargo xtask api-types  write the API description and its TypeScript types anew
+cargo xtask check      formatting, lints, type check, and whether the generated API types are fresh";
 
-#[derive(Subcommand)]
-enum What {
-    /// Install what is missing, build the program with its pages, and serve the demo studio.
-    Demo {
-        /// Address to listen on.
-        #[arg(long, default_value = "127.0.0.1:7436")]
-        listen: String,
-    },
-    /// Serve the demo studio and its pages for work on them: pages reload as they are edited, the server is built and started anew.
-    Dev,
-    /// Install what is missing and pass every test, the browser's too.
-    Test,
-    /// Try to break it for longer than the tests do: commands with undo and redo, pictures, reading files.
-    Fuzz {
-        /// How many cases of each.
-        #[arg(long, default_value_t = 20_000)]
-        cases: u32,
-    },
-    /// Take the pictures of the main views anew for docs/screenshots.
-    Shots {
-        /// Take the one of the parts all stations are built of instead.
-        #[arg(long)]
-        kit: bool,
-    },
-    /// Write the API description and its TypeScript types anew.
-    ApiTypes,
-    /// Formatting, lints, type check, and whether the generated API types are fresh.
-    Check,
+fn done(line: &[&str]) -> steps::Done {
+    match line {
+        ["demo"] => steps::demo("127.0.0.1:7436"),
+        ["demo", "--listen", address] => steps::demo(address),
+        ["dev"] => dev::dev(),
+        ["test"] => steps::test(),
+        ["fuzz"] => steps::fuzz(20_000),
+        ["fuzz", "--cases", n] => steps::fuzz(n.parse().map_err(|e| format!("--cases {n}: {e}"))?),
+        ["shots"] => steps::shots(false),
+        ["shots", "--kit"] => steps::shots(true),
+        ["api-types"] => steps::api_types(),
+        ["check"] => steps::check(),
+        ["help" | "--help" | "-h"] => {
+            println!("{TASKS}");
+            Ok(())
+        }
+        [] => Err(format!("say what to do\n{TASKS}")),
+        _ => Err(format!("\"{}\" is no task\n{TASKS}", line.join(" "))),
+    }
 }
 
 fn main() -> ExitCode {
-    let done = match Line::parse().what {
-        What::Demo { listen } => steps::demo(&listen),
-        What::Dev => dev::dev(),
-        What::Test => steps::test(),
-        What::Fuzz { cases } => steps::fuzz(cases),
-        What::Shots { kit } => steps::shots(kit),
-        What::ApiTypes => steps::api_types(),
-        What::Check => steps::check(),
-    };
-    match done {
+    let line: Vec<String> = std::env::args().skip(1).collect();
+    match done(&line.iter().map(String::as_str).collect::<Vec<_>>()) {
         Ok(()) => ExitCode::SUCCESS,
         Err(problem) => {
             eprintln!("xtask: {problem}");

@@ -53,7 +53,7 @@ mod tests {
     #[test]
     fn what_is_remembered_is_what_would_be_learned_and_one_reading_less_is_another_question() {
         let store = Store::in_memory().unwrap();
-        demo::fill_in_work(&store).unwrap();
+        demo::fill_pans(&store).unwrap();
         let id = BoxId("hen-pans".into());
         let (paint_box, readings) = (store.paint_box(&id).unwrap(), store.readings(&id).unwrap());
         let lessons = Lessons::default();

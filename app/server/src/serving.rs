@@ -1,8 +1,8 @@
 //! Connections: how many there may be, how long a head may take, and how they end.
 
 use axum::Router;
-use hyper_util::rt::{TokioExecutor, TokioIo, TokioTimer};
-use hyper_util::server::conn::auto::Builder;
+use hyper::server::conn::http1::Builder;
+use hyper_util::rt::{TokioIo, TokioTimer};
 use hyper_util::server::graceful::GracefulShutdown;
 use hyper_util::service::TowerToHyperService;
 use std::future::Future;
@@ -48,8 +48,8 @@ pub async fn serve_over(
 ) {
     let places = Arc::new(Semaphore::new(limits.most));
     let under_way = GracefulShutdown::new();
-    let mut builder = Builder::new(TokioExecutor::new());
-    builder.http1().timer(TokioTimer::new()).header_read_timeout(limits.head).max_buf_size(64 << 10);
+    let mut builder = Builder::new();
+    builder.timer(TokioTimer::new()).header_read_timeout(limits.head).max_buf_size(64 << 10);
     tokio::pin!(stopped);
     loop {
         let next = async {
@@ -69,8 +69,8 @@ pub async fn serve_over(
         // What goes wrong with one connection is the other side's to see.
         match tls.clone() {
             None => {
-                let connection = builder.serve_connection_with_upgrades(TokioIo::new(stream), service);
-                let watched = under_way.watch(connection.into_owned());
+                let connection = builder.serve_connection(TokioIo::new(stream), service);
+                let watched = under_way.watch(connection);
                 tokio::spawn(async move {
                     let _ = watched.await;
                     drop(place);
@@ -80,8 +80,8 @@ pub async fn serve_over(
                 let (builder, watcher) = (builder.clone(), under_way.watcher());
                 tokio::spawn(async move {
                     if let Ok(Ok(stream)) = tokio::time::timeout(limits.head, tls.accept(stream)).await {
-                        let connection = builder.serve_connection_with_upgrades(TokioIo::new(stream), service);
-                        let _ = watcher.watch(connection.into_owned()).await;
+                        let connection = builder.serve_connection(TokioIo::new(stream), service);
+                        let _ = watcher.watch(connection).await;
                     }
                     drop(place);
                 });

@@ -1,6 +1,7 @@
 //! Boxes.
 
 use crate::{Store, StoreError, now};
+use lean_piece::KeptText;
 use lean_piece::paint_box::{BoxId, PaintBox};
 use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
 
@@ -23,7 +24,7 @@ impl Store {
         let mut rows = c.prepare_cached("SELECT id, sound(body, sum, changed) FROM boxes WHERE aside = 0")?;
         let rows = rows.query_map([], |r| Ok((r.get::<_, String>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         let rows: Vec<(String, Vec<u8>)> = rows.collect::<Result<_, _>>()?;
-        let read = |(id, body): (String, Vec<u8>)| Some(KeptBox { id: BoxId(id), paint_box: serde_json::from_slice(&body).ok()? });
+        let read = |(id, body): (String, Vec<u8>)| Some(KeptBox { id: BoxId(id), paint_box: PaintBox::from_text(&body).ok()? });
         let mut found: Vec<KeptBox> = rows.into_iter().filter_map(read).collect();
         found.sort_by(|a, b| a.paint_box.name.cmp(&b.paint_box.name));
         Ok(found)
@@ -97,13 +98,13 @@ pub(crate) fn read(c: &Connection, id: &BoxId) -> Result<PaintBox, StoreError> {
     let body: Option<Vec<u8>> =
         c.query_row("SELECT sound(body, sum, changed) FROM boxes WHERE id = ?1", [&id.0], |r| r.get(0)).optional()?;
     let body = body.ok_or_else(|| StoreError::NotFound(format!("Box \"{}\"", id.0)))?;
-    Ok(serde_json::from_slice(&body)?)
+    Ok(PaintBox::from_text(&body)?)
 }
 
 pub(crate) fn write(c: &Connection, id: &BoxId, paint_box: &PaintBox) -> Result<(), StoreError> {
-    let body = serde_json::to_string(paint_box)?;
+    let body = paint_box.to_text()?;
     // What was written is read back before it is acknowledged: a number that is none would close the Box for good.
-    serde_json::from_str::<PaintBox>(&body)?;
+    PaintBox::from_text(body.as_bytes())?;
     c.execute(
         "INSERT INTO boxes (id, body, changed, sum) VALUES (?1, ?2, ?3, summed(?2, ?3))
          ON CONFLICT (id) DO UPDATE SET body = ?2, changed = ?3, sum = summed(?2, ?3), aside = 0",

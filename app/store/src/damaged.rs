@@ -2,11 +2,10 @@
 //! by the program itself.
 
 use crate::{Store, StoreError};
-use lean_piece::Piece;
 use lean_piece::paint_box::PaintBox;
+use lean_piece::{KeptText, Piece};
 use lean_plan::field_note::FieldNote;
 use rusqlite::{Connection, OptionalExtension, params};
-use serde::de::DeserializeOwned;
 
 /// Which kind of record.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -52,8 +51,8 @@ impl Record {
     }
 
     fn unreadable(self, body: &[u8]) -> Option<String> {
-        fn tried<T: DeserializeOwned>(body: &[u8]) -> Option<String> {
-            serde_json::from_slice::<T>(body).err().map(|e| e.to_string())
+        fn tried<T: KeptText>(body: &[u8]) -> Option<String> {
+            T::from_text(body).err().map(|e| e.to_string())
         }
         match self {
             Self::Piece => tried::<Piece>(body),

@@ -1,6 +1,7 @@
 //! Notes made in the field.
 
 use crate::{Store, StoreError, now};
+use lean_piece::KeptText;
 use lean_plan::field_note::FieldNote;
 use rusqlite::{OptionalExtension, TransactionBehavior, params};
 
@@ -33,7 +34,7 @@ impl Store {
         let rows = rows.query_map([], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?, r.get(3)?)))?;
         let rows: Vec<(i64, Vec<u8>, String, i64)> = rows.collect::<Result<_, _>>()?;
         let read = |(id, body, changed, revision): (i64, Vec<u8>, String, i64)| {
-            Some(KeptNote { id, revision, note: serde_json::from_slice(&body).ok()?, changed })
+            Some(KeptNote { id, revision, note: FieldNote::from_text(&body).ok()?, changed })
         };
         Ok(rows.into_iter().filter_map(read).collect())
     }
@@ -50,7 +51,7 @@ impl Store {
             })
             .optional()?;
         let (body, changed, revision) = found.ok_or_else(|| StoreError::NotFound(format!("field note {id}")))?;
-        Ok(KeptNote { id, revision, note: serde_json::from_slice(&body)?, changed })
+        Ok(KeptNote { id, revision, note: FieldNote::from_text(&body)?, changed })
     }
 
     /// Keeps a new note.
@@ -72,7 +73,7 @@ impl Store {
         if let Some(id) = there {
             return Ok(id);
         }
-        let body = serde_json::to_string(note)?;
+        let body = note.to_text()?;
         t.execute(
             "INSERT INTO field_notes (body, changed, sent_as, sum) VALUES (?1, ?2, ?3, summed(?1, 1, ?2, ?3))",
             params![body, now(), sent_as],
@@ -87,7 +88,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::Conflict`] when it was changed elsewhere since, [`StoreError::NotFound`], or when the file cannot be written.
     pub fn put_field_note(&self, id: NoteId, base: i64, note: &FieldNote) -> Result<(), StoreError> {
-        let body = serde_json::to_string(note)?;
+        let body = note.to_text()?;
         let written = self.lock().execute(
             "UPDATE field_notes SET body = ?3, changed = ?4, revision = ?2 + 1, sum = summed(?3, ?2 + 1, ?4, sent_as) WHERE id = ?1 AND revision = ?2",
             params![id, base, body, now()],

@@ -1,6 +1,7 @@
 //! Grounds of one's own.
 
 use crate::{Store, StoreError, now};
+use lean_piece::KeptText;
 use lean_piece::own_ground::GroundRecord;
 use rusqlite::params;
 
@@ -17,7 +18,7 @@ impl Store {
         let mut rows = c.prepare_cached("SELECT id, sound(body, sum, changed) FROM grounds ORDER BY id")?;
         let rows = rows.query_map([], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         let rows: Vec<(i64, Vec<u8>)> = rows.collect::<Result<_, _>>()?;
-        Ok(rows.into_iter().filter_map(|(id, body)| Some((id, serde_json::from_slice(&body).ok()?))).collect())
+        Ok(rows.into_iter().filter_map(|(id, body)| Some((id, GroundRecord::from_text(&body).ok()?))).collect())
     }
 
     /// Keeps a new ground, or one under its number as it is now.
@@ -25,8 +26,8 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`], or when the file cannot be written.
     pub fn put_ground(&self, number: Option<GroundNumber>, record: &GroundRecord) -> Result<GroundNumber, StoreError> {
-        let body = serde_json::to_string(record)?;
-        serde_json::from_str::<GroundRecord>(&body)?;
+        let body = record.to_text()?;
+        GroundRecord::from_text(body.as_bytes())?;
         let c = self.lock();
         match number {
             None => {

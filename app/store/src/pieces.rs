@@ -4,7 +4,7 @@ use crate::{Store, StoreError, maps, now};
 use lean_media::Medium;
 use lean_picture::KeptMap;
 use lean_piece::paint_box::BoxId;
-use lean_piece::{Command, Piece, Undo};
+use lean_piece::{Command, KeptText, Piece, Undo};
 use rusqlite::{Connection, OptionalExtension, Transaction, TransactionBehavior, params};
 
 /// Number of a piece in its data file.
@@ -114,7 +114,7 @@ impl Store {
         let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
         let maps: Vec<_> = piece.clone().maps_mut().map(|m| m.clone()).collect();
         maps::keep(&t, &maps)?;
-        let written = serde_json::to_string(piece)?;
+        let written = piece.to_text()?;
         t.execute(
             "INSERT INTO pieces (revision, snapshot, done, box, picture, changed, sum) VALUES (1, ?1, 0, ?2, ?3, ?4, summed(?1, 1, 0, ?2, ?3, ?4))",
             params![written, box_of(piece), picture_of(piece), now()],
@@ -198,14 +198,14 @@ impl Store {
         maps::keep(t, &maps)?;
         let what: String = commands.last().map(Command::describe).unwrap_or_default().chars().take(MOST_TOLD).collect();
         let text = match &commands[..] {
-            [only] => serde_json::to_string(only)?,
-            all => serde_json::to_string(all)?,
+            [only] => only.to_text()?,
+            _ => commands.to_text()?,
         };
         let (next, undo) = kept.piece.apply_all(commands)?;
         t.execute("DELETE FROM log WHERE piece = ?1 AND seq >= ?2", params![kept.id, done])?;
         t.execute(
             "INSERT INTO log (piece, seq, command, undo, what, at, sum) VALUES (?1, ?2, ?3, ?4, ?5, ?6, summed(?1, ?2, ?3, ?4, ?5, ?6))",
-            params![kept.id, done, text, serde_json::to_string(&undo)?, what, now()],
+            params![kept.id, done, text, undo.to_text()?, what, now()],
         )?;
         write(t, kept.id, &next, kept.revision + 1, done + 1)?;
         Ok(maps)
@@ -261,14 +261,14 @@ impl Store {
 
 impl Store {
     fn taken_back(&self, t: &Transaction, piece: &Piece, undo: &str) -> Result<Piece, StoreError> {
-        let mut undo: Undo = serde_json::from_str(undo)?;
+        let mut undo = Undo::from_text(undo.as_bytes())?;
         self.maps.fill(t, undo.maps_mut())?;
         piece.take_back(undo).map_err(StoreError::Damaged)
     }
 
     fn done_again(&self, t: &Transaction, piece: &Piece, commands: &str) -> Result<Piece, StoreError> {
-        let mut commands: Vec<Command> =
-            if commands.starts_with('[') { serde_json::from_str(commands)? } else { vec![serde_json::from_str(commands)?] };
+        let text = commands.as_bytes();
+        let mut commands = if commands.starts_with('[') { Vec::from_text(text)? } else { vec![Command::from_text(text)?] };
         self.maps.fill(t, commands.iter_mut().flat_map(Command::maps_mut))?;
         Ok(piece.apply_all(commands)?.0)
     }
@@ -317,7 +317,7 @@ fn snapshot(c: &Connection, id: PieceId) -> Result<Vec<u8>, StoreError> {
 pub(crate) const LOGGED: &str = "summed(piece, seq, command, undo, what, at)";
 
 fn write(t: &Transaction, id: PieceId, piece: &Piece, revision: i64, done: i64) -> Result<(), StoreError> {
-    let written = serde_json::to_string(piece)?;
+    let written = piece.to_text()?;
     t.execute(
         "UPDATE pieces SET revision = ?2, snapshot = ?3, done = ?4, box = ?5, picture = ?6, changed = ?7,
          sum = summed(?3, ?2, ?4, ?5, ?6, ?7) WHERE id = ?1",

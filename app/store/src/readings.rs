@@ -2,6 +2,7 @@
 
 use crate::boxes::{read, write};
 use crate::{PieceId, Store, StoreError, now};
+use lean_piece::KeptText;
 use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
 use rusqlite::{Connection, OptionalExtension, TransactionBehavior, params};
 
@@ -95,7 +96,7 @@ fn of_box(c: &Connection, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>,
 }
 
 fn parsed(rows: Vec<(ReadingId, Vec<u8>)>) -> Vec<(ReadingId, SwatchReading)> {
-    rows.into_iter().filter_map(|(id, body)| Some((id, serde_json::from_slice(&body).ok()?))).collect()
+    rows.into_iter().filter_map(|(id, body)| Some((id, SwatchReading::from_text(&body).ok()?))).collect()
 }
 
 fn changed(c: &Connection, id: &BoxId, change: &Readings) -> Result<(), StoreError> {
@@ -133,7 +134,7 @@ fn there(rows: usize, nth: ReadingId) -> Result<(), StoreError> {
 
 /// What is written, read back before it is acknowledged: a number that is none would close the record for good.
 fn body(r: &SwatchReading) -> Result<String, StoreError> {
-    let body = serde_json::to_string(r)?;
-    serde_json::from_str::<SwatchReading>(&body)?;
+    let body = r.to_text()?;
+    SwatchReading::from_text(body.as_bytes())?;
     Ok(body)
 }

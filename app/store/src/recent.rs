@@ -1,7 +1,7 @@
 //! What was read of pieces already: a revision never changes, so it is parsed once.
 
 use crate::{Line, PieceId};
-use lean_piece::Piece;
+use lean_piece::{KeptText, Piece};
 use lru::LruCache;
 use std::collections::HashMap;
 use std::num::NonZeroUsize;
@@ -59,7 +59,7 @@ impl Recent {
     /// A piece out of its snapshot.
     pub fn parse(&self, snapshot: &[u8]) -> Result<Piece, serde_json::Error> {
         self.parsed.fetch_add(1, Ordering::Relaxed);
-        serde_json::from_slice(snapshot)
+        Piece::from_text(snapshot)
     }
 
     /// How many snapshots were parsed so far.

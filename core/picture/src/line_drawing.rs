@@ -6,6 +6,8 @@
 use crate::picture::{Picture, centivalue};
 use crate::places::GRID;
 use crate::zone_map::ZoneMap;
+use image::{GrayImage, Luma};
+use imageproc::distance_transform::{Norm, distance_transform};
 use rayon::prelude::*;
 use std::collections::{BTreeMap, VecDeque};
 
@@ -108,8 +110,7 @@ fn trapped(w: usize, h: usize, ink: &[bool]) -> Vec<u32> {
     let mut next = 0;
     for radius in (1..=largest).rev() {
         let wall: Vec<bool> = ink.iter().zip(&label).map(|(i, l)| *i || *l > 0).collect();
-        let room = distance(w, h, &wall);
-        let centre: Vec<bool> = room.iter().zip(&wall).map(|(d, wall)| !*wall && *d > radius).collect();
+        let centre = fits(w, h, &wall, radius);
         for cells in connected(w, &centre) {
             let ball = within(w, h, &cells, radius, &wall);
             if ball.len() >= smallest {
@@ -121,38 +122,10 @@ fn trapped(w: usize, h: usize, ink: &[bool]) -> Vec<u32> {
     label
 }
 
-/// City-block-and-diagonal (chessboard) distance of every cell from the nearest wall; the edge of the picture is none.
-fn distance(w: usize, h: usize, wall: &[bool]) -> Vec<u32> {
-    let far = (w + h) as u32;
-    let mut d: Vec<u32> = wall.iter().map(|b| if *b { 0 } else { far }).collect();
-    for y in 0..h {
-        for x in 0..w {
-            let i = y * w + x;
-            let around = [
-                (x > 0).then(|| i - 1),
-                (y > 0).then(|| i - w),
-                (x > 0 && y > 0).then(|| i - w - 1),
-                (y > 0 && x + 1 < w).then(|| i - w + 1),
-            ];
-            let near = around.into_iter().flatten().map(|j| d[j]).min().unwrap_or(far);
-            d[i] = d[i].min(near.saturating_add(1));
-        }
-    }
-    for y in (0..h).rev() {
-        for x in (0..w).rev() {
-            let i = y * w + x;
-            let below = y + 1 < h;
-            let around = [
-                (x + 1 < w).then(|| i + 1),
-                below.then(|| i + w),
-                (below && x > 0).then(|| i + w - 1),
-                (below && x + 1 < w).then(|| i + w + 1),
-            ];
-            let near = around.into_iter().flatten().map(|j| d[j]).min().unwrap_or(far);
-            d[i] = d[i].min(near.saturating_add(1));
-        }
-    }
-    d
+/// Where the middle of a ball may lie: no wall within `radius` cells, across, down or diagonally; the edge of the picture is none.
+fn fits(w: usize, h: usize, wall: &[bool], radius: u32) -> Vec<bool> {
+    let wall = GrayImage::from_fn(w as u32, h as u32, |x, y| Luma([u8::from(wall[y as usize * w + x as usize])]));
+    distance_transform(&wall, Norm::LInf).iter().map(|d| u32::from(*d) > radius).collect()
 }
 
 fn four(i: usize, w: usize, n: usize) -> impl Iterator<Item = usize> {

@@ -1,5 +1,6 @@
 //! The record of a ground of one's own: what it is, how it behaves, what rehearsals on it showed.
 
+use crate::kept_as_text;
 use lean_media::ground::OwnGround;
 use serde::{Deserialize, Serialize};
 
@@ -12,6 +13,8 @@ pub struct Rehearsal {
     /// How it went.
     pub result: String,
 }
+
+kept_as_text!(GroundRecord);
 
 /// The record of a ground.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]

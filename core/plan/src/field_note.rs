@@ -10,7 +10,7 @@ use lean_picture::spot::Spot;
 use lean_picture::{Picture, ZoneMap};
 use lean_piece::change::{LayZones, SetReference};
 use lean_piece::intent::occasion::Occasion;
-use lean_piece::{Command, Cut, MOST_NAME, Zone, ZoneId};
+use lean_piece::{Command, Cut, MOST_NAME, Zone, ZoneId, kept_as_text};
 use serde::{Deserialize, Serialize};
 
 /// Most marks on one note: as many as there are zones at most.
@@ -72,6 +72,8 @@ pub struct FieldNote {
     /// Places with what was seen there.
     pub marks: Vec<FieldMark>,
 }
+
+kept_as_text!(FieldNote);
 
 /// Lines an outline may have.
 const MOST_LINES: usize = 2000;

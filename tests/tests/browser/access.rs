@@ -26,7 +26,9 @@ async fn axe_finds_nothing(first: usize, every: usize) {
         page.says(words).await;
         for room in ROOMS {
             turn_to(&page, room).await;
-            found.extend(page.axe().await.into_iter().map(|v| format!("{room} {path}: {v}")));
+            // Rooms differ in their colours alone (`rooms.css`), so what has no colour is looked for in the first.
+            let wrong = if room == ROOMS[0] { page.axe().await } else { page.axe_of_colours().await };
+            found.extend(wrong.into_iter().map(|v| format!("{room} {path}: {v}")));
         }
     }
     assert!(found.is_empty(), "{}", found.join("\n"));

@@ -24,11 +24,7 @@ async fn a_mark_is_dragged_and_everything_follows() {
     let shown = page.value("document.querySelector('aside dl dd').innerText").await;
     page.drag("svg [data-zone='4']", (0.0, 120.0)).await;
     page.until("the card follows", &format!("document.querySelector('aside dl dd').innerText !== {shown}")).await;
-    page.until(
-        "undo names it",
-        "fetch('/api/pieces/1').then(r => r.json()).then(v => window.undo = v.undo) && window.undo === 'the target of zone 4'",
-    )
-    .await;
+    page.until_served("undo names it", "/api/pieces/1", "v.undo === 'the target of zone 4'").await;
     let after = piece(&page).await;
     assert!(target_of(&after, 4) < target_of(&before, 4) - 1.0, "down is darker");
     assert_eq!(after["undo"], "the target of zone 4");

@@ -45,11 +45,7 @@ async fn a_wall_is_measured_and_a_size_chosen_on_it() {
     page.find("[aria-label^='Panel 1']").await;
     page.value("document.querySelector(\"[aria-label^='Panel 1']\").focus()").await;
     page.type_text("+").await;
-    page.until(
-        "it grew",
-        &format!("(fetch('/api/pieces/1').then(r => r.json()).then(v => window.grown = v.piece.wall.candidates[0].size.width), window.grown > {w} * 1.04)"),
-    )
-    .await;
+    page.until_served("it grew", "/api/pieces/1", &format!("v.piece.wall.candidates[0].size.width > {w} * 1.04")).await;
     page.click("Make it this size").await;
     page.says("It is this size").await;
     let after = piece(&page).await;

@@ -30,9 +30,10 @@ async fn a_note_on_a_small_screen_becomes_a_piece() {
     }
     page.find("section[aria-label='The moment'] input").await.send_keys("weir at first light").await.unwrap();
     page.press(&[], TAB).await;
-    page.until(
+    page.until_served(
         "the note is kept",
-        "(fetch('/api/field-notes').then(r => r.json()).then(v => window.note = v[0].note), window.note && window.note.words === 'weir at first light' && window.note.marks.length === 2 && window.note.marks[1].side === 'warm')",
+        "/api/field-notes",
+        "v[0].note.words === 'weir at first light' && v[0].note.marks.length === 2 && v[0].note.marks[1].side === 'warm'",
     )
     .await;
     // Back in the studio, on the large screen, with everything where it was left.

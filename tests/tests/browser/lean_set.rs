@@ -7,13 +7,8 @@ use serde_json::Value;
 
 /// Waits until the search kept with the demo piece is about the piece as it is, and gives the piece.
 async fn searched(page: &Page) -> Value {
-    // What an earlier look fetched says nothing about now.
-    page.value("window.now = null").await;
-    page.until(
-        "the search is up to date",
-        "fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && window.now && window.now.piece.search.basis === window.now.derived.basis && document.body.innerText.includes('Search again')",
-    )
-    .await;
+    page.until_served("the search is up to date", "/api/pieces/1", "v.piece.search.basis === v.derived.basis").await;
+    page.says("Search again").await;
     piece(page).await
 }
 
@@ -68,27 +63,15 @@ async fn an_equal_is_taken_and_what_was_left_out_is_brought_back() {
     assert_eq!(back["piece"]["excluded"], serde_json::json!([]));
 
     page.click("Search again").await;
-    page.until(
-        "the new search is kept and sets can be taken",
-        &format!(
-            "fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && window.now.revision > {} && [...document.querySelectorAll('main button')].some(b => b.innerText === 'the 5' && !b.disabled)",
-            back["revision"]
-        ),
-    )
-    .await;
+    page.until_served("the new search is kept", "/api/pieces/1", &format!("v.revision > {}", back["revision"])).await;
+    page.until("sets can be taken", "[...document.querySelectorAll('main button')].some(b => b.innerText === 'the 5' && !b.disabled)")
+        .await;
     page.click("the 5").await;
     page.until("there are equals or a next best", "document.querySelector(\"section[aria-label='Nearly as good'] button\")").await;
     let five = piece(&page).await["piece"]["chosen"].clone();
     page.find("section[aria-label='Nearly as good'] button").await.click().await.unwrap();
-    page.value("window.now = null").await;
-    page.until(
-        "another set is in use",
-        &format!(
-            "fetch('/api/pieces/1').then(r => r.json()).then(v => window.now = v) && JSON.stringify(window.now.piece.chosen) !== {}",
-            serde_json::json!(five.to_string())
-        ),
-    )
-    .await;
+    let other = format!("JSON.stringify(v.piece.chosen) !== {}", serde_json::json!(five.to_string()));
+    page.until_served("another set is in use", "/api/pieces/1", &other).await;
     page.close().await;
 }
 

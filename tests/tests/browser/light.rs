@@ -76,17 +76,16 @@ async fn single_keys_say_how_a_zone_stands_in_the_light() {
     page.says("The eye goes").await;
     page.type_text("j").await;
     page.says("Distance").await;
-    let now = |key: &'static str| {
-        format!("(fetch('/api/pieces/2').then(r => r.json()).then(v => window.f = v.piece.zones[0].facts), window.f && {key})")
-    };
+    const HEN: &str = "/api/pieces/2";
+    const FACTS: &str = "v.piece.zones[0].facts";
     page.type_text("c").await;
-    page.until("contact", &now("window.f.role === 'contact' && window.f.by_hand")).await;
+    page.until_served("contact", HEN, &format!("{FACTS}.role === 'contact' && {FACTS}.by_hand")).await;
     page.type_text("p").await;
-    page.until("the next plane", &now("window.f.plane !== 'upright'")).await;
+    page.until_served("the next plane", HEN, &format!("{FACTS}.plane !== 'upright'")).await;
     page.type_text("y").await;
-    page.until("the next kind", &now("window.f.kind === 'water'")).await;
+    page.until_served("the next kind", HEN, &format!("{FACTS}.kind === 'water'")).await;
     page.press(&[CTRL], 'z').await;
-    page.until("taken back", &now("window.f.kind === null || window.f.kind === undefined")).await;
+    page.until_served("taken back", HEN, &format!("{FACTS}.kind === null || {FACTS}.kind === undefined")).await;
     page.close().await;
 }
 
@@ -98,11 +97,7 @@ async fn values_are_mapped_into_a_key_and_the_plan_is_seen_in_every_way() {
     page.says("Map the values").await;
     page.value("(() => { const s = document.querySelector(\"aside select[aria-label='Key']\"); const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set; set.call(s, 'high'); s.dispatchEvent(new Event('change', { bubbles: true })); return 1 })()").await;
     page.click("Map the values").await;
-    page.until(
-        "the plan moved",
-        "(fetch('/api/pieces/2').then(r => r.json()).then(v => window.u = v.undo), window.u === 'the values mapped into reach')",
-    )
-    .await;
+    page.until_served("the plan moved", "/api/pieces/2", "v.undo === 'the values mapped into reach'").await;
     let view = hen(&page).await;
     let reach = &view["derived"]["light"]["reach"];
     let (dark, light) = (reach["darkest"].as_f64().unwrap(), reach["lightest"].as_f64().unwrap());

@@ -96,11 +96,7 @@ async fn from_a_photo_to_the_plan_in_its_mixes_and_all_the_way_back() {
     page.says("It faces").await;
     page.value("(() => { const s = document.querySelector('aside select'); const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set; set.call(s, 'sky'); s.dispatchEvent(new Event('change', { bubbles: true })); return 1 })()").await;
     let sky = like(&first, [80.0, -2.0, -12.0]);
-    page.until(
-        "the sky faces up",
-        &format!("(fetch('/api/pieces/1').then(r => r.json()).then(v => window.f = v.piece.zones.find(z => z.id === {sky}).facts.plane), window.f === 'sky')"),
-    )
-    .await;
+    page.until_served("the sky faces up", "/api/pieces/1", &format!("v.piece.zones.find(z => z.id === {sky}).facts.plane === 'sky'")).await;
 
     // A set, and the plan in its mixes with every place of the chosen zone.
     page.type_text("8").await;
@@ -125,11 +121,7 @@ async fn from_a_photo_to_the_plan_in_its_mixes_and_all_the_way_back() {
     while let Some(what) = now["undo"].as_str().map(str::to_owned) {
         let revision = now["revision"].as_i64().unwrap();
         page.press(&[CTRL], 'z').await;
-        page.until(
-            &format!("undone: {what}"),
-            &format!("(fetch('/api/pieces/1').then(r => r.json()).then(v => window.r = v.revision), window.r === {})", revision + 1),
-        )
-        .await;
+        page.until_served(&format!("undone: {what}"), "/api/pieces/1", &format!("v.revision === {}", revision + 1)).await;
         now = piece(&page).await;
     }
     assert!(now["piece"]["reference"].is_null() && zones(&now).is_empty());
@@ -181,13 +173,7 @@ async fn dials_places_and_lines_by_keyboard_alone() {
     page.until("the next zone is chosen", &format!("location.search !== {chosen} && document.querySelector('aside input[maxlength]')"))
         .await;
     page.type_text("g").await;
-    page.until(
-        "it lies in another zone",
-        &format!(
-            "(fetch('/api/pieces/1').then(r => r.json()).then(v => window.d = v.derived.map.digest), window.d && window.d !== {before})"
-        ),
-    )
-    .await;
+    page.until_served("it lies in another zone", "/api/pieces/1", &format!("v.derived.map.digest !== {before}")).await;
 
     // A colour is taken where the cross stands.
     page.press(&[], ESC).await;

@@ -131,11 +131,8 @@ async fn a_drawing_is_coloured_by_key_given_a_triad_and_printed() {
     page.type_text("p").await;
     page.until("both took the pigment's hue", "document.querySelectorAll('aside svg text').length === 2").await;
     page.type_text("o").await;
-    let as_read = format!(
-        "(fetch('/api/pieces/3').then(r => r.json()).then(v => window.now = v), window.now?.piece.zones.filter(z => z.id === {at}).every(z => z.target.a === z.reading.lab.a))"
-    );
-    page.value("window.now = null").await;
-    page.until("both are as they read", &as_read).await;
+    let as_read = format!("v.piece.zones.filter(z => z.id === {at}).every(z => z.target.a === z.reading.lab.a)");
+    page.until_served("both are as they read", "/api/pieces/3", &as_read).await;
 
     page.type_text("6").await;
     page.says("Make 6 studies").await;

@@ -127,11 +127,7 @@ async fn a_sheet_is_cut_apart_and_one_composition_goes_on() {
     page.says("goes on").await;
     page.find("main ol li:nth-child(1) input").await.send_keys("too even").await.unwrap();
     page.press(&[], '\u{E004}').await;
-    page.until(
-        "the reason is kept",
-        "(fetch('/api/pieces/1').then(r => r.json()).then(v => window.why = v.piece.compositions.cut[0].reason), window.why === 'too even')",
-    )
-    .await;
+    page.until_served("the reason is kept", "/api/pieces/1", "v.piece.compositions.cut[0].reason === 'too even'").await;
     page.click("Carry it on as the reference").await;
     page.click("the picture").await;
     page.until("it has zones", "document.querySelectorAll('main svg [role=button]').length >= 1").await;
@@ -156,9 +152,11 @@ async fn from_nothing_planes_become_zones_with_values_from_the_rules() {
     page.says("Lights").await;
     page.click("open sky").await;
     page.click("From the rules of light alone").await;
-    page.until(
+    let path = page.value("location.pathname.replace('/pieces', '/api/pieces').replace('/light', '')").await;
+    page.until_served(
         "the sky is lightest, the figure darkest",
-        "(fetch(location.pathname.replace('/pieces', '/api/pieces').replace('/light', '')).then(r => r.json()).then(v => window.t = v.derived.shapes.map(s => s.target.value)), window.t && window.t[0] > window.t[1] && window.t[1] > window.t[2])",
+        path.as_str().unwrap(),
+        "v.derived.shapes.every((s, i, all) => i === 0 || all[i - 1].target.value > s.target.value)",
     )
     .await;
     page.close().await;

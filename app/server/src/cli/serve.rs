@@ -15,7 +15,10 @@ use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::time::Duration;
 use tokio_rustls::TlsAcceptor;
-use tracing_subscriber::EnvFilter;
+use tracing::Level;
+use tracing_subscriber::filter::Targets;
+use tracing_subscriber::layer::SubscriberExt;
+use tracing_subscriber::util::SubscriberInitExt;
 
 #[derive(Args)]
 pub struct Serve {
@@ -120,13 +123,11 @@ fn own_address() -> Result<IpAddr, String> {
     found.ok_or_else(|| format!("this machine seems to be on no network: say its address, as --share 192.168.1.20:{SHARED_PORT}"))
 }
 
-/// Logs to standard error, a JSON text a line.
+/// Logs to standard error, a JSON text a line: what `LEAN_SWATCH_LOG` asks for (`warn`, `info,tower_http=debug`), `info` where it does not.
 pub fn log() {
-    tracing_subscriber::fmt()
-        .json()
-        .with_writer(std::io::stderr)
-        .with_env_filter(EnvFilter::try_from_env("LEAN_SWATCH_LOG").unwrap_or_else(|_| EnvFilter::new("info")))
-        .init();
+    let asked = std::env::var("LEAN_SWATCH_LOG").ok().and_then(|asked| asked.parse::<Targets>().ok());
+    let wanted = asked.unwrap_or_else(|| Targets::new().with_default(Level::INFO));
+    tracing_subscriber::registry().with(wanted).with(tracing_subscriber::fmt::layer().json().with_writer(std::io::stderr)).init();
 }
 
 pub fn run(a: Serve) -> Result<(), String> {

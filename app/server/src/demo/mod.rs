@@ -71,7 +71,7 @@ fn filled(store: &Store, years: bool, goes_on: &GoesOn) -> Result<(), Problem> {
     let oils = put(store, lean_demo::oils(), "bench-oils")?;
     let pens = put(store, lean_demo::pens(), "kite-pens")?;
     let pencils = put(store, lean_demo::pencils(), "bell-pencils")?;
-    let pans = put(store, lean_demo::pans(), "hen-pans")?;
+    let pans = put_pans(store)?;
     // The list shows what changed last first: the main piece is made last. Numbers follow the same order for every data file.
     let main = tram_shed::start(store, &pastels)?;
     hen::fill(store, &pans)?;
@@ -89,6 +89,16 @@ fn filled(store: &Store, years: bool, goes_on: &GoesOn) -> Result<(), Problem> {
         years::fill(store, &boxes, jiff::Zoned::now().date(), &|share| goes_on(IN_WORK + (1.0 - IN_WORK) * share))?;
     }
     tram_shed::finish(store, main, &pastels)
+}
+
+fn put_pans(store: &Store) -> Result<(BoxId, PaintBox), Problem> {
+    put(store, lean_demo::pans(), "hen-pans")
+}
+
+/// The pans alone, with what was read of them.
+#[cfg(test)]
+pub(crate) fn fill_pans(store: &Store) -> Result<(), Problem> {
+    readings::fill(store, &put_pans(store)?)
 }
 
 fn put(store: &Store, b: lean_demo::DemoBox, id: &str) -> Result<(BoxId, PaintBox), Problem> {
@@ -225,59 +235,4 @@ fn in_the_light(store: &Store, id: PieceId, lighting: &Lighting, parts: &[Part])
 
 fn zone_at(piece: &Piece, at: (f64, f64)) -> Option<ZoneId> {
     Some(zones::zone_at(piece.map()?, spot(at)))
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-    use lean_plan::derived::derived;
-    use lean_search::RecipeLists;
-
-    #[test]
-    fn the_demo_studio_stands_at_its_stages() {
-        let store = Store::in_memory().unwrap_or_else(|e| panic!("{e}"));
-        fill_in_work(&store).unwrap_or_else(|p| panic!("{}", p.detail));
-        let pieces = store.pieces().unwrap_or_default();
-        let piece = |title: &str| {
-            pieces
-                .iter()
-                .find(|p| p.line.title == title)
-                .and_then(|p| store.piece(p.id).ok())
-                .map(|k| k.piece)
-                .unwrap_or_else(|| panic!("{title}"))
-        };
-
-        let shed = piece("Tram shed, first frost");
-        let names: Vec<&str> = shed.zones.iter().map(|z| z.name.as_str()).collect();
-        for name in tram_shed::COLOURS.iter().map(|c| c.0).chain(["tram, red", "tram, cream"]) {
-            assert!(names.contains(&name), "{name} is missing from {names:?}");
-        }
-        assert!(shed.studies.len() == 6 && shed.chosen_study.is_some());
-        assert_eq!(pieces[0].line.title, shed.brief.title, "the main piece is first in the list");
-
-        let hen = piece("Hen on the stove stool");
-        assert!(hen.zones.iter().filter(|z| z.facts.role.is_some()).count() >= 5);
-        assert!(hen.chosen.pigments.is_empty(), "it stands at Light");
-        let kite = piece("Beetle kite");
-        assert!((19..=26).contains(&kite.zones.len()), "{} zones", kite.zones.len());
-        assert!(kite.chosen.pigments.len() >= 3, "it stands at Mixes");
-        let bell = piece("Depot bell");
-        assert!(bell.search.is_some() && bell.chosen.pigments.len() == 5 && bell.studies.is_empty(), "it stands at Lean set");
-        assert!(bell.zones.iter().any(|z| z.name == "cord" && z.target.a > 40.0));
-        let spots = kite.zones.iter().find(|z| z.name == "spots").unwrap_or_else(|| panic!("spots"));
-        assert_eq!(kite.zones.iter().filter(|z| z.name.starts_with("spot")).count(), 1, "six spots are one zone");
-        assert!(spots.reading.area > 0.005);
-        let bench = piece("Bench by the north window");
-        let wall = bench.wall.as_ref().unwrap_or_else(|| panic!("a wall"));
-        assert!(wall.scale().is_some() && wall.taken.is_some());
-        assert!(bench.studies.len() == 3);
-        assert_eq!(store.field_notes().unwrap_or_default().len(), 2);
-        for title in ["Tram shed, first frost", "Hen on the stove stool", "Bench by the north window"] {
-            let piece = piece(title);
-            let paint_box = piece.paint_box.as_ref().and_then(|b| store.paint_box(b).ok());
-            let said: Vec<String> =
-                derived(&piece, paint_box.as_ref(), &RecipeLists::default()).findings.into_iter().map(|f| f.title).collect();
-            assert!(said.len() <= 9, "{title} is talked over: {said:#?}");
-        }
-    }
 }

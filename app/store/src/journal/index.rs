@@ -4,8 +4,8 @@ use crate::recent::Recent;
 use crate::{StoreError, boxes};
 use lean_journal::JournalEntry;
 use lean_journal::entries::{Tried, of_note, of_piece, of_reading};
-use lean_piece::Piece;
 use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
+use lean_piece::{KeptText, Piece};
 use lean_plan::field_note::FieldNote;
 use rusqlite::{Connection, OptionalExtension, params};
 use std::collections::HashMap;
@@ -21,7 +21,7 @@ pub fn bring_up_to_date(c: &Connection, recent: &Recent) -> Result<(), StoreErro
         put(c, "piece", id, &revision.to_string(), &entries)?;
     }
     for note in changed_notes(c)? {
-        let entries: Vec<JournalEntry> = serde_json::from_slice::<FieldNote>(&note.body).iter().map(|n| of_note(n, &note.day)).collect();
+        let entries: Vec<JournalEntry> = FieldNote::from_text(&note.body).iter().map(|n| of_note(n, &note.day)).collect();
         put(c, "note", note.id, &note.seen, &entries)?;
     }
     for r in changed_readings(c)? {
@@ -98,7 +98,7 @@ fn piece(c: &Connection, recent: &Recent, id: i64, revision: i64) -> Result<Opti
 }
 
 fn read(c: &Connection, recent: &Recent, known: &mut Boxes, row: &Changed) -> Result<Option<JournalEntry>, StoreError> {
-    let Ok(reading) = serde_json::from_slice::<SwatchReading>(&row.body) else { return Ok(None) };
+    let Ok(reading) = SwatchReading::from_text(&row.body) else { return Ok(None) };
     let tried_for = match row.piece {
         None => None,
         Some(id) => {
@@ -121,8 +121,7 @@ fn attempt(c: &Connection, row: &Changed, reading: &SwatchReading) -> Result<u32
     let mut earlier = c.prepare_cached("SELECT sound(body, sum, box, changed) FROM readings WHERE piece = ?1 AND id < ?2")?;
     let bodies: Vec<Vec<u8>> = earlier.query_map([piece, row.id], |r| r.get(0))?.collect::<Result<_, _>>()?;
     let same = |body: &Vec<u8>| {
-        serde_json::from_slice::<SwatchReading>(body)
-            .is_ok_and(|r| r.tried_for.is_some_and(|t| t.zone == tried.zone && t.cell == tried.cell))
+        SwatchReading::from_text(body).is_ok_and(|r| r.tried_for.is_some_and(|t| t.zone == tried.zone && t.cell == tried.cell))
     };
     Ok(bodies.iter().filter(|b| same(b)).count() as u32 + 1)
 }

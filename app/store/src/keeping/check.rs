@@ -2,6 +2,8 @@
 
 use crate::{Store, StoreError};
 use lean_picture::KeptMap;
+use lean_piece::KeptText;
+use lean_piece::paint_box::SwatchReading;
 use rusqlite::Connection;
 use serde::Serialize;
 
@@ -98,7 +100,7 @@ fn steps(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
 fn readings_and_others(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
     type Tried = fn(&[u8]) -> bool;
     let tables: [(&str, &str, &str, Tried); 3] = [
-        ("readings", "box, changed", "reading", |b| serde_json::from_slice::<lean_piece::paint_box::SwatchReading>(b).is_ok()),
+        ("readings", "box, changed", "reading", |b| SwatchReading::from_text(b).is_ok()),
         ("grounds", "changed", "ground of one's own", |b| serde_json::from_slice::<serde_json::Value>(b).is_ok()),
         ("drills", "changed", "answer of a drill", |b| serde_json::from_slice::<lean_drills::Answered>(b).is_ok()),
     ];

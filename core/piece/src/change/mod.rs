@@ -25,11 +25,13 @@ pub use undo::Undo;
 pub use wall::SetWall;
 pub use zones::{ChangeZones, LayZones, RenameZone, SetImportance, SetMasses, SetTarget};
 
-use crate::Piece;
 use crate::brief::MOST_NAME;
 use crate::zones::{Zone, ZoneId};
+use crate::{KeptText, Piece};
 use lean_picture::KeptMap;
 use serde::{Deserialize, Serialize};
+use serde_json::value::RawValue;
+use std::borrow::Cow;
 use thiserror::Error;
 
 /// Why a command was refused. The piece is unchanged.
@@ -78,7 +80,7 @@ trait Change {
 macro_rules! commands {
     ($($name:ident),* $(,)?) => {
         /// One change to a piece, as the log keeps it.
-        #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
+        #[derive(Clone, Debug, PartialEq, Serialize)]
         #[serde(rename_all = "kebab-case", tag = "do")]
         pub enum Command {
             $(#[doc = concat!("See [`", stringify!($name), "`].")] $name($name),)*
@@ -104,6 +106,23 @@ macro_rules! commands {
 
             fn apply(self, piece: &mut Piece) {
                 match self { $(Self::$name(c) => c.apply(piece),)* }
+            }
+        }
+
+        impl KeptText for Command {
+            // Its name first, then what it holds straight from the text: an enum told apart by a field would be read twice, by code as large again.
+            #[inline(never)]
+            fn from_text(text: &[u8]) -> Result<Self, serde_json::Error> {
+                let Named { name } = serde_json::from_slice(text)?;
+                $(if kebab_case(stringify!($name)).eq(name.chars()) {
+                    return serde_json::from_slice(text).map(Self::$name);
+                })*
+                Err(serde::de::Error::custom(format_args!("there is no command \"{name}\"")))
+            }
+
+            #[inline(never)]
+            fn to_text(&self) -> Result<String, serde_json::Error> {
+                serde_json::to_string(self)
             }
         }
 
@@ -151,6 +170,32 @@ commands![
     SetEasel,
 ];
 
+/// What a kept command says first.
+#[derive(Deserialize)]
+struct Named<'a> {
+    #[serde(rename = "do", borrow)]
+    name: Cow<'a, str>,
+}
+
+/// The letters of a name as the log writes it: `set-brief` for `SetBrief`.
+fn kebab_case(name: &str) -> impl Iterator<Item = char> {
+    let letter = |(i, c): (usize, char)| (i > 0 && c.is_uppercase()).then_some('-').into_iter().chain([c.to_ascii_lowercase()]);
+    name.chars().enumerate().flat_map(letter)
+}
+
+impl KeptText for Vec<Command> {
+    #[inline(never)]
+    fn from_text(text: &[u8]) -> Result<Self, serde_json::Error> {
+        let each: Vec<&RawValue> = serde_json::from_slice(text)?;
+        each.into_iter().map(|one| Command::from_text(one.get().as_bytes())).collect()
+    }
+
+    #[inline(never)]
+    fn to_text(&self) -> Result<String, serde_json::Error> {
+        serde_json::to_string(self)
+    }
+}
+
 impl Piece {
     /// The piece after a command, and how to get back. Pure: nothing else changes a piece.
     ///
@@ -183,7 +228,8 @@ impl Piece {
             command.apply(&mut next);
         }
         let (before, after) = (written(self)?, written(&next)?);
-        if serde_json::from_value::<Self>(after.clone()).ok().as_ref() != Some(&next) {
+        let read = next.to_text().and_then(|text| Self::from_text(text.as_bytes()));
+        if read.ok().as_ref() != Some(&next) {
             return Err(Refusal::Range(
                 "A number in this change cannot be kept: it is too large, or no number. Nothing was changed.".into(),
             ));

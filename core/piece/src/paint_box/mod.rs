@@ -4,6 +4,7 @@ mod reading;
 
 pub use reading::{Dampness, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
 
+use crate::kept_as_text;
 use lean_media::{Medium, Pigment, PigmentId};
 use serde::{Deserialize, Serialize};
 use std::collections::HashSet;
@@ -31,6 +32,8 @@ pub struct PaintBox {
     /// What is in it.
     pub pigments: Vec<Pigment>,
 }
+
+kept_as_text!(PaintBox);
 
 impl PaintBox {
     /// Checks names, count and every pigment.

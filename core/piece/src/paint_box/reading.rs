@@ -1,6 +1,7 @@
 //! Readings of what was laid: masstones, tints, layers, trials of a mix.
 
 use super::MOST_TEXT;
+use crate::kept_as_text;
 use crate::zones::ZoneId;
 use lean_colour::{BANDS, Lab, Reflectance};
 use lean_media::layering::{Binder, Layer, State};
@@ -202,6 +203,8 @@ impl Dampness {
         }
     }
 }
+
+kept_as_text!(SwatchReading);
 
 impl SwatchReading {
     /// Checks numbers and texts.

@@ -9,6 +9,7 @@ use crate::answered::Dismissal;
 use crate::brief::Brief;
 use crate::easel::Easel;
 use crate::intent::Intent;
+use crate::kept_as_text;
 use crate::light::Lighting;
 use crate::paint_box::BoxId;
 use crate::reference::chart::{Chart, Wished};
@@ -28,6 +29,8 @@ use lean_picture::kept_map::Geometry;
 use lean_picture::{KeptMap, ZoneMap};
 use lean_search::Demands;
 use serde::{Deserialize, Serialize};
+
+kept_as_text!(Piece);
 
 /// One planned work.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]

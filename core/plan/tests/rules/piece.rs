@@ -231,12 +231,18 @@ proptest! {
 
     #[test]
     fn a_piece_survives_being_written_and_read(commands in prop::collection::vec(command(), 0..6)) {
-        let mut now = piece();
+        let (mut now, mut done) = (piece(), Vec::new());
         for c in commands {
-            now = now.apply(c).map(|n| n.0).unwrap_or(now);
+            if let Ok((next, _)) = now.apply(c.clone()) {
+                now = next;
+                done.push(c);
+            }
         }
-        let text = serde_json::to_string(&now).unwrap();
-        prop_assert_eq!(serde_json::from_str::<Piece>(&text).unwrap(), now);
+        prop_assert_eq!(Piece::from_text(now.to_text().unwrap().as_bytes()).unwrap(), now);
+        for c in &done {
+            prop_assert_eq!(&Command::from_text(c.to_text().unwrap().as_bytes()).unwrap(), c);
+        }
+        prop_assert_eq!(Vec::from_text(done.to_text().unwrap().as_bytes()).unwrap(), done);
     }
 }
 
@@ -248,6 +254,14 @@ fn every_command_is_among_those_that_are_tried() {
     let tried: BTreeSet<String> = (0..1500).map(|_| name(&command().new_tree(&mut runner).unwrap().current())).collect();
     let all: BTreeSet<String> = Command::NAMES.iter().map(|n| (*n).to_owned()).collect();
     assert_eq!(tried, all);
+}
+
+#[test]
+fn a_command_nobody_knows_is_said_by_name() {
+    let said = Command::from_text(br#"{"do":"set-sail","to":1}"#).unwrap_err().to_string();
+    assert!(said.contains("set-sail"), "{said}");
+    assert!(Command::from_text(b"{}").is_err());
+    assert!(Vec::<Command>::from_text(br#"[{"do":"set-sail"}]"#).is_err());
 }
 
 #[test]
