@@ -235,9 +235,9 @@ impl Page {
         self.axe_with("{}").await
     }
 
-    /// The same of its colours alone.
+    /// The same of its colours alone: the rules about colour that are looked at where nothing else is said.
     pub async fn axe_of_colours(&self) -> Vec<String> {
-        self.axe_with("{ runOnly: { type: 'tag', values: ['cat.color'] } }").await
+        self.axe_with("{ runOnly: ['color-contrast', 'link-in-text-block'] }").await
     }
 
     async fn axe_with(&self, options: &str) -> Vec<String> {
