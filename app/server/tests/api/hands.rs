@@ -141,7 +141,7 @@ fn demo_recipes_are_what_their_amounts_give_and_stay_near_it_in_a_hand_that_errs
                 false => colour(&ground, demo.laid(mix).concat()),
             };
             assert!(apart(own, mix.lab) < 0.01, "{:?}: {mix:?} gives {own:?}", demo.medium());
-            far += (0..TRIES).filter(|_| apart(by_hand(&demo, mix, &ground, &mut noise), mix.lab) > STEP / 2.0).count();
+            far += (0..TRIES).filter(|_| apart(by_hand(demo, mix, &ground, &mut noise), mix.lab) > STEP / 2.0).count();
             tries += TRIES;
         }
         let most = if demo.medium() == Medium::Oil { 0.05 } else { 0.20 };
