@@ -1,6 +1,6 @@
 //! What is kept as text (a piece, a Box, a command), written and read where its type stands.
 //!
-//! Each use of a generic reader is compiled anew in the crate that uses it, and reading whole pieces was half of what the store took to build. So
+//! Each use of a generic reader is compiled anew in the crate that uses it, and reading whole pieces was most of what the store took to build. So
 //! each type reads itself by functions that are generic in nothing.
 
 /// Something that is kept as JSON.
