@@ -2,6 +2,7 @@
 
 use std::io::{BufRead, BufReader, Lines};
 use std::os::unix::process::CommandExt;
+use std::path::Path;
 use std::process::{Child, ChildStdout, Command, Stdio};
 
 /// How often starting it is tried.
@@ -12,6 +13,8 @@ pub struct Driver {
     child: Child,
     /// Where it listens.
     pub address: String,
+    /// Where its browsers keep what they write; removed once they have ended.
+    _kept: tempfile::TempDir,
 }
 
 impl Driver {
@@ -20,15 +23,17 @@ impl Driver {
     /// # Panics
     /// When it is not installed: `cargo xtask test` installs it.
     pub fn start() -> Self {
-        let (child, lines, port) = (0..TRIES).find_map(|_| Self::tried()).expect("chromedriver says its port before it ends");
+        let kept = tempfile::tempdir().expect("a folder for browsers");
+        let (child, lines, port) = (0..TRIES).find_map(|_| Self::tried(kept.path())).expect("chromedriver says its port before it ends");
         std::thread::spawn(move || lines.for_each(drop));
-        Self { child, address: format!("http://127.0.0.1:{port}") }
+        Self { child, address: format!("http://127.0.0.1:{port}"), _kept: kept }
     }
 
     /// One try: two that start at the same moment may pick the same free port, and one of them ends at once.
-    fn tried() -> Option<(Child, Lines<BufReader<ChildStdout>>, String)> {
+    fn tried(kept: &Path) -> Option<(Child, Lines<BufReader<ChildStdout>>, String)> {
         let mut child = Command::new("chromedriver")
             .arg("--port=0")
+            .env("TMPDIR", kept)
             .stdout(Stdio::piped())
             .stderr(Stdio::null())
             .process_group(0)

@@ -20,7 +20,6 @@ const LOOK: Duration = Duration::from_millis(25);
 pub struct Page {
     client: Client,
     base: String,
-    _profile: tempfile::TempDir,
 }
 
 /// A ChromeDriver command of its own, as JSON to a path below the session.
@@ -40,9 +39,7 @@ impl WebDriverCompatibleCommand for Raw {
 impl Page {
     /// Opens a window of `width` × `height` on pages of the server at `base`.
     pub async fn open(driver: &Driver, base: &str) -> Self {
-        let profile = tempfile::tempdir().expect("a folder for the browser");
         let mut wanted = Capabilities::new();
-        let user = format!("--user-data-dir={}", profile.path().display());
         let flags = [
             "--headless",
             "--no-sandbox",
@@ -53,13 +50,13 @@ impl Page {
             "--disable-component-update",
             "--disable-sync",
             "--force-color-profile=srgb",
-            &user,
         ];
-        wanted.insert("goog:chromeOptions".into(), json!({ "args": flags }));
+        let binary = std::env::var("BROWSER").unwrap_or_else(|_| "/usr/bin/chromium".into());
+        wanted.insert("goog:chromeOptions".into(), json!({ "args": flags, "binary": binary }));
         wanted.insert("goog:loggingPrefs".into(), json!({ "browser": "ALL" }));
         let client =
             ClientBuilder::new(HttpConnector::new()).capabilities(wanted).connect(&driver.address).await.expect("the browser opens");
-        let page = Self { client, base: base.to_owned(), _profile: profile };
+        let page = Self { client, base: base.to_owned() };
         page.resize(1280, 800).await;
         page
     }

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useCallback, useMemo, useState } from "react";
-import { useSearchParams } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { answer, api, type PieceView } from "../api/client";
 import { useJob } from "../api/useJob";
 import { useChanges } from "../api/usePiece";
@@ -49,20 +49,19 @@ function usePieceOnBench(id: number, view: PieceView): BenchState {
 
 /** What is kept in the address, and how to keep something else there. */
 function useAddress() {
-  const [search, setSearch] = useSearchParams();
+  const [search] = useSearchParams();
+  const navigate = useNavigate();
   const put = useCallback(
-    (name: string, value: string | null) =>
-      setSearch(
-        (old) => {
-          const next = new URLSearchParams(old);
-          if (value === null) next.delete(name);
-          else next.set(name, value);
-          return next;
-        },
-        // At once: a key pressed right after another must find what the first one chose.
-        { replace: true, flushSync: true },
-      ),
-    [setSearch],
+    (name: string, value: string | null) => {
+      // Where the window already is: a station that is still being fetched is not on the page yet, and is not to be left again.
+      const { pathname, search } = window.location;
+      const next = new URLSearchParams(search);
+      if (value === null) next.delete(name);
+      else next.set(name, value);
+      // At once: a key pressed right after another must find what the first one chose.
+      navigate({ pathname, search: next.toString() }, { replace: true, flushSync: true });
+    },
+    [navigate],
   );
   return { search, put };
 }

@@ -14,6 +14,7 @@ import {
 import { figure } from "../../room/figures";
 import { massName } from "../picture/Overlay";
 import styles from "./Field.module.css";
+import { type Aside, H, numbersOf, W } from "./numbers";
 import { type Scale, scaleOf } from "./scale";
 
 /** Value up, temperature across. Zones are marks; dragging one moves its target. */
@@ -26,7 +27,10 @@ export function Field() {
   const shapes = [...derived.shapes].sort(
     (a, b) => Number(a.zone === selection.zone) - Number(b.zone === selection.zone),
   );
-  const spots = shapes.map((s) => ({ x: scale.x(s.target.temperature), y: scale.y(s.target.value) }));
+  const numbers = numbersOf(
+    shapes.map((s) => ({ x: scale.x(s.target.temperature), y: scale.y(s.target.value) })),
+    shapes.map((s) => String(s.zone)),
+  );
   return (
     <div ref={ref} className={styles.box}>
       {width > 0 && (
@@ -45,9 +49,7 @@ export function Field() {
                 ...derived.masses.map((m) => <MassMark key={m.mass} mark={m} scale={scale} />),
                 ...derived.masses.map((m) => <MassNameAt key={`n${m.mass}`} mark={m} scale={scale} width={width} />),
               ]
-            : shapes.map((s, i) => (
-                <ZoneMark key={s.zone} shape={s} scale={scale} covered={isCovered(spots[i], spots.slice(i + 1))} />
-              ))}
+            : shapes.map((s, i) => <ZoneMark key={s.zone} shape={s} scale={scale} aside={numbers[i]} />)}
         </svg>
       )}
       {derived.shapes.length === 0 && (
@@ -181,16 +183,7 @@ function hull(points: [number, number][]): [number, number][] {
   return [...side(sorted), ...side([...sorted].reverse())];
 }
 
-const W = 30;
-const H = 15;
-
-type Spot = { x: number; y: number };
-
-/** Whether a mark lies over the number of another. */
-const isCovered = (under: Spot, over: Spot[]) =>
-  over.some((o) => Math.abs(o.x - under.x) < W / 2 + 9 && Math.abs(o.y - under.y) < H / 2 + 5);
-
-function ZoneMark({ shape, scale, covered }: { shape: ZoneShape; scale: Scale; covered: boolean }) {
+function ZoneMark({ shape, scale, aside }: { shape: ZoneShape; scale: Scale; aside: Aside | null }) {
   const bench = useBench();
   const selection = useSelection();
   const drag = useDrag(shape.zone, scale);
@@ -223,8 +216,8 @@ function ZoneMark({ shape, scale, covered }: { shape: ZoneShape; scale: Scale; c
       >
         <rect x={x - W / 2 - 4} y={y - H / 2 - 5} width={W + 8} height={H + 10} fill="transparent" />
         <rect x={x - W / 2} y={y - H / 2} width={W} height={H} fill={hex(target.screen)} className={styles.paint} />
-        {covered ? (
-          <text x={x - W / 2 - 4} y={y + 4} textAnchor="end" className={`figures ${styles.aside}`}>
+        {aside ? (
+          <text x={x + aside.right} y={y + aside.down} textAnchor={aside.anchor} className={`figures ${styles.aside}`}>
             {shape.zone}
           </text>
         ) : (

@@ -1,7 +1,11 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { type Shapes, useMap } from "../../api/useMap";
 import { type Spot, useBench, useLooking, useSelection, zoneName } from "../../bench/context";
+import { apart } from "./apart";
 import styles from "./Picture.module.css";
+
+/** Radius of the number of a zone, in pixels: at rest, and of the one that is chosen. */
+const NUMBER = { rest: 9.5, chosen: 11 };
 
 /** Most places of the chosen zone that are numbered. */
 const NUMBERED = 12;
@@ -144,7 +148,7 @@ function Places({ shapes, masses, quiet }: { shapes: Shapes; masses: OverlayProp
 export const massName = (view: ReturnType<typeof useBench>["view"], mass: number) =>
   view.piece.masses.find((m) => m.id === mass)?.name || `mass ${mass}`;
 
-/** The number of a zone on its largest place, and on its others while it is chosen. */
+/** The number of a zone on its largest place, and on its others while it is chosen. One that gives way to another is tied to its place. */
 function Numbers({
   shapes,
   unit,
@@ -165,8 +169,19 @@ function Numbers({
     if (masses) masses.onChoose(of);
     else selection.selectZone(of);
   };
+  const stands = useMemo(() => {
+    const all = [...shapes.of];
+    const spots = apart(
+      all.map(([, { largest }]) => largest),
+      NUMBER.rest * unit,
+      shapes.width,
+      shapes.height,
+    );
+    return new Map(all.map(([of], i) => [of, spots[i]]));
+  }, [shapes, unit]);
   return [...shapes.of].map(([of, { largest, places }]) => (
     <g key={of}>
+      <Tie from={largest} to={stands.get(of) ?? largest} unit={unit} />
       {of === chosen &&
         places.slice(1, NUMBERED).map((p, i) => (
           <g
@@ -189,7 +204,7 @@ function Numbers({
         aria-label={`${masses ? "Mass" : "Zone"} ${of}, ${name(of)}`}
         className={styles.number}
         data-chosen={of === chosen}
-        transform={`translate(${largest.x} ${largest.y}) scale(${unit})`}
+        transform={`translate(${(stands.get(of) ?? largest).x} ${(stands.get(of) ?? largest).y}) scale(${unit})`}
         onClick={() => choose(of)}
         onKeyDown={(e) => {
           if (e.key === "Enter" || e.key === " ") {
@@ -198,13 +213,24 @@ function Numbers({
           }
         }}
       >
-        <circle r={of === chosen ? 11 : 9.5} />
+        <circle r={of === chosen ? NUMBER.chosen : NUMBER.rest} />
         <text y={4} textAnchor="middle">
           {of}
         </text>
       </g>
     </g>
   ));
+}
+
+/** From a place to its number, where the number does not cover the place itself. */
+function Tie({ from, to, unit }: { from: Spot; to: Spot; unit: number }) {
+  if (Math.hypot(to.x - from.x, to.y - from.y) < (NUMBER.rest / 2) * unit) return null;
+  return (
+    <g className={styles.tie} aria-hidden="true">
+      <line x1={from.x} y1={from.y} x2={to.x} y2={to.y} />
+      <circle cx={from.x} cy={from.y} r={2 * unit} />
+    </g>
+  );
 }
 
 type Draw = Pick<OverlayProps, "onLine" | "straight" | "point">;

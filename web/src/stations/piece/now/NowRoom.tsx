@@ -22,6 +22,7 @@ export function NowRoom({ at }: { at: AtTheEasel }) {
           marks={marks}
           ground={`rgb(${ground.r} ${ground.g} ${ground.b})`}
           look={look}
+          beside={name ? `after ${name.toLowerCase()}` : "as it should look now"}
           label={name ? `The piece after ${name.toLowerCase()}` : "The piece as it should look now"}
           painted={flat ? undefined : painted}
           outlined
