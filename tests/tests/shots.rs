@@ -39,7 +39,7 @@ async fn take() {
     let data = tempfile::tempdir().unwrap();
     let server = Server::start(&data.path().join("demo.db"), true);
     let driver = Driver::start();
-    let page = Page::open(&driver, &server.address).await;
+    let page = Page::open_whole(&driver, &server.address).await;
     let views = if only == KIT.0 { &[KIT] } else { VIEWS };
     for (name, path, words, keys) in views.iter().filter(|v| only.is_empty() || only.split(',').any(|o| v.0.contains(o))) {
         page.go(path).await;

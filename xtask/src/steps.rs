@@ -5,8 +5,8 @@ use std::process::Command;
 
 pub type Done = Result<(), String>;
 
-/// Debian's packages the browser tests need: the browser, its driver.
-const BROWSER: &[&str] = &["chromium", "chromium-driver"];
+/// Debian's packages the browser tests need: the browser, the same without its own interface, their driver.
+const BROWSER: &[&str] = &["chromium", "chromium-headless-shell", "chromium-driver"];
 
 pub fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).parent().map_or_else(|| PathBuf::from("."), Path::to_path_buf)
@@ -62,7 +62,7 @@ fn pages() -> Done {
 }
 
 fn browser() -> Done {
-    if present("chromium") && present("chromedriver") {
+    if ["chromium", "chromium-headless-shell", "chromedriver"].into_iter().all(present) {
         return Ok(());
     }
     let install = [&["install", "-y", "--no-install-recommends"], BROWSER].concat();

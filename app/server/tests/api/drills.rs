@@ -25,12 +25,13 @@ async fn answers_are_kept_and_the_next_question_is_harder_after_right_ones() {
     let view = api.ask("GET", &format!("/api/drills?{ON}"), None).await.1;
     assert_eq!(view["standings"].as_array().unwrap().len(), 8, "the demo has material for all of them");
     let first = question(&api, "drill=warmer").await;
+    // The right one is found out by asking a copy of the studio, so that only right answers are kept in this one.
+    let copy = Api::demo();
     for seed in 1..=10 {
         let q = question(&api, &format!("drill=warmer&seed={seed}")).await;
         let mut right = false;
         for at in 0..2 {
-            // The right one is found out by asking a copy of the studio, so that only right answers are kept here.
-            let (status, verdict) = Api::demo().ask("POST", "/api/drills/answer", answer(&q, json!({ "by": "choice", "at": at }))).await;
+            let (status, verdict) = copy.ask("POST", "/api/drills/answer", answer(&q, json!({ "by": "choice", "at": at }))).await;
             assert_eq!(status, StatusCode::OK, "{verdict}");
             if verdict["right"] == true {
                 api.ask("POST", "/api/drills/answer", answer(&q, json!({ "by": "choice", "at": at }))).await;

@@ -3,13 +3,14 @@
 pub mod let_downs;
 pub mod parts;
 
+mod lists;
 mod visible;
 
 use crate::cost::{STEP, quick};
 use crate::hand::Hand;
 use crate::mix::{Heap, Mix, Part};
 use crate::technique::{Listed, Quick, Technique};
-use crate::{Limits, PLACES, at_place};
+use crate::{Limits, at_place};
 use lean_colour::difference::Nearby;
 use lean_colour::{BANDS, Lab, Light, Reflectance};
 use lean_media::lanes::{Colours, Front, LANES, Lane, Spectrum, colours_of_all, growth};
@@ -17,12 +18,14 @@ use lean_media::opaque::{SurfaceOptics, masstone};
 use lean_media::touch::surface_of;
 use lean_media::{Pigment, PigmentId};
 use let_downs::amounts_of;
+use lists::{List, Lists};
 use parts::Pattern;
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 use visible::Visible;
 
 /// How parts are measured.
-#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub enum Grain {
@@ -101,32 +104,6 @@ fn erred_heaps(heaps: &[let_downs::Heap], at: usize, part: usize, by: f64) -> [f
     last
 }
 
-/// Recipes of one number of pigments, by how much white is in them: neighbours are about as light.
-#[derive(Default)]
-struct List {
-    ways: Vec<Way>,
-    /// Amounts of the same, each place a row.
-    amounts: [Vec<f32>; 4],
-    /// What slips add to the amounts, of the same.
-    slips: Vec<Vec<[f32; 4]>>,
-}
-
-impl List {
-    fn of(mut ways: Vec<Way>) -> Self {
-        ways.sort_by(|a, b| a.share(3).total_cmp(&b.share(3)).then(a.share(0).total_cmp(&b.share(0))));
-        let single = |a: [f64; 4]| a.map(|x| x as f32);
-        Self {
-            amounts: std::array::from_fn(|p| ways.iter().map(|w| w.amounts[p] as f32).collect()),
-            slips: ways.iter().map(|w| w.slips.iter().map(|e| single(*e)).collect()).collect(),
-            ways,
-        }
-    }
-
-    fn all(&self) -> Vec<u32> {
-        (0..self.ways.len() as u32).collect()
-    }
-}
-
 /// Wet mixes of up to three pigments and white, laid opaque.
 pub struct Wet {
     ids: Vec<PigmentId>,
@@ -134,8 +111,7 @@ pub struct Wet {
     /// Absorption and scattering of each pigment, white last, in both precisions.
     wide: Vec<(Vec<f64>, Vec<f64>)>,
     narrow: Vec<Spectrum>,
-    /// `[pigments][place of the mother colour]`.
-    lists: [[List; PLACES]; 4],
+    lists: Arc<Lists>,
     /// How its surface reflects: as oil, or as acrylic.
     surface: SurfaceOptics,
     /// Which amounts can be seen; `None` where every recipe is listed, seen or not.
@@ -147,28 +123,12 @@ impl Wet {
     /// Recipes of `pigments` and `white`. Without white, recipes that call for it are left out.
     pub fn of(pigments: &[&Pigment], white: Option<&Pigment>, limits: Limits, grain: Grain) -> Self {
         let all: Vec<&Pigment> = pigments.iter().copied().chain(white).collect();
-        let ways = |n: usize| -> Vec<Way> {
-            match grain {
-                Grain::LetDowns => let_downs::chains(n).iter().map(Way::of_heaps).collect(),
-                Grain::Parts => parts::usual(n).iter().copied().map(Way::of_parts).collect(),
-                Grain::Finer => parts::finer(n).iter().copied().map(Way::of_parts).collect(),
-            }
-        };
-        let list = |n: usize, mother: usize| {
-            let holds = |w: &Way| match (limits.mother, mother) {
-                (Some((_, share)), place @ 1..) if place <= n => w.share(place - 1) >= share - 1e-12,
-                (Some(_), _) => false,
-                (None, _) => mother == 0,
-            };
-            let keep = |w: &Way| (white.is_some() || w.amounts[3] == 0.0) && holds(w);
-            if n <= limits.most_pigments { List::of(ways(n).into_iter().filter(keep).collect()) } else { List::default() }
-        };
         let mut wet = Self {
             ids: pigments.iter().map(|p| p.id.clone()).collect(),
             white: white.map(|w| w.id.clone()),
             wide: all.iter().map(|p| (p.k.clone(), p.s.clone())).collect(),
             narrow: all.iter().map(|p| Spectrum::of(p)).collect(),
-            lists: std::array::from_fn(|n| std::array::from_fn(|mother| list(n, mother))),
+            lists: Lists::of(white.is_some(), limits, grain),
             surface: surface_of(all.iter().copied()),
             visible: None,
             limits,
@@ -181,7 +141,7 @@ impl Wet {
 
     fn list(&self, group: &[usize]) -> Option<&List> {
         let mother = self.limits.mother_in(group).ok()?;
-        Some(&self.lists[group.len()][at_place(mother)])
+        Some(self.lists.list(group.len(), at_place(mother)))
     }
 
     /// The recipes of a group, by their numbers in its list: those of which every amount can be seen.
@@ -368,7 +328,7 @@ mod tests {
     fn no_mix_takes_more_measures_than_there_is_room_for_and_most_of_what_cannot_be_seen_is_left_out() {
         let all: Vec<&Pigment> = library::modelled().iter().filter(|p| !p.white).collect();
         let wet = Wet::of(&all, library::find("PW6"), Limits::default(), Grain::LetDowns);
-        let most = wet.lists.iter().flatten().flat_map(|l| &l.ways).map(|w| w.slips.len()).max().unwrap();
+        let most = (0..4).flat_map(|n| &wet.lists.list(n, 0).ways).map(|w| w.slips.len()).max().unwrap();
         assert!(most <= MOST_MEASURES, "{most}");
         let groups: Vec<[usize; 3]> = (0..12).map(|n| [n, n + 17, n + 35]).collect();
         let kept = groups.iter().map(|g| wet.kept(g).len()).sum::<usize>() / groups.len();
