@@ -53,6 +53,7 @@ async fn take() {
         )
         .await;
         page.until("places are drawn", "/chart/.test(location.search) || !document.querySelector(\"main svg[aria-label='Zones on the picture']\") || document.querySelector(\"main svg[aria-label='Zones on the picture'] path\")").await;
+        page.until("the Box has come", "![...document.querySelectorAll('header a')].some(a => a.innerText.includes('…'))").await;
         page.until("the tray is filled", "location.pathname === '/' || /light|pieces.2|field|journal|kit/.test(location.pathname) || document.querySelectorAll('footer li').length > 0").await;
         std::fs::write(folder.join(format!("{name}.png")), page.shot().await).unwrap();
     }

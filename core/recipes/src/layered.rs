@@ -9,6 +9,7 @@ use lean_colour::Lab;
 use lean_media::forms::{self, Act, Form, Laying, Memory, PickUp, Prepared};
 use lean_media::lanes::{Colours, LANES};
 use lean_media::{Ground, Medium, Pigment};
+use std::sync::OnceLock;
 
 /// Layers of up to three pigments over a ground.
 pub struct Layered {
@@ -17,8 +18,8 @@ pub struct Layered {
     pigments: Vec<Pigment>,
     wide: Prepared<f64>,
     narrow: Prepared<f32>,
-    /// `[pigments − 1][place of the mother colour]`.
-    lists: [[Vec<Form>; PLACES]; 3],
+    /// `[pigments − 1][place of the mother colour]`, each made when it is first asked for: what one pigment reaches asks for few.
+    lists: [[OnceLock<Vec<Form>>; PLACES]; 3],
     limits: Limits,
     bare: Colours,
 }
@@ -26,15 +27,6 @@ pub struct Layered {
 impl Layered {
     /// Recipes of `pigments` on `ground`; `None` for a medium that is mixed wet.
     pub fn of(medium: Medium, ground: &Ground, pigments: &[&Pigment], limits: Limits) -> Option<Self> {
-        let list = |n: usize, mother: usize| {
-            let holds = |f: &Form| match (limits.mother, mother) {
-                (Some((_, share)), place @ 1..) if place <= n => f.share(place - 1) >= share - 1e-12,
-                (Some(_), _) => false,
-                (None, _) => true,
-            };
-            let all = if n <= limits.most_pigments { forms::list(medium, ground, n, limits.most_layers) } else { Vec::new() };
-            all.into_iter().filter(holds).collect()
-        };
         let wide = Prepared::<f64>::of(medium, pigments, ground)?;
         Some(Self {
             medium,
@@ -42,14 +34,24 @@ impl Layered {
             pigments: pigments.iter().map(|p| (*p).clone()).collect(),
             bare: Colours::all(wide.bare()),
             narrow: Prepared::<f32>::of(medium, pigments, ground)?,
-            lists: std::array::from_fn(|n| std::array::from_fn(|mother| list(n + 1, mother))),
+            lists: Default::default(),
             wide,
             limits,
         })
     }
 
     pub(crate) fn list(&self, group: &[usize]) -> &[Form] {
-        self.limits.mother_in(group).map_or(&[], |mother| &self.lists[group.len() - 1][at_place(mother)])
+        let Ok(mother) = self.limits.mother_in(group) else { return &[] };
+        self.lists[group.len() - 1][at_place(mother)].get_or_init(|| self.forms(group.len(), mother))
+    }
+
+    /// The recipes of `n` pigments, with the mother colour at a place.
+    fn forms(&self, n: usize, mother: Option<(usize, f64)>) -> Vec<Form> {
+        if n > self.limits.most_pigments {
+            return Vec::new();
+        }
+        let holds = |f: &Form| mother.is_none_or(|(place, share)| f.share(place) >= share - 1e-12);
+        forms::list(self.medium, &self.ground, n, self.limits.most_layers).into_iter().filter(holds).collect()
     }
 
     fn hand(&self, group: &[usize], form: &Form) -> Hand {
