@@ -41,6 +41,11 @@ async fn a_session_is_logged_by_keyboard_with_what_was_done_and_taken_back() {
     let done = "document.querySelectorAll('[aria-label=\"Order strip\"] button[aria-label$=\", done\"]').length";
     page.until("the strip is there", &format!("{done} > 0")).await;
     page.until("what is done is painted", &format!("{painted} > 0")).await;
+    // The piece is upright: the reference stands beside it. Two of its zones lie close together, and the numbers of both can be read.
+    page.until("the reference stands beside it", "document.querySelectorAll('main figure').length === 2").await;
+    let closest = "(() => { const at = [...document.querySelectorAll(\"main svg[aria-label='Zones on the picture'] [role=button] circle\")].map(c => c.getBoundingClientRect()).map(r => [r.x + r.width / 2, r.y + r.height / 2]); return Math.min(...at.flatMap((a, i) => at.slice(i + 1).map(b => Math.hypot(a[0] - b[0], a[1] - b[1])))) })()";
+    let closest = page.value(closest).await.as_f64().expect("there are numbers");
+    assert!(closest > 18.5, "numbers 19 px wide stand {closest} px apart");
     let (before, already) = (page.value(painted).await, page.value(done).await.as_u64().unwrap());
 
     page.tab_to("aside textarea", 90).await;
