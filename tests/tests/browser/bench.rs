@@ -173,7 +173,9 @@ async fn what_was_acknowledged_outlives_a_killed_server() {
     let mut page = Page::open(&driver, &server.address).await;
     page.go("/pieces/1/subject?zone=1").await;
     let name = "input[aria-label='Name of zone 1']";
-    page.find(name).await.clear().await.unwrap();
+    // Typed over, as a painter does: to clear it leaves it, and then it is saved without a name while the new one is typed.
+    page.find(name).await.click().await.unwrap();
+    page.press(&[CTRL], 'a').await;
     page.find(name).await.send_keys("cold sky\n").await.unwrap();
     page.until("the name is saved", "document.body.textContent.includes('Undo the name cold sky')").await;
     server.kill();
