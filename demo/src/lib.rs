@@ -4,6 +4,7 @@
 //! pigments under plain names of our own; the photo-like pictures are ray-traced from the `scene.pov` beside each, and the kite
 //! is drawn in `kite/drawing.svg`.
 
+use lean_media::forms::inked_to;
 use lean_media::{Medium, Parts, Pigment, PigmentId, library};
 use serde::Deserialize;
 use std::collections::BTreeMap;
@@ -87,8 +88,8 @@ struct Entry {
     id: String,
     name: String,
     made_of: BTreeMap<String, f64>,
-    /// Of a pen: how strong its ink is against the strongest there is.
-    strength: Option<f64>,
+    /// Of a pen: the lightness L* that one coat reads on marker paper.
+    coat: Option<f64>,
     white: bool,
 }
 
@@ -137,25 +138,23 @@ fn blend(entry: Entry) -> Pigment {
         .map(|(id, parts)| (library::find(id).expect("demo sticks are blends of shipped pigments"), Parts(*parts)))
         .collect();
     let laid = Pigment { white: entry.white, ..Pigment::blended(PigmentId(entry.id), entry.name, &of) };
-    match entry.strength {
+    match entry.coat {
         None => laid,
-        Some(strength) => ink(laid, strength),
+        Some(lightness) => ink(laid, lightness),
     }
 }
 
-/// Absorption of the strongest ink where it absorbs most.
-const STRONGEST_INK: f64 = 32.0;
-
-/// A dye that absorbs like a pigment, so strong. What dye it is, and how it lasts, nobody said.
-fn ink(like: Pigment, strength: f64) -> Pigment {
-    let peak = like.k.iter().copied().fold(f64::MIN_POSITIVE, f64::max);
-    let k = like.k.iter().map(|k| k / peak * strength * STRONGEST_INK).collect();
-    Pigment { k, colour_index: Vec::new(), lightfastness: String::new(), staining: false, granulating: false, ..like }
+/// A dye that absorbs like a pigment, one coat of which reads this light. What dye it is, and how it lasts, nobody said.
+fn ink(like: Pigment, lightness: f64) -> Pigment {
+    let dye = Pigment { colour_index: Vec::new(), lightfastness: String::new(), staining: false, granulating: false, ..like };
+    inked_to(dye, lightness)
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use lean_media::forms::{Prepared, swatch};
+    use lean_media::ground;
 
     #[test]
     fn the_boxes_are_sound_and_of_the_stated_size() {
@@ -166,6 +165,39 @@ mod tests {
             b.pigments.iter().for_each(|p| p.check().unwrap());
             assert_eq!(b.pigments.iter().filter(|p| p.white).count(), usize::from(b.medium.has_white()));
         }
+    }
+
+    /// Lightness and chroma of one thing of a Box as it is usually tried.
+    fn reads(of: DemoBox, id: &str) -> (f64, f64) {
+        let pigment = of.pigments.iter().find(|p| p.id.0 == id).unwrap();
+        let ground = ground::usual(of.medium);
+        let lab = Prepared::<f64>::of(of.medium, &[pigment], &ground).unwrap().colour(&[0], &swatch(of.medium).unwrap());
+        (lab.l, lab.chroma())
+    }
+
+    #[test]
+    fn deep_sticks_and_pens_are_as_deep_as_their_names_say() {
+        for (of, id, from, to) in [
+            (pastels as fn() -> DemoBox, "cocoa", 25.0, 33.0),
+            (pastels, "dark-brick", 25.0, 34.0),
+            (pastels, "bottle-green", 25.0, 33.0),
+            (pastels, "lamp-soot", 18.0, 29.0),
+            (pastels, "night-slate", 22.0, 34.0),
+            (pens, "moss", 42.0, 48.0),
+            (pens, "bottle-green", 30.0, 36.0),
+            (pens, "harbour-blue", 29.0, 35.0),
+            (pens, "signal-red", 44.0, 52.0),
+            (pencils, "black", 38.0, 53.0),
+            (pans, "deep-indigo-mix", 40.0, 72.0),
+        ] {
+            let (l, chroma) = reads(of(), id);
+            assert!((from..=to).contains(&l), "{id}: L* {l:.1}, chroma {chroma:.1}");
+        }
+        for (id, least) in [("signal-red", 50.0), ("ultramarine", 48.0), ("kite-orange", 60.0), ("egg-yolk", 75.0), ("harbour-blue", 15.0)]
+        {
+            assert!(reads(pens(), id).1 > least, "{id}: {:?}", reads(pens(), id));
+        }
+        assert!(reads(pens(), "moss").1 < 45.0, "moss is dull: {:?}", reads(pens(), "moss"));
     }
 
     #[test]

@@ -98,7 +98,8 @@ fn main() {
     let read = |name: &str| std::fs::read_to_string(format!("{folder}{name}")).unwrap_or_else(|e| panic!("{name}: {e}"));
     let mut file: Value = serde_json::from_str(&read("data/before_mixes.json")).expect("the first models are JSON");
     let facts_of = |name: &str| serde_json::from_str::<Facts>(&read(name)).unwrap_or_else(|e| panic!("{name}: {e}")).facts;
-    let (first, own) = (facts_of("tests/data/mixing_facts.json"), facts_of("tests/data/own_facts.json"));
+    let first = facts_of("tests/data/mixing_facts.json");
+    let own: Vec<Fact> = ["own", "media"].iter().flat_map(|of| facts_of(&format!("tests/data/{of}_facts.json"))).collect();
     let weighed: Vec<(&Fact, f64)> =
         first.iter().map(|f| (f, FIRST_FACT)).chain(own.iter().map(|f| (f, FACT))).filter(|(f, _)| !f.held_out).collect();
     let fitted: Vec<&Fact> = weighed.iter().map(|f| f.0).collect();

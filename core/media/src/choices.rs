@@ -3,8 +3,10 @@
 //! A formula with a source is written where it is used and is not repeated here. What stands here has no published value for artists'
 //! materials; the defaults were chosen so that the models behave as painters know their materials to behave.
 
-use crate::opaque::SurfaceOptics;
+use crate::opaque::{SurfaceOptics, masstone};
 use crate::pigment::Pigment;
+use lean_colour::spectrum::wavelength;
+use lean_colour::{Light, Reflectance};
 
 /// All choices. [`Choices::default`] is what the product ships.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -21,8 +23,13 @@ pub struct Choices {
     pub acrylic: SurfaceOptics,
     /// Anything wet: water (n ≈ 1.33) over the colour. The mechanism is that of Lekner & Dorf 1988 and Jensen et al. 1999.
     pub water: SurfaceOptics,
-    /// Matte veil of dry paper and marker surfaces: share of light scattered back before it meets any colour.
+    /// Matte veil of bare ground: share of light scattered back before it meets any colour.
     pub paper_veil: f64,
+    /// Dry paper that holds washes or ink: a matte veil, and the light that gum, dye and fibres turn back inside. K and S of the library were
+    /// found through [`oil`](Self::oil); without inner reflection every dark would read 10 to 20 L* too light.
+    pub paper: SurfaceOptics,
+    /// How washes and wax lose their clearness as they grow deep.
+    pub dulling: Dulling,
     /// Washes.
     pub wash: WashChoices,
     /// Alcohol markers.
@@ -31,6 +38,31 @@ pub struct Choices {
     pub pencil: PencilChoices,
     /// Soft pastel.
     pub pastel: PastelChoices,
+}
+
+/// Grey absorption of a see-through layer: particles and binder shade each other, so that a strong wash, coat or wax is not clear. Without it
+/// strong washes come out too colourful (ultramarine C* 90 where painters get about 60).
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Dulling {
+    /// The most it comes to, as K·X of every band.
+    pub most: f64,
+    /// [Luminous depth](Dulling::depth) at which half of it is there.
+    pub half_at: f64,
+}
+
+impl Dulling {
+    /// Luminous depth of a layer: its absorption K·X (36 bands, given for its thickness) in the mean that the eye's lightness takes of the bands
+    /// (weights of Y under daylight). About 1 reads L* 40 over white paper.
+    pub fn depth(k: &[f64]) -> f64 {
+        let weights = Light::Daylight.weights();
+        let all: f64 = weights.iter().map(|w| w[1]).sum();
+        k.iter().zip(weights).map(|(k, w)| k * w[1]).sum::<f64>() / all
+    }
+
+    /// Grey absorption K·X, ≥ 0, of a layer of this luminous depth.
+    pub fn grey(&self, depth: f64) -> f64 {
+        self.most * depth / (self.half_at + depth)
+    }
 }
 
 /// Choices about watercolour and body colour.
@@ -44,15 +76,11 @@ pub struct WashChoices {
     pub granulation: f64,
     /// The same for all other pigments.
     pub settling: f64,
-    /// Absorption K·X, in the mean of all bands and washes, above which pigment lies so thick that its surface veils it.
-    pub deep: f64,
-    /// The most that veil of deep washes comes to.
-    pub deep_veil: f64,
-    /// Absorption beyond [`deep`](Self::deep) at which all but `1/e` of it is there.
-    pub deep_over: f64,
     /// Scattering of white in dry binder relative to white in water: particles of index 2.7 lose contrast when water (1.33) gives way to
     /// binder (1.5); the square of the Clausius–Mossotti factors gives about 0.70.
     pub white_dries_to: f64,
+    /// How fast white turns a wash into body colour: all but `1/e` of the surface is body colour where white of this S·X lies at 550 nm.
+    pub body_at: f64,
     /// Haze of wet acrylic binder, in scattering units: it is milky until it has dried.
     pub milky: f64,
 }
@@ -64,10 +92,16 @@ pub struct InkChoices {
     pub further_coat: f64,
     /// Share of the ink beneath that a later ink dissolves and carries off.
     pub redissolved: f64,
+    /// The least that is believed of that share.
+    pub redissolved_at_least: f64,
+    /// The most that is believed of that share.
+    pub redissolved_at_most: f64,
     /// The same for a colourless blender.
     pub blender: f64,
     /// The same when the ink beneath is still wet.
     pub wet_in_wet: f64,
+    /// How ink loses its clearness: dye is clearer than pigment.
+    pub dulling: Dulling,
 }
 
 /// Choices about coloured pencil.
@@ -79,6 +113,12 @@ pub struct PencilChoices {
     pub most_cover: f64,
     /// Film left by one layer at full pressure.
     pub film: f64,
+    /// Scattering in wax relative to oil: wax wets pigment and is laid with clear filler, so that light over dark is a veil and no cover.
+    pub in_wax: f64,
+    /// Fall of a thin white's scattering with wavelength, `(λ/550)^−x`: white over dark is bluish.
+    pub white_slope: f64,
+    /// Surface of dry wax strokes.
+    pub surface: SurfaceOptics,
     /// Film left in all before wax slides on wax.
     pub most_film: f64,
     /// Cover after burnishing.
@@ -87,8 +127,8 @@ pub struct PencilChoices {
     pub burnished_film: f64,
     /// Share of the layer below that burnishing works into the top layer.
     pub burnished_mixing: f64,
-    /// Front reflection of burnished wax that reaches the eye.
-    pub burnished_front: f64,
+    /// Surface of burnished wax.
+    pub burnished: SurfaceOptics,
     /// Yule–Nielsen n of paper between the strokes.
     pub spread: f64,
 }
@@ -96,18 +136,22 @@ pub struct PencilChoices {
 /// Choices about soft pastel, the least supported model here.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct PastelChoices {
-    /// Share of chalk in a stick of one pigment.
+    /// Share of chalk in a stick whose pigment is dark.
     pub chalk: f64,
+    /// Share of chalk in a stick whose pigment is as light as white.
+    pub chalk_in_pale: f64,
     /// Absorption of chalk.
     pub chalk_k: f64,
     /// Scattering of chalk at 550 nm.
     pub chalk_s: f64,
     /// Its fall with wavelength: `(λ/550)^−x`.
     pub chalk_slope: f64,
-    /// Pigment in air scatters this many times as much as in a binder.
+    /// A dark pigment in air scatters this many times as much as in a binder.
     pub in_air: f64,
-    /// Veil of dry dust.
-    pub veil: f64,
+    /// The same of a pigment as light as white, whose loose grains are full of air.
+    pub in_air_when_pale: f64,
+    /// Surface of dry dust: its veil, and the light its grains turn back inside.
+    pub surface: SurfaceOptics,
     /// Share of the dust beneath that joins a rubbed stroke.
     pub rubbed: f64,
     /// The same for a crisp stroke: no stroke picks up nothing.
@@ -123,18 +167,38 @@ pub struct PastelChoices {
 }
 
 impl PastelChoices {
-    /// Share of chalk in a stick of this pigment.
-    pub fn chalk_with(&self, pigment: &Pigment) -> f64 {
-        if pigment.is_black() { self.chalk_in_black } else { self.chalk }
+    /// The surface of a stick laid on itself so many times more.
+    pub fn pressed(&self, on_itself: i32) -> SurfaceOptics {
+        SurfaceOptics { k1: self.surface.k1 * self.pressed_veil.powi(on_itself), ..self.surface }
+    }
+
+    /// Absorption and scattering of the dust of a stick of this pigment, 36 bands each: pigment in air, and the chalk that binds it.
+    pub fn dust(&self, pigment: &Pigment) -> (Vec<f64>, Vec<f64>) {
+        let masstone = Reflectance(std::array::from_fn(|i| masstone(pigment.k[i], pigment.s[i]))).xyz().y / 100.0;
+        let pale = if pigment.is_black() { 0.0 } else { masstone.clamp(0.0, 1.0) };
+        let chalk = if pigment.is_black() { self.chalk_in_black } else { self.chalk + (self.chalk_in_pale - self.chalk) * pale };
+        let in_air = self.in_air + (self.in_air_when_pale - self.in_air) * pale;
+        let white = |i: usize| self.chalk_s * (wavelength(i) / 550.0).powf(self.chalk_slope);
+        let k = pigment.k.iter().map(|k| (1.0 - chalk) * k + chalk * self.chalk_k);
+        let s = pigment.s.iter().enumerate().map(|(i, s)| (1.0 - chalk) * in_air * s + chalk * white(i));
+        (k.collect(), s.collect())
+    }
+}
+
+impl PencilChoices {
+    /// Absorption and scattering of a pigment in wax, 36 bands each, per unit of film: duller and clearer than in oil.
+    pub fn in_wax(&self, pigment: &Pigment, dulling: Dulling) -> (Vec<f64>, Vec<f64>) {
+        let grey = dulling.grey(Dulling::depth(&pigment.k));
+        let slope = if pigment.white { self.white_slope } else { 0.0 };
+        let s = pigment.s.iter().enumerate().map(|(i, s)| s * self.in_wax * (wavelength(i) / 550.0).powf(-slope));
+        (pigment.k.iter().map(|k| k + grey).collect(), s.collect())
     }
 }
 
 impl Choices {
-    /// Matte veil of paper under washes of so much absorption K·X in the mean: where much pigment lies its own surface scatters too, so that
-    /// deep washes stay calm.
-    pub fn paper_veil_under(&self, load: f64) -> f64 {
-        let beyond = (load - self.wash.deep).max(0.0);
-        self.paper_veil + (self.wash.deep_veil - self.paper_veil) * (1.0 - (-beyond / self.wash.deep_over).exp())
+    /// Washes under water: the inner reflection of the paper and that of the water, one after the other.
+    pub fn wet_paper(&self) -> SurfaceOptics {
+        SurfaceOptics { k2: self.paper.k2 + self.water.k2 * (1.0 - self.paper.k2), ..self.water }
     }
 }
 
@@ -142,44 +206,57 @@ impl Default for Choices {
     fn default() -> Self {
         Self {
             oil: crate::opaque::OIL,
-            gouache: SurfaceOptics { k1: 0.04, k2: 0.40, front: 0.6 },
-            gouache_veil: 0.02,
-            gouache_loss: 0.05,
+            gouache: SurfaceOptics { k1: 0.04, k2: 0.47, front: 0.6 },
+            gouache_veil: 0.06,
+            gouache_loss: 0.08,
             acrylic: SurfaceOptics { k1: 0.04, k2: 0.60, front: 0.15 },
             water: SurfaceOptics { k1: 0.02, k2: 0.47, front: 0.25 },
             paper_veil: 0.025,
+            paper: SurfaceOptics { k1: 0.025, k2: 0.55, front: 1.0 },
+            dulling: Dulling { most: 0.2, half_at: 0.5 },
             wash: WashChoices {
                 lifted_staining: 0.05,
                 lifted_other: 0.25,
                 granulation: 0.4,
                 settling: 0.1,
-                deep: 2.0,
-                deep_veil: 0.045,
-                deep_over: 1.0,
                 white_dries_to: 0.70,
+                body_at: 0.25,
                 milky: 0.03,
             },
-            ink: InkChoices { further_coat: 0.45, redissolved: 0.15, blender: 0.30, wet_in_wet: 0.35 },
+            ink: InkChoices {
+                further_coat: 0.45,
+                redissolved: 0.10,
+                redissolved_at_least: 0.05,
+                redissolved_at_most: 0.20,
+                blender: 0.30,
+                wet_in_wet: 0.35,
+                dulling: Dulling { most: 0.1, half_at: 0.5 },
+            },
             pencil: PencilChoices {
-                cover_rate: 1.1,
+                cover_rate: 0.97,
                 most_cover: 0.97,
                 film: 0.25,
+                in_wax: 0.62,
+                white_slope: 1.0,
+                surface: SurfaceOptics { k1: 0.012, k2: 0.55, front: 1.0 },
                 most_film: 1.2,
                 burnished_cover: 0.98,
                 burnished_film: 0.8,
                 burnished_mixing: 0.3,
-                burnished_front: 0.35,
+                burnished: SurfaceOptics { k1: 0.04, k2: 0.60, front: 0.35 },
                 spread: 1.7,
             },
             pastel: PastelChoices {
-                chalk: 0.5,
+                chalk: 0.35,
+                chalk_in_pale: 0.5,
                 chalk_k: 0.0008,
                 chalk_s: 0.25,
                 chalk_slope: -0.5,
-                in_air: 2.0,
-                veil: 0.03,
+                in_air: 1.4,
+                in_air_when_pale: 2.2,
+                surface: SurfaceOptics { k1: 0.03, k2: 0.45, front: 1.0 },
                 rubbed: 0.45,
-                crisp: 0.08,
+                crisp: 0.05,
                 crisp_at_most: 0.15,
                 slips_off: 0.5,
                 chalk_in_black: 0.1,

@@ -1,11 +1,12 @@
 //! Facts painters know, written as brackets: the knowledge the modelled pigments are fitted to and tested by.
 //!
 //! A fact names a mix, a film, washes over each other, or a written recipe laid in a medium, and what must be true of its colour, alone or
-//! against another. Opaque mixes and films over black are seen through the surface of [`OIL`]; washes and films over paper lie on paper of
-//! reflectance 0.9 under a veil of 2.5 %; a recipe is laid by [`Layering`] on the medium's usual ground.
+//! against another. Opaque mixes and films over black are seen through the surface of [`OIL`]; washes and films over paper lie on paper seen at a
+//! reflectance of 0.9; a recipe is laid by [`Layering`] on the medium's usual ground.
 
 use crate::amount::Rubbing;
-use crate::choices::Choices;
+use crate::choices::{Choices, Dulling};
+use crate::ground::Ground;
 use crate::layering::{Layering, State};
 use crate::medium::Medium;
 use crate::opaque::{OIL, masstone};
@@ -277,29 +278,37 @@ impl LaidOn {
             Medium::Pencil => Written::Pencil,
             Medium::SoftPastel => Written::Pastel { rubbing: Rubbing(Choices::default().pastel.crisp) },
         };
-        let ground = ground::usual(self.medium);
+        // Facts speak of colours, doses in them of dye: how much ink the paper drinks is not asked.
+        let ground = Ground { ink_dose: f64::INFINITY, ..ground::usual(self.medium) };
         let layering = Layering { ground: &ground, layers: recipe_text::layers(&self.recipe, written, &owned)? };
         Ok(layering.lay(State::Dry).map_err(|e| e.to_string())?.reflectance.xyz().lab())
     }
+}
+
+/// Reflectance of the paper of facts, as it is seen.
+const PAPER: f64 = 0.9;
+
+/// An even wash of thickness `x` over what lies inside the paper.
+fn washed(k: &[f64], s: &[f64], x: f64, inside: &[f64; BANDS], choices: &Choices) -> [f64; BANDS] {
+    let grey = choices.dulling.grey(x * Dulling::depth(k));
+    std::array::from_fn(|i| film::over(k[i] * x + grey, s[i] * x, 1.0, inside[i]))
 }
 
 fn colour(subject: &Subject, pigments: &impl Find) -> Result<Lab, String> {
     if let Some(laid) = &subject.laid {
         return laid.colour(pigments);
     }
-    const PAPER: f64 = 0.9;
-    const VEIL: f64 = 0.025;
+    let choices = Choices::default();
+    let paper = choices.paper.inside(PAPER);
     let found = |id: &str| pigments.find(id).ok_or_else(|| format!("no pigment {id}"));
     let seen = |f: &dyn Fn(usize) -> f64| Reflectance(std::array::from_fn(f)).xyz().lab();
     if !subject.layers.is_empty() {
-        let mut inside = [PAPER; BANDS];
+        let mut inside = [paper; BANDS];
         for (id, x) in &subject.layers {
             let (k, s) = found(id)?;
-            for (i, r) in inside.iter_mut().enumerate() {
-                *r = film::over(k[i], s[i], *x, *r);
-            }
+            inside = washed(k, s, *x, &inside, &choices);
         }
-        return Ok(seen(&|i| VEIL + (1.0 - VEIL) * inside[i]));
+        return Ok(seen(&|i| choices.paper.outside(inside[i])));
     }
     let total: f64 = subject.mix.iter().map(|(_, n)| n).sum();
     let (mut k, mut s) = ([0.0; BANDS], [0.0; BANDS]);
@@ -313,7 +322,10 @@ fn colour(subject: &Subject, pigments: &impl Find) -> Result<Lab, String> {
     match &subject.film {
         None => Ok(seen(&|i| OIL.outside(masstone(k[i], s[i])))),
         Some(f) if f.ground == "black" => Ok(seen(&|i| OIL.outside(film::over(k[i], s[i], f.thickness, 0.0)))),
-        Some(f) if f.ground == "paper" => Ok(seen(&|i| VEIL + (1.0 - VEIL) * film::over(k[i], s[i], f.thickness, PAPER))),
+        Some(f) if f.ground == "paper" => {
+            let inside = washed(&k, &s, f.thickness, &[paper; BANDS], &choices);
+            Ok(seen(&|i| choices.paper.outside(inside[i])))
+        }
         Some(f) => Err(format!("no ground {}", f.ground)),
     }
 }

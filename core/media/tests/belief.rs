@@ -35,6 +35,9 @@ fn models(medium: Medium) -> Vec<Pigment> {
     if matches!(medium, Medium::Oil | Medium::SoftPastel) {
         found.push(library::find("PW6").unwrap().clone());
     }
+    if medium == Medium::Marker {
+        return found.into_iter().map(|p| forms::inked(p, 0.7)).collect();
+    }
     found
 }
 

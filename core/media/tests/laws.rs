@@ -117,9 +117,11 @@ proptest! {
         let full = lay(&g, vec![stroke(2.0)], State::Dry);
         match all {
             Ok(laid) => {
-                let (a, b) = (laid.reflectance.xyz().y, full.xyz().y);
-                let bare = lay(&g, vec![stroke(1e-9)], State::Dry).xyz().y;
-                prop_assert!((a - bare).abs() <= (b - bare).abs() + 1e-6, "{} against {}", a, b);
+                let bare = lay(&g, vec![stroke(1e-9)], State::Dry);
+                for n in 0..BANDS {
+                    let moved = |r: &Reflectance| (r.0[n] - bare.0[n]).abs();
+                    prop_assert!(moved(&laid.reflectance) <= moved(&full) + 1e-6, "{} against {}", moved(&laid.reflectance), moved(&full));
+                }
             }
             Err(Refused::ToothFull { after, .. }) => prop_assert!(masses[..after].iter().sum::<f64>() >= 2.0 - 1e-6),
             Err(other) => prop_assert!(false, "{}", other),
@@ -145,6 +147,9 @@ fn washes_dry_lighter_and_opaque_lights_dry_darker_and_greyer() {
         let wash = vec![(named(id), Thickness(0.3)), (named("PW6"), Thickness(6.0))];
         let (wet, dry) = both(vec![Layer::Wash { of: wash }]);
         assert!(dry.l < wet.l && dry.chroma() < wet.chroma(), "{id} with white in the wash: {wet:?} {dry:?}");
+        // White at the thickness it is usually touched in with.
+        let (wet, dry) = both(vec![Layer::Wash { of: vec![(named(id), Thickness(0.1)), (named("PW6"), Thickness(1.0))] }]);
+        assert!(dry.l < wet.l, "{id} with a little white in the wash: {wet:?} {dry:?}");
     }
     let (wet, dry) = both(vec![Layer::Paint { binder: Binder::Gouache, of: vec![(named("PBk7"), Parts(1.0))], film: None }]);
     assert!(dry.l > wet.l, "darks dry lighter: {wet:?} {dry:?}");
@@ -188,12 +193,12 @@ fn media_are_mixed_in_one_piece() {
     let paper = ground::find(&GroundId("cold-pressed".into())).unwrap();
     let wash = Layer::Wash { of: vec![(named("PB29"), Thickness(0.4))] };
     let white = Layer::Paint { binder: Binder::Gouache, of: vec![(named("PW6"), Parts(1.0))], film: Some(Thickness(4.0)) };
-    let pencil = Layer::Pencil { of: named("PR254"), pressure: Pressure(0.8) };
+    let pencil = Layer::Pencil { of: named("PR108"), pressure: Pressure(0.8) };
     let l = |layers: Vec<Layer>| lay(&paper, layers, State::Dry).xyz().lab();
     let dark = l(vec![wash.clone()]);
     assert!(l(vec![wash.clone(), white]).l > dark.l + 25.0, "opaque white covers a wash");
     let red = l(vec![wash, pencil.clone()]);
-    assert!(red.a > dark.a + 3.0, "pencil shows on a wash");
+    assert!(red.a - dark.a > 3.0 || red.b - dark.b > 8.0, "pencil shows on a wash: {dark:?} {red:?}");
     let marker = Layer::Ink { of: vec![(named("PY3"), Dose(0.08))], into_wet: false };
     assert_eq!((marker.medium(), pencil.medium()), ("marker", "pencil"));
     assert!(l(vec![marker, pencil]).a > 5.0, "pencil over marker");
@@ -203,8 +208,8 @@ fn media_are_mixed_in_one_piece() {
 fn a_pencil_laid_again_on_top_stays_on_top() {
     let paper = ground::find(&GroundId("drawing-white".into())).unwrap();
     let stroke = |id: &str| Layer::Pencil { of: named(id), pressure: Pressure(0.9) };
-    let a = |ids: [&str; 3]| lay(&paper, ids.map(stroke).to_vec(), State::Dry).xyz().lab().a;
-    assert!(a(["PR108", "PB35", "PR108"]) > a(["PR108", "PR108", "PB35"]) + 1.0);
+    let l = |ids: [&str; 3]| lay(&paper, ids.map(stroke).to_vec(), State::Dry).xyz().lab().l;
+    assert!(l(["PBk7", "PBk7", "PW6"]) > l(["PBk7", "PW6", "PBk7"]) + 1.0);
     let eleven: Vec<Layer> = (0..11).map(|i| Layer::Pencil { of: named(["PR108", "PB35"][i % 2]), pressure: Pressure(0.1) }).collect();
     let any = Ground::of(Reflectance::flat(0.9));
     let refused = Layering { ground: &any, layers: eleven }.lay(State::Dry).unwrap_err().to_string();
@@ -245,7 +250,7 @@ fn what_cannot_be_laid_is_refused_in_words() {
     let pencil = Layer::Pencil { of: named("PB29"), pressure: Pressure(1.0) };
     assert!(refused(&any, vec![pencil; 6]).contains("tooth full"));
     let marker = ground::find(&GroundId("panel-white".into())).unwrap();
-    let soaked = Layer::Ink { of: vec![(named("PB29"), Dose(2.0))], into_wet: false };
+    let soaked = Layer::Ink { of: vec![(named("PB29"), Dose(3.0))], into_wet: false };
     assert!(refused(&marker, vec![soaked]).contains("bleeds"));
     let nothing = Layer::Paint { binder: Binder::Oil, of: vec![(named("PB29"), Parts(0.0))], film: None };
     assert!(refused(&any, vec![nothing]).contains("all parts are zero"));

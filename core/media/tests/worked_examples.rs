@@ -4,7 +4,7 @@ use lean_colour::{Lab, Reflectance, Share};
 use lean_media::amount::Rubbing;
 use lean_media::broken::fused;
 use lean_media::recipe_text::{Written, layers};
-use lean_media::{Choices, Ground, Layering, Pigment, Seen, State, pigment_file};
+use lean_media::{Choices, Ground, Layering, Pigment, Seen, State, SurfaceOptics, pigment_file};
 use std::sync::LazyLock;
 
 /// The pigments the examples were computed with: the models as they were before they were fitted to mixes.
@@ -20,8 +20,28 @@ fn lay(recipe: &str, written: Written, ground: f64, state: State, choices: &Choi
     layering.lay_with(state, choices).expect("it can be laid").reflectance
 }
 
+/// The choices the examples were computed with: clear layers under a plain veil, without inner reflection.
+fn plain(written: Written) -> Choices {
+    let mut plain = Choices::default();
+    // Examples give the ground inside the veil of their own medium.
+    plain.paper_veil = match written {
+        Written::Pencil => 0.0,
+        Written::Pastel { .. } => 0.03,
+        _ => 0.025,
+    };
+    let veil = |k1| SurfaceOptics { k1, k2: 0.0, front: 1.0 };
+    (plain.dulling.most, plain.ink.dulling.most) = (0.0, 0.0);
+    plain.ink.redissolved = 0.15;
+    plain.paper = veil(0.025);
+    plain.pencil.surface = veil(0.0);
+    (plain.pencil.in_wax, plain.pencil.white_slope, plain.pencil.cover_rate) = (1.0, 0.0, 1.1);
+    plain.pastel.surface = veil(0.03);
+    (plain.pastel.chalk, plain.pastel.chalk_in_pale, plain.pastel.in_air, plain.pastel.in_air_when_pale) = (0.5, 0.5, 2.0, 2.0);
+    plain
+}
+
 fn colour(recipe: &str, written: Written, ground: f64) -> Lab {
-    lay(recipe, written, ground, State::Dry, &Choices::default()).xyz().lab()
+    lay(recipe, written, ground, State::Dry, &plain(written)).xyz().lab()
 }
 
 #[track_caller]
@@ -43,7 +63,7 @@ fn washes_dry_and_wet_and_their_order() {
     is(colour("PB29*.05", WASH, 0.88), [81.281, -8.783, -22.735]);
     is(colour("PB29*.15", WASH, 0.88), [63.633, -9.116, -50.542]);
     is(colour("PB29*.45", WASH, 0.88), [44.798, 23.322, -76.225]);
-    is(lay("PB29*.15", WASH, 0.88, State::Wet, &Choices::default()).xyz().lab(), [53.288, -0.617, -58.695]);
+    is(lay("PB29*.15", WASH, 0.88, State::Wet, &plain(WASH)).xyz().lab(), [53.288, -0.617, -58.695]);
     is(colour("PY35*.5 > PB29*.15", WASH, 0.88), [54.013, -29.885, 17.287]);
     is(colour("PB29*.15 > PY35*.5", WASH, 0.88), [70.191, -13.404, 50.264]);
 }
@@ -57,7 +77,7 @@ fn coats_of_marker() {
     }
     is(colour("PB15:3*.03", INK, 0.9), [71.503, -47.501, -39.150]);
     is(colour("PB15:3*.03 > PY74*.1", INK, 0.9), [70.686, -80.070, 6.737]);
-    let mut none = Choices::default();
+    let mut none = plain(INK);
     none.ink.redissolved = 0.0;
     is(lay("PB15:3*.03 > PY74*.1", INK, 0.9, State::Dry, &none).xyz().lab(), [68.976, -80.963, 4.127]);
 }

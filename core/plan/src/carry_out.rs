@@ -1,6 +1,7 @@
 //! From what a painter asks to the command that does it.
 
 use crate::colouring::coloured;
+use crate::light::fitting::{DIFFERENCES, USUAL_DIFFERENCES};
 use crate::light::key::{Reach, mapped};
 use crate::light::propose::propose;
 use crate::light::rules;
@@ -97,9 +98,13 @@ impl Request {
                 });
                 Command::ChangeZones(ChangeZones { zones: zones.collect::<Result<_, _>>()?, what })
             }
-            Self::MapValues { key } => {
+            Self::MapValues { differences: Some(d), .. } if !DIFFERENCES.contains(&d) => {
+                return Err(Refusal::Text(format!("{d} is out of range; differences count from 0 to 1.")));
+            }
+            Self::MapValues { key, differences } => {
                 let reach = reach_of(piece, paint_box)?.within_rules(piece);
-                targets(piece, mapped(piece, reach, key, piece.intent.contrast()), "the values mapped into reach")
+                let fit = mapped(piece, reach, key, piece.intent.contrast(), differences.unwrap_or(USUAL_DIFFERENCES));
+                targets(piece, fit, "the values fitted to what can be laid")
             }
             Self::TargetsFromRules => {
                 let reach = reach_of(piece, paint_box)?.within_rules(piece);

@@ -162,7 +162,7 @@ fn noticed(piece: &Piece, paint_box: &PaintBox) -> (Vec<String>, f64) {
     let wells = wells(piece, paint_box, &recipes, &mixes);
     let reach: Option<Reach> = reach_of(piece, paint_box).map(|r| r.within_rules(piece));
     let told = findings(piece, &mixes, &wells, reach);
-    let cost = if mixes.is_empty() { 0.0 } else { crate::mixes::cost_of(piece, &mixes) };
+    let cost = if mixes.is_empty() { 0.0 } else { crate::mixes::cost_of(piece, &mixes, recipes.fitted(piece.cost())) };
     (told.into_iter().map(|f| f.title).collect(), cost)
 }
 

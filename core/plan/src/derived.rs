@@ -302,7 +302,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists)
             derived.cost = Some(cost);
             derived.finer_gain =
                 (piece.mixing.finer && piece.brief.medium.is_wet_opaque()).then(|| usual_cost(piece, paint_box, lists) - cost);
-            derived.kin_loss = piece.mixing.kin.then(|| mixes::cost_of(piece, &derived.mixes) - cost);
+            derived.kin_loss = piece.mixing.kin.then(|| mixes::cost_of(piece, &derived.mixes, recipes.fitted(piece.cost())) - cost);
         }
     }
     if reach.is_none() {

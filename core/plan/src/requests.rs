@@ -89,6 +89,11 @@ pub enum Request {
     MapValues {
         /// Which part of the range.
         key: Key,
+        /// As read: from 0, which keeps lights and middles where they are, to 1, which keeps differences between neighbours; the usual place
+        /// between when left out.
+        #[serde(default)]
+        #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 1))]
+        differences: Option<f64>,
     },
     /// Targets from the rules of light alone.
     TargetsFromRules,

@@ -4,12 +4,13 @@ use crate::cost::{STEP, apart, quick};
 use crate::hand::Hand;
 use crate::mix::{Mix, MixLayer, Part};
 use crate::technique::{Listed, Quick, Technique};
-use crate::{Limits, PLACES, at_place};
+use crate::{Limits, at_place};
 use lean_colour::Lab;
-use lean_media::forms::{self, Act, Form, Laying, Memory, PickUp, Prepared};
+use lean_media::forms::{self, Act, Class, Form, Laying, Memory, Nature, Prepared, Taking};
 use lean_media::lanes::{Colours, LANES};
 use lean_media::{Ground, Medium, Pigment};
-use std::sync::OnceLock;
+use std::collections::HashMap;
+use std::sync::{Arc, PoisonError, RwLock};
 
 /// Layers of up to three pigments over a ground.
 pub struct Layered {
@@ -18,17 +19,24 @@ pub struct Layered {
     pigments: Vec<Pigment>,
     wide: Prepared<f64>,
     narrow: Prepared<f32>,
-    /// `[pigments − 1][place of the mother colour]`, each made when it is first asked for: what one pigment reaches asks for few.
-    lists: [[OnceLock<Vec<Form>>; PLACES]; 3],
+    natures: Vec<Nature>,
+    /// Made when first asked for: what one pigment reaches asks for few.
+    lists: Lists,
     limits: Limits,
     bare: Colours,
 }
+
+/// Lists of recipes by how many pigments a group has, the place of the mother colour, and the class of the group.
+type Lists = RwLock<HashMap<(usize, usize, Class), Arc<[Form]>>>;
 
 impl Layered {
     /// Recipes of `pigments` on `ground`; `None` for a medium that is mixed wet.
     pub fn of(medium: Medium, ground: &Ground, pigments: &[&Pigment], limits: Limits) -> Option<Self> {
         let wide = Prepared::<f64>::of(medium, pigments, ground)?;
+        let swatch = forms::swatch(medium)?;
+        let natures = pigments.iter().enumerate().map(|(i, p)| Nature::of(p, wide.colour(&[i], &swatch))).collect();
         Some(Self {
+            natures,
             medium,
             ground: ground.clone(),
             pigments: pigments.iter().map(|p| (*p).clone()).collect(),
@@ -40,31 +48,39 @@ impl Layered {
         })
     }
 
-    pub(crate) fn list(&self, group: &[usize]) -> &[Form] {
-        let Ok(mother) = self.limits.mother_in(group) else { return &[] };
-        self.lists[group.len() - 1][at_place(mother)].get_or_init(|| self.forms(group.len(), mother))
+    pub(crate) fn list(&self, group: &[usize]) -> Arc<[Form]> {
+        let Ok(mother) = self.limits.mother_in(group) else { return Arc::default() };
+        let natures: Vec<Nature> = group.iter().map(|p| self.natures[*p]).collect();
+        let class = if self.limits.unusual { Class::default() } else { Class::of(self.medium, &natures, self.ground.lab.value().0) };
+        let key = (group.len(), at_place(mother), class);
+        if let Some(known) = self.lists.read().unwrap_or_else(PoisonError::into_inner).get(&key) {
+            return known.clone();
+        }
+        let listed: Arc<[Form]> = self.forms(group.len(), mother, &class).into();
+        self.lists.write().unwrap_or_else(PoisonError::into_inner).entry(key).or_insert(listed).clone()
     }
 
-    /// The recipes of `n` pigments, with the mother colour at a place.
-    fn forms(&self, n: usize, mother: Option<(usize, f64)>) -> Vec<Form> {
+    /// The recipes of `n` pigments of a class, with the mother colour at a place.
+    fn forms(&self, n: usize, mother: Option<(usize, f64)>, class: &Class) -> Vec<Form> {
         if n > self.limits.most_pigments {
             return Vec::new();
         }
         let holds = |f: &Form| mother.is_none_or(|(place, share)| f.share(place) >= share - 1e-12);
-        forms::list(self.medium, &self.ground, n, self.limits.most_layers).into_iter().filter(holds).collect()
+        let usual = |f: &Form| self.limits.unusual || class.allows(self.medium, f);
+        forms::list(self.medium, &self.ground, n, self.limits.most_layers).into_iter().filter(|f| holds(f) && usual(f)).collect()
     }
 
     fn hand(&self, group: &[usize], form: &Form) -> Hand {
         let own = self.wide.colour(group, form);
         let others = self.others(form);
         let colours = self.wide.colours_of(group, &others);
-        let pick_up = colours.len() - form.slips();
-        let moved: f64 = colours[..form.slips()].iter().map(|c| apart(*c, own).powi(2)).sum();
-        let leans = if pick_up > 0 { leaning(apart(colours[form.slips()], colours[form.slips() + 1])).powi(2) } else { 0.0 };
+        let (slips, doubts) = colours.split_at(form.slips());
+        let moved: f64 = slips.iter().map(|c| apart(*c, own).powi(2)).sum();
+        let leans = if let [least, most] = doubts { leaning(self.medium, apart(*least, *most)).powi(2) } else { 0.0 };
         Hand { slip: (moved + leans).sqrt(), more_layers: (form.layers() - 1) as u8 }
     }
 
-    /// Adds to summed squares what is charged where crisp strokes are leant on.
+    /// Adds to summed squares what is charged where a recipe leans on how much a layer takes from what lies beneath.
     fn quick_leaning<'f>(
         &self,
         group: &[usize],
@@ -73,27 +89,27 @@ impl Layered {
         memory: &mut Memory<f32>,
         squares: &mut [f32],
     ) {
-        let leans = |n: &usize| form(*n).asks_pick_up(self.medium) && squares[*n] <= matters[*n] * matters[*n];
+        let leans = |n: &usize| form(*n).leans_on_taking(self.medium) && squares[*n] <= matters[*n] * matters[*n];
         let open: Vec<usize> = (0..squares.len()).filter(leans).collect();
         let [mut none, mut most] = [Vec::new(), Vec::new()];
-        for (with, out) in [(PickUp::None, &mut none), (PickUp::Most, &mut most)] {
-            let laid: Vec<Form> = open.iter().map(|n| form(*n).picking_up(with)).collect();
+        for (with, out) in [(Taking::Least, &mut none), (Taking::Most, &mut most)] {
+            let laid: Vec<Form> = open.iter().map(|n| form(*n).with_taking(with)).collect();
             self.narrow.colours(group, laid.iter(), memory, out);
         }
         for (eight, (a, b)) in none.iter().zip(&most).enumerate() {
             let mut moved = [0.0; LANES];
             quick::add_squares(&mut moved, a, b);
             for (n, far) in open[eight * LANES..].iter().zip(moved) {
-                squares[*n] += leaning(f64::from(far.sqrt())).powi(2) as f32;
+                squares[*n] += leaning(self.medium, f64::from(far.sqrt())).powi(2) as f32;
             }
         }
     }
 
-    /// What becomes of a form with every slip of the hand, and where it leans on what a crisp stroke picks up, with none of it and the most.
+    /// What becomes of a form with every slip of the hand, and where it leans on what a layer takes from beneath, with the least and the most.
     fn others(&self, form: &Form) -> Vec<Form> {
         let mut all: Vec<Form> = (0..form.slips()).map(|n| form.erring(n)).collect();
-        if form.asks_pick_up(self.medium) {
-            all.extend([PickUp::None, PickUp::Most].map(|p| form.picking_up(p)));
+        if form.leans_on_taking(self.medium) {
+            all.extend([Taking::Least, Taking::Most].map(|p| form.with_taking(p)));
         }
         all
     }
@@ -103,10 +119,10 @@ impl Layered {
     }
 }
 
-/// What a recipe is charged that moves so far between a crisp stroke that picks up nothing and one that picks up the most: more than in
-/// proportion, for nothing is known less well. One that moves by a whole step of value is no recipe.
-fn leaning(moved: f64) -> f64 {
-    moved * (1.0 + moved / STEP)
+/// What a recipe is charged that moves so far between the least and the most a layer may take from what lies beneath. A pen: half of it, as far as
+/// either may be off. Pastel: more than in proportion, for nothing is known less well, and one that moves by a whole step of value is no recipe.
+fn leaning(medium: Medium, moved: f64) -> f64 {
+    if medium == Medium::SoftPastel { moved * (1.0 + moved / STEP) } else { 0.5 * moved }
 }
 
 /// How a layer is laid, in a few words.
@@ -117,7 +133,7 @@ fn how(medium: Medium, l: &Laying, first: bool) -> String {
         (Medium::Watercolour, Act::Lift) => "lifted with a clean wet brush".into(),
         (_, Act::Lift) => "colourless blender over all".into(),
         (_, Act::Burnish) => "burnished".into(),
-        (Medium::Watercolour, _) => ["faint wash", "thin wash", "middle wash", "strong wash", "deep wash"][step].into(),
+        (Medium::Watercolour, _) => format!("{}{times}", ["faint wash", "thin wash", "middle wash", "strong wash", "deep wash"][step]),
         (Medium::Marker, _) => ["one coat", "two coats", "three coats"][usize::from(l.times.clamp(1, 3)) - 1].into(),
         (Medium::Pencil, _) => format!("{}{times}", ["light", "middle", "firm"][step]),
         (Medium::SoftPastel, act) => {
@@ -180,7 +196,7 @@ impl Technique for Layered {
     }
 
     fn listed<'a>(&'a self, group: &[usize]) -> Box<dyn Listed + 'a> {
-        Box::new(Group { layered: self, group: group.to_vec(), forms: if group.is_empty() { &[] } else { self.list(group) } })
+        Box::new(Group { layered: self, group: group.to_vec(), forms: if group.is_empty() { Arc::default() } else { self.list(group) } })
     }
 }
 
@@ -188,7 +204,7 @@ impl Technique for Layered {
 struct Group<'a> {
     layered: &'a Layered,
     group: Vec<usize>,
-    forms: &'a [Form],
+    forms: Arc<[Form]>,
 }
 
 impl Listed for Group<'_> {
@@ -200,7 +216,7 @@ impl Listed for Group<'_> {
         if self.group.is_empty() {
             return vec![self.layered.wide.bare()];
         }
-        self.layered.wide.colours_of(&self.group, self.forms)
+        self.layered.wide.colours_of(&self.group, &self.forms)
     }
 
     fn colour(&self, nth: usize) -> Lab {
@@ -268,7 +284,7 @@ mod tests {
     fn layers_are_told_in_words_first_laid_first() {
         let g = ground::find(&GroundId("sanded-warm-grey".into())).unwrap();
         let pigments: Vec<&Pigment> = ["PB29", "PY43"].iter().map(|id| library::find(id).unwrap()).collect();
-        let technique = Layered::of(Medium::SoftPastel, &g, &pigments, Limits::default()).unwrap();
+        let technique = Layered::of(Medium::SoftPastel, &g, &pigments, Limits { unusual: true, ..Limits::default() }).unwrap();
         let colours = technique.exact(&[0, 1]);
         let rubbed =
             (0..colours.len()).map(|n| technique.listed(&[0, 1]).mix(n, colours[n])).find(|m| m.layers[1].how.contains("rubbed")).unwrap();

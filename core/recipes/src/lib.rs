@@ -45,11 +45,13 @@ pub struct Limits {
     pub most_layers: usize,
     /// A pigment (by number) that must be in every mix with at least this share.
     pub mother: Option<(usize, f64)>,
+    /// Whether layers may be laid as a practitioner of the medium usually does not: light over dark, lifted, blended, three pens or sticks.
+    pub unusual: bool,
 }
 
 impl Default for Limits {
     fn default() -> Self {
-        Self { most_pigments: MOST_IN_RECIPE, most_layers: lean_media::forms::MOST_LAYERS, mother: None }
+        Self { most_pigments: MOST_IN_RECIPE, most_layers: lean_media::forms::MOST_LAYERS, mother: None, unusual: false }
     }
 }
 

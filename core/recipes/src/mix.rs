@@ -54,8 +54,8 @@ pub struct MixLayer {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub act: Act,
-    /// How much, as the general model takes it ([`lean_media::amount`]): the thickness of each pigment of a wash; else the dose, the pressure or the
-    /// mass of each coat, layer or stroke. Empty in what was kept before it was told.
+    /// How much, as the general model takes it ([`lean_media::amount`]): the thickness of each pigment of a wash, as often as it is laid; else the
+    /// dose, the pressure or the mass of each coat, layer or stroke. Empty in what was kept before it was told.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub amounts: Vec<f64>,
 }
@@ -82,7 +82,10 @@ impl MixLayer {
             (_, Act::Burnish) => vec![Layer::Burnishing],
             (Medium::Marker, Act::Lift) => vec![Layer::Blender],
             (_, Act::Lift) => vec![Layer::Lifting],
-            (Medium::Watercolour, _) => vec![Layer::Wash { of: of.into_iter().zip(self.amounts.iter().map(|x| Thickness(*x))).collect() }],
+            (Medium::Watercolour, _) => {
+                let wash = |amounts: &[f64]| Layer::Wash { of: of.iter().copied().zip(amounts.iter().map(|x| Thickness(*x))).collect() };
+                self.amounts.chunks(of.len()).map(wash).collect()
+            }
             (Medium::Marker, _) => each(&|n| Layer::Ink { of: vec![(of[0], Dose(n))], into_wet: false }),
             (Medium::Pencil, _) => each(&|n| Layer::Pencil { of: of[0], pressure: Pressure(n) }),
             (Medium::SoftPastel, _) => each(&|n| Layer::Pastel { of: vec![(of[0], Parts(1.0))], mass: Mass(n), rubbing }),
@@ -152,7 +155,7 @@ impl Mix {
         let of = |id: &PigmentId| -> f64 {
             let own = |l: &MixLayer| match l.of.as_slice() {
                 [only] if only.pigment == *id => l.amounts.iter().sum(),
-                of => of.iter().zip(&l.amounts).filter(|(p, _)| of.len() > 1 && p.pigment == *id).map(|(_, x)| x).sum::<f64>(),
+                of => of.iter().cycle().zip(&l.amounts).filter(|(p, _)| of.len() > 1 && p.pigment == *id).map(|(_, x)| x).sum::<f64>(),
             };
             self.layers.iter().map(own).sum()
         };

@@ -71,6 +71,9 @@ struct Demanded {
     /// Most layers over each other, every coat, stroke and lifting counted, 1 to 5.
     #[arg(long)]
     most_layers: Option<u8>,
+    /// Layers laid as is not usual in the medium, too: light over dark, lifted, blended, three pens or sticks over each other.
+    #[arg(long)]
+    unusual_layers: bool,
     /// A pigment in every mix with its least share, "ID:0.1".
     #[arg(long, value_parser = mother)]
     mother: Option<Mother>,
@@ -224,6 +227,7 @@ fn choice(a: &Lean) -> Choice {
         no_hazard: d.no_hazard,
         most_in_mix: d.most_in_mix,
         most_layers: d.most_layers,
+        unusual_layers: d.unusual_layers,
         mother: d.mother.clone(),
         string: d.string,
         darkest: d.darkest,

@@ -95,9 +95,12 @@ struct Layer {
 impl Layer {
     fn of(l: &MixLayer, pastel: bool) -> Self {
         // By id, as `of` is printed.
-        let mut of: Vec<(&Part, f64)> = l.of.iter().zip(l.amounts.iter().copied()).collect();
-        of.sort_by(|a, b| a.0.pigment.cmp(&b.0.pigment));
-        let amounts = if l.of.len() > 1 { of.iter().map(|(_, x)| *x).collect() } else { l.amounts.clone() };
+        let by_id = |once: &[f64]| {
+            let mut of: Vec<(&Part, f64)> = l.of.iter().zip(once.iter().copied()).collect();
+            of.sort_by(|a, b| a.0.pigment.cmp(&b.0.pigment));
+            of.into_iter().map(|(_, x)| x).collect::<Vec<f64>>()
+        };
+        let amounts = if l.of.len() > 1 { l.amounts.chunks(l.of.len()).flat_map(by_id).collect() } else { l.amounts.clone() };
         let choices = Choices::default().pastel;
         let rubbing = pastel.then_some(if l.act == Act::Rub { choices.rubbed } else { choices.crisp });
         Self { of: l.of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect(), how: l.how.clone(), act: l.act, amounts, rubbing }

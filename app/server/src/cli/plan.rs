@@ -13,6 +13,7 @@ use lean_piece::change::{ChooseSet, SetMixing};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
 use lean_plan::mixes::{mixes, pigments_of, technique_of};
+use lean_plan::paints::starter::{SIZES, starter};
 use lean_plan::planned;
 use lean_plan::zones::{COLOUR_RANGE, COLOURS, PictureFile, Surveyed, WORKING_SIDE, set_reference_at};
 use lean_recipes::Mix;
@@ -35,7 +36,7 @@ pub struct Plan {
     /// A pigment file: everything owned.
     #[arg(long = "box", conflicts_with = "library", required_unless_present = "library")]
     box_file: Option<PathBuf>,
-    /// Every modelled pigment that is shipped.
+    /// Every modelled pigment that is shipped; of sticks and pens the largest starter Box, which has its hues in several values.
     #[arg(long)]
     library: bool,
     /// How many colours, 3 to 24.
@@ -162,6 +163,7 @@ pub fn run(a: Plan) -> Result<Printed, String> {
 fn paint_box(a: &Plan) -> Result<PaintBox, String> {
     let pigments = match &a.box_file {
         Some(file) => owned(file)?,
+        None if matches!(a.medium, Medium::SoftPastel | Medium::Marker) => starter(a.medium, SIZES[SIZES.len() - 1]).pigments,
         None => library::modelled().to_vec(),
     };
     Ok(PaintBox { name: "from the command line".into(), medium: a.medium, pigments })

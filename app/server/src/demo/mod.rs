@@ -23,6 +23,7 @@ use lean_piece::wanted::aimed_at;
 use lean_piece::{ChosenSet, Command, Importance, MassId, Piece, SearchKept, Zone, ZoneId};
 use lean_plan::basis::basis;
 use lean_plan::carry_out::targets;
+use lean_plan::light::fitting::USUAL_DIFFERENCES;
 use lean_plan::light::key::mapped;
 use lean_plan::mixes::reach_of;
 use lean_plan::requests::OfMass;
@@ -200,8 +201,8 @@ fn name_colours(store: &Store, id: PieceId, colours: &[Colour]) -> Result<(), Pr
 fn map_values(store: &Store, id: PieceId, paint_box: &PaintBox) -> Result<(), Problem> {
     let piece = store.piece(id)?.piece;
     let Some(reach) = reach_of(&piece, paint_box) else { return Ok(()) };
-    let mapped = mapped(&piece, reach.within_rules(&piece), Key::default(), piece.intent.contrast());
-    store.apply(id, None, targets(&piece, mapped, "the values mapped into reach"))?;
+    let mapped = mapped(&piece, reach.within_rules(&piece), Key::default(), piece.intent.contrast(), USUAL_DIFFERENCES);
+    store.apply(id, None, targets(&piece, mapped, "the values fitted to what can be laid"))?;
     Ok(())
 }
 

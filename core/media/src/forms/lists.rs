@@ -1,7 +1,7 @@
 //! What hands do in each medium, as lists of forms. The last step changes fastest, so that forms that follow each other share what lies
 //! beneath it.
 
-use super::{Act, Form, Laying, WASHES};
+use super::{Act, Form, Laying, STRENGTHS};
 
 /// A step of one pigment without its place.
 #[derive(Clone, Copy)]
@@ -146,17 +146,21 @@ pub fn sticks(pigments: usize) -> Vec<Form> {
     }
 }
 
-const STRENGTHS: std::ops::RangeInclusive<u8> = 1..=WASHES.len() as u8;
-const DEEP: u8 = WASHES.len() as u8;
+const ANY_STRENGTH: std::ops::RangeInclusive<u8> = 1..=DEEP;
+const DEEP: u8 = STRENGTHS as u8;
+/// From a middle wash on it is worth laying it twice: what is thinner is one wash a little stronger.
+const TWICE: std::ops::RangeInclusive<u8> = 3..=DEEP;
 
-/// Watercolour: a wash of up to three pigments mixed by parts of washes of equal strength; up to three washes over each other; lifting at the
-/// end, or before the last.
+/// Watercolour: a wash of up to three pigments mixed by parts of washes of equal strength, laid once or twice; one wash over another; three over
+/// each other; lifting at the end, or before the last.
 pub fn washes(pigments: usize) -> Vec<Form> {
     let wash = |parts: [u8; 3], amount| Laying { parts, amount, times: 1, ..Laying::default() };
-    let mut all: Vec<Form> = mixtures(pigments).iter().flat_map(|m| STRENGTHS.map(move |s| Form::of(&[wash(*m, s)]))).collect();
+    let mut all: Vec<Form> = mixtures(pigments).iter().flat_map(|m| ANY_STRENGTH.map(move |s| Form::of(&[wash(*m, s)]))).collect();
+    let twice = |m: &[u8; 3], s| Form::of(&[Laying { times: 2, ..wash(*m, s) }]);
+    all.extend(mixtures(pigments).iter().flat_map(|m| TWICE.map(move |s| twice(m, s))));
     let even = mixtures(pigments)[0];
     all.extend((3..=DEEP).map(|s| Form::of(&[wash(even, s), LIFT])));
-    let seen = if pigments < 3 { STRENGTHS } else { 2..=DEEP };
+    let seen = if pigments < 3 { ANY_STRENGTH } else { 3..=DEEP };
     for [lower, upper] in pairs(pigments) {
         for s in seen.clone() {
             all.extend(seen.clone().map(|t| Form::of(&[wash(*lower, s), wash(*upper, t)])));
@@ -189,8 +193,25 @@ fn lifted_before_the_last(orders: &[&[usize]]) -> Vec<Form> {
 fn mixtures(pigments: usize) -> &'static [[u8; 3]] {
     match pigments {
         1 => &[[1, 0, 0]],
-        2 => &[[1, 1, 0], [2, 1, 0], [1, 2, 0], [4, 1, 0], [1, 4, 0]],
-        _ => &[[1, 1, 1], [2, 1, 1], [1, 2, 1], [1, 1, 2]],
+        2 => &[[1, 1, 0], [2, 1, 0], [1, 2, 0], [3, 1, 0], [1, 3, 0], [6, 1, 0], [1, 6, 0]],
+        _ => &[
+            [1, 1, 1],
+            [2, 1, 1],
+            [1, 2, 1],
+            [1, 1, 2],
+            [2, 2, 1],
+            [2, 1, 2],
+            [1, 2, 2],
+            [4, 1, 1],
+            [1, 4, 1],
+            [1, 1, 4],
+            [4, 2, 1],
+            [4, 1, 2],
+            [2, 4, 1],
+            [1, 4, 2],
+            [2, 1, 4],
+            [1, 2, 4],
+        ],
     }
 }
 

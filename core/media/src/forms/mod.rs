@@ -8,37 +8,32 @@ mod ink;
 mod lists;
 mod pastel;
 mod pencil;
+mod pens;
 mod prepared;
+mod usual;
 mod wash;
 
+pub use pens::{full_coat, ink_seen_as, inked, inked_to, strength_in_a_pen};
 pub use prepared::{Memory, Prepared};
-pub use wash::{THICKEST_WASH, deepest_wash};
+pub use usual::{Class, Nature};
+pub use wash::{THICKEST_WASH, deepest_wash, washes};
 
 use crate::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
-use crate::choices::Choices;
+use crate::choices::{Choices, InkChoices};
 use crate::ground::Ground;
 use crate::layering::Layer;
 use crate::medium::Medium;
 use crate::pigment::{Parts, Pigment};
 use serde::{Deserialize, Serialize};
 
-/// Thickness of a faint, thin, middle, strong and deep wash relative to the [deepest](deepest_wash) of its pigment: each three times the one
-/// before, so that washes of one strength look about equally strong whatever the pigment. A choice.
-pub const WASHES: [f64; 5] = [1.0 / 81.0, 1.0 / 27.0, 1.0 / 9.0, 1.0 / 3.0, 1.0];
+/// How many strengths a wash is made in: faint, thin, middle, strong and deep, see [`washes`].
+pub const STRENGTHS: usize = 5;
 /// Dose left by one coat of a pen of usual strength. A choice.
 pub const COAT: f64 = 0.05;
 /// Light, middle and firm pressure of a pencil. A choice.
 pub const PRESSURES: [f64; 3] = [0.3, 0.7, 1.0];
 /// Mass of a light, a full and a heavy stroke of pastel: 39, 78 and 95 % cover. A choice.
 pub const MASSES: [f64; 3] = [0.5, 1.5, 3.0];
-
-/// Absorption one coat of the strongest pen has at most. A choice: two coats then pass one part in a hundred where the dye is strongest.
-const DEEPEST_COAT: f64 = 1.6;
-
-/// How far the dye of the library is thinned before it serves as a pen, 0..=1: it is far stronger than one coat may be.
-pub fn thinned_for_a_pen(pigment: &Pigment) -> f64 {
-    (DEEPEST_COAT / (COAT * pigment.peak())).min(1.0)
-}
 
 /// Most pigments in one recipe besides white or bare ground.
 pub const MOST_PIGMENTS: usize = 3;
@@ -68,13 +63,16 @@ pub struct Laying {
     pub parts: [u8; MOST_PIGMENTS],
     /// How much, from 1: strength of a wash, pressure of a pencil, mass of a stroke; 1 for a pen.
     pub amount: u8,
-    /// How often one after the other: coats, layers of one pencil, strokes of one stick.
+    /// How often one after the other: washes, coats, layers of one pencil, strokes of one stick.
     pub times: u8,
     /// What is done.
     pub act: Act,
-    /// The place of the pigment the hand laid too little of, for the sake of what that moves.
+    /// What the hand laid too little of, for the sake of what that moves: the pigment in a place, or [everything](EVERYTHING).
     pub slip: Option<u8>,
 }
+
+/// The slip of a hand that lays a tenth less of all there is: more water, a harder point, a drier pen than was meant.
+const EVERYTHING: u8 = MOST_PIGMENTS as u8;
 
 impl Laying {
     /// Whether something is put down.
@@ -84,25 +82,36 @@ impl Laying {
 
     /// How much of what was meant the hand lays of the pigment in this place.
     fn hand(&self, place: usize) -> f64 {
-        if self.slip.is_some_and(|s| usize::from(s) == place) { ERRING } else { 1.0 }
+        match self.slip {
+            Some(EVERYTHING) => ERRING_IN_ALL,
+            Some(slip) if usize::from(slip) == place => ERRING,
+            _ => 1.0,
+        }
     }
 }
 
 /// What a hand makes of an amount when it errs by a fifth. Too much moves a layer about as far the other way, or less: tooth, dye and deep washes
 /// saturate, and no point bears more than firm.
 pub const ERRING: f64 = 0.8;
-/// Ways an amount may turn out: as meant, or too little.
-const OUTCOMES: usize = 2;
+/// What becomes of every amount where a whole recipe is laid too thin, too dry or with a light hand.
+pub const ERRING_IN_ALL: f64 = 0.9;
+/// Ways an amount may turn out: as meant, too little, a tenth less with everything else.
+const OUTCOMES: usize = 3;
 
-/// Every amount of a list as it may turn out: all as meant, all too little.
+/// Every amount of a list as it may turn out: all as meant, all too little, all a tenth less.
 fn outcomes<const N: usize, const M: usize>(amounts: [f64; N]) -> [f64; M] {
     const { assert!(M == N * OUTCOMES) };
-    std::array::from_fn(|i| amounts[i % N] * [1.0, ERRING][i / N])
+    std::array::from_fn(|i| amounts[i % N] * [1.0, ERRING, ERRING_IN_ALL][i / N])
 }
 
 /// The number of an amount among its [`outcomes`], for a step of one pigment.
 fn outcome<const STEPS: usize>(l: &Laying) -> usize {
-    usize::from(l.amount) - 1 + if l.slip.is_some() { STEPS } else { 0 }
+    let turned_out = match l.slip {
+        None => 0,
+        Some(EVERYTHING) => 2,
+        Some(_) => 1,
+    };
+    usize::from(l.amount) - 1 + turned_out * STEPS
 }
 
 /// A recipe with places for up to three pigments.
@@ -110,29 +119,39 @@ fn outcome<const STEPS: usize>(l: &Laying) -> usize {
 pub struct Form {
     layings: [Laying; MOST_LAYERS],
     count: u8,
-    /// How much a crisp stroke picks up when that is not what is usually believed.
-    pick_up: PickUp,
+    /// What is believed of how much a layer takes from what lies beneath.
+    taking: Taking,
 }
 
-/// What is believed of the dust that a crisp stroke of pastel picks up: the number the models know least.
+/// What is believed of how much a layer takes from what lies beneath, the number the models know least: the dust that a crisp stroke of pastel
+/// picks up, the ink that a later pen dissolves.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
-pub enum PickUp {
+pub enum Taking {
     /// The usual share.
     #[default]
     Usual,
-    /// None at all.
-    None,
+    /// The least that is believed.
+    Least,
     /// The most that is believed.
     Most,
 }
 
-impl PickUp {
+impl Taking {
     /// Share of the dust beneath that joins a crisp stroke.
-    fn share(self, choices: &Choices) -> f64 {
+    fn dust(self, choices: &Choices) -> f64 {
         match self {
             Self::Usual => choices.pastel.crisp,
-            Self::None => 0.0,
+            Self::Least => 0.0,
             Self::Most => choices.pastel.crisp_at_most,
+        }
+    }
+
+    /// Share of the ink beneath that a later pen carries off.
+    fn ink(self, choices: &InkChoices) -> f64 {
+        match self {
+            Self::Usual => choices.redissolved,
+            Self::Least => choices.redissolved_at_least,
+            Self::Most => choices.redissolved_at_most,
         }
     }
 }
@@ -141,7 +160,7 @@ impl Form {
     fn of(layings: &[Laying]) -> Self {
         let mut all = [Laying::default(); MOST_LAYERS];
         all[..layings.len()].copy_from_slice(layings);
-        Self { layings: all, count: layings.len() as u8, pick_up: PickUp::Usual }
+        Self { layings: all, count: layings.len() as u8, taking: Taking::Usual }
     }
 
     /// The steps, first done first.
@@ -161,37 +180,51 @@ impl Form {
         alone && places.windows(2).all(|w| w[0] <= w[1])
     }
 
-    /// How many slips a hand can make: one for every amount it measures.
+    /// How many slips a hand can make: one for every amount it measures, and one of [everything](ERRING_IN_ALL) where there are several layers.
     pub fn slips(&self) -> usize {
+        self.measured() + usize::from(self.layings().iter().filter(|l| l.adds()).count() > 1)
+    }
+
+    /// How many amounts a hand measures.
+    fn measured(&self) -> usize {
         self.layings().iter().flat_map(|l| l.parts).filter(|n| *n > 0).count()
     }
 
     /// The same recipe with one of its [`slips`](Self::slips), by number, that of the last step first.
     pub fn erring(&self, nth: usize) -> Self {
+        let mut erred = *self;
+        if nth >= self.measured() {
+            erred.layings.iter_mut().for_each(|l| l.slip = Some(EVERYTHING));
+            return erred;
+        }
         let mut measured =
             self.layings().iter().enumerate().rev().flat_map(|(n, l)| {
                 (0..MOST_PIGMENTS as u8).filter(move |place| l.parts[usize::from(*place)] > 0).map(move |place| (n, place))
             });
-        let mut erred = *self;
         if let Some((n, place)) = measured.nth(nth) {
             erred.layings[n].slip = Some(place);
         }
         erred
     }
 
-    /// Whether it leans on how little a crisp stroke picks up.
-    pub fn asks_pick_up(&self, medium: Medium) -> bool {
-        medium == Medium::SoftPastel && self.layings().iter().skip(1).any(|l| l.act == Act::Lay)
+    /// Whether it leans on how much a layer takes from what lies beneath.
+    pub fn leans_on_taking(&self, medium: Medium) -> bool {
+        let later = self.layings().iter().skip(1);
+        match medium {
+            Medium::SoftPastel => later.into_iter().any(|l| l.act == Act::Lay),
+            Medium::Marker => later.into_iter().any(|l| l.adds() && place_of(l) != place_of(&self.layings[0])),
+            Medium::Oil | Medium::Watercolour | Medium::Pencil => false,
+        }
     }
 
-    /// What is believed of what its crisp strokes pick up.
-    pub fn pick_up(&self) -> PickUp {
-        self.pick_up
+    /// What is believed of how much its layers take from what lies beneath.
+    pub fn taking(&self) -> Taking {
+        self.taking
     }
 
-    /// The same recipe when a crisp stroke picks up more or less than is usually believed.
-    pub fn picking_up(&self, pick_up: PickUp) -> Self {
-        Self { pick_up, ..*self }
+    /// The same recipe when layers take more or less from what lies beneath than is usually believed.
+    pub fn with_taking(&self, taking: Taking) -> Self {
+        Self { taking, ..*self }
     }
 
     /// Share of the pigment in one place in all that is laid, by parts times amount.
@@ -228,13 +261,13 @@ impl Form {
             (Medium::Oil, _) | (_, Act::Lift | Act::Burnish) => vec![],
             (Medium::Watercolour, _) => {
                 let total: f64 = l.parts.iter().map(|n| f64::from(*n)).sum();
-                let thickness = |p: &Pigment, n: f64| Thickness(deepest_wash(p) * WASHES[step] * n / total);
+                let thickness = |p: &Pigment, n: f64| Thickness(washes(p)[step] * n / total);
                 let parts = of.iter().enumerate().map(|(i, p)| (p, f64::from(l.parts[i]) * l.hand(i))).filter(|(_, n)| *n > 0.0);
-                vec![Layer::Wash { of: parts.map(|(p, n)| (*p, thickness(p, n))).collect() }]
+                vec![Layer::Wash { of: parts.map(|(p, n)| (*p, thickness(p, n))).collect() }; usize::from(l.times)]
             }
             (Medium::Marker, _) => {
                 let pen = of[place_of(l)];
-                let dose = Dose(COAT * l.hand(place_of(l)) * thinned_for_a_pen(pen));
+                let dose = Dose(COAT * l.hand(place_of(l)) * strength_in_a_pen(pen));
                 vec![Layer::Ink { of: vec![(pen, dose)], into_wet: false }; usize::from(l.times)]
             }
             (Medium::Pencil, _) => {
@@ -242,7 +275,7 @@ impl Form {
                 vec![Layer::Pencil { of: of[place_of(l)], pressure }; usize::from(l.times)]
             }
             (Medium::SoftPastel, act) => {
-                let rubbing = Rubbing(if act == Act::Rub { choices.pastel.rubbed } else { self.pick_up.share(choices) });
+                let rubbing = Rubbing(if act == Act::Rub { choices.pastel.rubbed } else { self.taking.dust(choices) });
                 let stroke = |mass| Layer::Pastel { of: vec![(of[place_of(l)], Parts(1.0))], mass: Mass(mass), rubbing };
                 (0..l.times).map(|_| stroke(tooth.takes(place_of(l), MASSES[step] * l.hand(place_of(l))))).collect()
             }

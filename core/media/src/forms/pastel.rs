@@ -4,9 +4,7 @@ use super::{Act, Form, Laying, MASSES, place_of};
 use crate::choices::Choices;
 use crate::ground::Ground;
 use crate::pigment::Pigment;
-use crate::rows::{PADDED_BANDS, Real, Row, Spectra, masstone, outside, padded, row, veiled};
-use lean_colour::BANDS;
-use lean_colour::spectrum::wavelength;
+use crate::rows::{PADDED_BANDS, Real, Row, Spectra, crossed, masstone, outside, padded};
 
 /// Tooth that fills while strokes are laid.
 pub struct Tooth {
@@ -44,6 +42,7 @@ pub fn fits(ground: &Ground, form: &Form) -> bool {
 /// The dust of each stick, and each stick laid on bare ground.
 pub struct Sticks<T> {
     ground: Row<T>,
+    bare: Row<T>,
     choices: Choices,
     /// What the tooth holds and how it fills.
     tooth: (f64, f64),
@@ -52,19 +51,16 @@ pub struct Sticks<T> {
 }
 
 impl<T: Real> Sticks<T> {
-    pub fn of(spectra: &[Spectra<f64>], pigments: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
+    pub fn of(pigments: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
         let c = choices.pastel;
-        let white = |i: usize| c.chalk_s * (wavelength(i.min(BANDS - 1)) / 550.0).powf(c.chalk_slope);
-        let dust = |(p, pigment): (&Spectra<f64>, &&Pigment)| {
-            let chalk = c.chalk_with(pigment);
-            Spectra {
-                k: row(|i| T::of((1.0 - chalk) * p.k[i] + chalk * c.chalk_k)),
-                s: row(|i| T::of((1.0 - chalk) * c.in_air * p.s[i] + chalk * white(i))),
-            }
+        let dust = |p: &&Pigment| {
+            let (k, s) = c.dust(p);
+            Spectra { k: padded(&k), s: padded(&s) }
         };
-        let dust: Vec<Spectra<T>> = spectra.iter().zip(pigments).map(dust).collect();
+        let dust: Vec<Spectra<T>> = pigments.iter().map(dust).collect();
         Self {
-            ground: padded(&ground.inside.0),
+            ground: padded(&ground.under(c.surface).0),
+            bare: padded(&ground.seen().0),
             choices: *choices,
             tooth: (ground.pastel_mass, c.slips_off),
             crisp: dust.iter().map(masstone).collect(),
@@ -73,13 +69,13 @@ impl<T: Real> Sticks<T> {
     }
 
     pub fn bare(&self) -> Row<T> {
-        outside(&self.ground, |r| veiled(self.choices.paper_veil, r))
+        self.bare
     }
 
     /// `lower` remembers what lies beneath the last stroke: forms that follow each other often share it.
     #[inline(always)]
     pub fn seen(&self, of: &[usize], form: &Form, lower: &mut Lower<T>) -> Row<T> {
-        let crisp = form.pick_up.share(&self.choices);
+        let crisp = form.taking.dust(&self.choices);
         let (last, below) = match form.layings() {
             [below @ .., last] => (last, below),
             [] => return self.bare(),
@@ -93,8 +89,8 @@ impl<T: Real> Sticks<T> {
         }
         let mut dust = lower.dust.clone();
         dust.lay(self, of[place_of(last)], last, crisp);
-        let veil = self.choices.pastel.veil * self.choices.pastel.pressed_veil.powi(dust.on_itself);
-        outside(&dust.inside, |r| veiled(veil, r))
+        let surface = self.choices.pastel.pressed(dust.on_itself);
+        outside(&dust.inside, |r| crossed(surface, r))
     }
 }
 

@@ -3,7 +3,7 @@
 use super::{Act, Form, Laying, MOST_PIGMENTS, OUTCOMES, PRESSURES, outcome, outcomes, place_of};
 use crate::choices::{Choices, PencilChoices};
 use crate::ground::Ground;
-use crate::opaque::SurfaceOptics;
+use crate::pigment::Pigment;
 use crate::rows::{Film, PADDED_BANDS, Real, Row, Spectra, crossed, outside, padded};
 
 const STEPS: usize = PRESSURES.len() * OUTCOMES;
@@ -25,8 +25,8 @@ struct Stroke<T> {
 /// Films of each pencil at each pressure, as often as it is laid.
 pub struct Pencils<T> {
     paper: Row<T>,
+    bare: Row<T>,
     choices: PencilChoices,
-    paper_veil: f64,
     spread: T,
     narrow: T,
     /// The paper as strokes are averaged.
@@ -39,8 +39,14 @@ pub struct Pencils<T> {
 }
 
 impl<T: Real> Pencils<T> {
-    pub fn of(pencils: Vec<Spectra<T>>, ground: &Ground, choices: &Choices) -> Self {
+    pub fn of(pencils: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
         let c = choices.pencil;
+        let in_wax = |p: &&Pigment| {
+            let (k, s) = c.in_wax(p, choices.dulling);
+            Spectra { k: padded(&k), s: padded(&s) }
+        };
+        let pencils: Vec<Spectra<T>> = pencils.iter().map(in_wax).collect();
+        let paper = ground.under(c.surface).0;
         let stroke = |pressure: f64, times: usize| Stroke {
             cover: T::of(c.most_cover * (1.0 - (-c.cover_rate * pressure * times as f64).exp())),
             film: c.film * pressure * times as f64,
@@ -48,12 +54,12 @@ impl<T: Real> Pencils<T> {
         let strokes = pressures().map(|p| std::array::from_fn(|n| stroke(p, n + 1)));
         let films = |p: &Spectra<T>| strokes.map(|often: [Stroke<T>; MOST_TIMES]| often.map(|s| Film::of(p, T::of(s.film))));
         Self {
-            paper: padded(&ground.inside.0),
+            paper: padded(&paper),
+            bare: padded(&ground.seen().0),
             choices: c,
-            paper_veil: choices.paper_veil,
             spread: T::of(c.spread),
             narrow: T::of(1.0 / c.spread),
-            between: padded(&ground.inside.0.map(|r| r.max(1e-12).powf(1.0 / c.spread))),
+            between: padded(&paper.map(|r| r.max(1e-12).powf(1.0 / c.spread))),
             holds: c.most_film.min(ground.pencil_film),
             films: pencils.iter().map(films).collect(),
             pigments: pencils,
@@ -61,9 +67,8 @@ impl<T: Real> Pencils<T> {
         }
     }
 
-    /// Bare paper, unlike between strokes, has its veil.
     pub fn bare(&self) -> Row<T> {
-        outside(&self.paper, |r| crate::rows::veiled(self.paper_veil, r))
+        self.bare
     }
 
     fn stroke(&self, l: &Laying) -> Stroke<T> {
@@ -126,10 +131,7 @@ impl<T: Real> Pencils<T> {
                 }
             }
         }
-        for x in &mut sum {
-            *x = x.power(self.spread);
-        }
-        sum
+        outside(&sum, |x| crossed(self.choices.surface, x.power(self.spread)))
     }
 
     fn film(&self, pencil: usize, l: &Laying) -> &Film<T> {
@@ -199,8 +201,7 @@ impl<T: Real> Pencils<T> {
                 sum[i] = sum[i] + areas[state] * there[state][i].power(self.narrow);
             }
         }
-        let wax = SurfaceOptics { k1: 0.04, k2: 0.0, front: c.burnished_front };
-        outside(&sum, |x| crossed(wax, x.power(self.spread)))
+        outside(&sum, |x| crossed(c.burnished, x.power(self.spread)))
     }
 }
 

@@ -53,7 +53,7 @@ impl<T: Real> Prepared<T> {
     /// Prepares pigments; forms name them by their place in this list. `None` for a medium that is mixed wet.
     pub fn of(medium: Medium, pigments: &[&Pigment], ground: &Ground) -> Option<Self> {
         let choices = Choices::default();
-        let thinned = |p: &Pigment| if medium == Medium::Marker { super::thinned_for_a_pen(p) } else { 1.0 };
+        let thinned = |p: &Pigment| if medium == Medium::Marker { super::strength_in_a_pen(p) } else { 1.0 };
         let wide: Vec<Spectra<f64>> = pigments.iter().map(|p| Spectra::<f64>::of(p).times(thinned(p))).collect();
         let own = || wide.iter().map(Spectra::<T>::narrowed).collect::<Vec<_>>();
         let (kind, bare) = match medium {
@@ -69,12 +69,12 @@ impl<T: Real> Prepared<T> {
                 (Kind::Pens(pens), bare)
             }
             Medium::Pencil => {
-                let pencils = Pencils::of(own(), ground, &choices);
+                let pencils = Pencils::of(pigments, ground, &choices);
                 let bare = pencils.bare();
                 (Kind::Pencils(pencils), bare)
             }
             Medium::SoftPastel => {
-                let sticks = Sticks::of(&wide, pigments, ground, &choices);
+                let sticks = Sticks::of(pigments, ground, &choices);
                 let bare = sticks.bare();
                 (Kind::Sticks(sticks), bare)
             }

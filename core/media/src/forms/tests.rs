@@ -11,8 +11,8 @@ fn grounds() -> Vec<Ground> {
 fn as_many_forms_as_counted_by_hand() {
     let patient = Ground::of(lean_colour::Reflectance::flat(0.88));
     let count = |m| [1, 2, 3].map(|n| list(m, &patient, n, MOST_LAYERS).len());
-    // Washes; lifted; over each other; and with something lifted before the last.
-    assert_eq!(count(Medium::Watercolour), [5 + 3, 25 + 3 + 2 * 25 + 2 * 4, 20 + 3 + 6 * 16 + 6 * 8 + 6 * 2]);
+    // Washes, once and twice; lifted; over each other; and with something lifted before the last.
+    assert_eq!(count(Medium::Watercolour), [5 + 3 + 3, 7 * (5 + 3) + 3 + 2 * 25 + 2 * 4, 16 * (5 + 3) + 3 + 6 * 9 + 6 * 8 + 6 * 2]);
     // Coats; coming back; blended.
     assert_eq!(count(Medium::Marker), [3 + 3, 2 * 9 - 2 + 2 * 4 + 2 * 4, 6 * 7 + 12 * 3 + 6 * 2]);
     assert_eq!(count(Medium::Oil), [0, 0, 0]);
@@ -52,7 +52,7 @@ fn a_black_stick_closes_the_tooth_and_white_hardly_covers_it() {
     let form = over.iter().find(light_over_full).unwrap();
     let value = sticks.colour(&[1, 2], form).value().0;
     assert!((4.3..5.4).contains(&value), "value {value}");
-    assert!(sticks.colour(&[1, 2], &form.picking_up(PickUp::None)).value().0 > value + 1.5);
+    assert!(sticks.colour(&[1, 2], &form.with_taking(Taking::Least)).value().0 > value + 1.5);
 }
 
 #[test]
@@ -133,12 +133,19 @@ fn agrees_when_the_hand_errs(wide: &Prepared<f64>, all: &[&Pigment], g: &Ground,
     }
     let chosen: Vec<&Pigment> = of.iter().map(|i| all[*i]).collect();
     let mut others: Vec<Form> = (0..form.slips()).map(|s| form.erring(s)).collect();
-    if form.asks_pick_up(medium) {
-        others.extend([form.picking_up(PickUp::None), form.picking_up(PickUp::Most)]);
+    if form.leans_on_taking(medium) {
+        others.extend([form.with_taking(Taking::Least), form.with_taking(Taking::Most)]);
     }
     for other in others {
         assert_ne!(other, *form);
-        let Ok(laid) = (Layering { ground: g, layers: other.layering(medium, g, &chosen) }).lay(State::Dry) else { continue };
+        let mut choices = Choices::default();
+        choices.ink.redissolved = match other.taking() {
+            Taking::Usual => choices.ink.redissolved,
+            Taking::Least => choices.ink.redissolved_at_least,
+            Taking::Most => choices.ink.redissolved_at_most,
+        };
+        let layering = Layering { ground: g, layers: other.layering(medium, g, &chosen) };
+        let Ok(laid) = layering.lay_with(State::Dry, &choices) else { continue };
         let want = laid.reflectance.xyz().lab();
         let got = wide.colour(of, &other);
         let far = (got.l - want.l).abs() + (got.a - want.a).abs() + (got.b - want.b).abs();

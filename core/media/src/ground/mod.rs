@@ -7,6 +7,7 @@ pub use own::OwnGround;
 use crate::broken::by_band;
 use crate::choices::Choices;
 use crate::medium::Medium;
+use crate::opaque::SurfaceOptics;
 use lean_colour::inferred::reflectance_of;
 use lean_colour::{BANDS, Lab, Reflectance, screen};
 use serde::{Deserialize, Serialize};
@@ -117,6 +118,18 @@ impl From<Entry> for Ground {
 }
 
 impl Ground {
+    /// Reflectance of the bare ground as it is seen.
+    pub fn seen(&self) -> Reflectance {
+        let veil = Choices::default().paper_veil;
+        by_band(|i| veil + (1.0 - veil) * self.inside.0[i])
+    }
+
+    /// Reflectance inside `surface`, so that bare ground under it is seen as it is without.
+    pub fn under(&self, surface: SurfaceOptics) -> Reflectance {
+        let seen = self.seen();
+        by_band(|i| surface.inside(seen.0[i]))
+    }
+
     /// A ground known only by its reflectance inside the surface: smooth, patient, as deep as the deepest shipped one.
     pub fn of(inside: Reflectance) -> Self {
         let lab = inside.xyz().lab();

@@ -1,16 +1,19 @@
 //! Alcohol marker: dye in paper (Beer–Lambert, light passing twice), coats that saturate, inks that dissolve what lies beneath.
 
-use super::{Building, Layer, Refused, Top};
+use super::{Building, Layer, Refused, weighed};
 use crate::amount::Dose;
+use crate::choices::Dulling;
+use crate::forms::strength_in_a_pen;
 use crate::pigment::Pigment;
 
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let doses = settled(b, run)?;
-    for i in 0..b.inside.len() {
-        let k: f64 = doses.iter().map(|(p, d)| p.k[i] * d.0).sum();
-        b.inside[i] *= (-2.0 * k).exp();
+    b.enter(b.choices.paper);
+    let (k, _) = weighed(&doses, |d| d.0);
+    let grey = b.choices.ink.dulling.grey(Dulling::depth(&k));
+    for (inside, k) in b.inside.iter_mut().zip(k) {
+        *inside *= (-2.0 * (k + grey)).exp();
     }
-    b.top = Top::Veil(b.choices.paper_veil);
     Ok(())
 }
 
@@ -36,7 +39,8 @@ fn settled<'a>(b: &Building, run: &[&Layer<'a>]) -> Result<Vec<(&'a Pigment, Dos
                 None => coats.push((pigment, *dose, 1)),
             }
         }
-        let total: f64 = coats.iter().map(|(_, d, _)| d.0).sum();
+        // Paper drinks ink, however much dye is in it.
+        let total: f64 = coats.iter().map(|(p, d, _)| d.0 / strength_in_a_pen(p)).sum();
         if total > b.ground.ink_dose {
             return Err(Refused::Bleeds { ground: b.ground.name.clone(), after: n + 1, holds: b.ground.ink_dose });
         }

@@ -375,23 +375,28 @@ fn check(layer: &Layer) -> Result<(), Refused> {
 /// How the uppermost surface reflects.
 #[derive(Clone, Copy, Debug, PartialEq)]
 enum Top {
-    /// Light crosses it as at a film of paint, of wax, or of water.
-    Film(SurfaceOptics),
-    /// Share of light sent back before it meets any colour.
-    Veil(f64),
-    /// Dry paper under a veil for the most part, dry body colour for this share.
-    PaperToBody { share: f64, veil: f64 },
+    /// Nothing was laid: the ground under its plain veil.
+    Bare,
+    /// Light crosses it as at a film of paint, of wax, of dust or of water, or at matte paper.
+    Surface(SurfaceOptics),
+    /// Paper for the most part, body colour for this share; both dry or both wet.
+    PaperToBody { share: f64, state: State },
 }
 
 impl Top {
     fn outside(&self, inside: f64, choices: &Choices) -> f64 {
         let veiled = |v: f64, r: f64| v + (1.0 - v) * r;
         match self {
-            Self::Film(s) => s.outside(inside),
-            Self::Veil(v) => veiled(*v, inside),
-            Self::PaperToBody { share, veil } => {
-                let paper = veiled(*veil, inside);
-                let body = veiled(choices.gouache_veil, (1.0 - choices.gouache_loss) * choices.gouache.outside(inside));
+            Self::Bare => veiled(choices.paper_veil, inside),
+            Self::Surface(s) => s.outside(inside),
+            Self::PaperToBody { share, state } => {
+                let (paper, body) = match state {
+                    State::Dry => {
+                        let lean = (1.0 - choices.gouache_loss) * choices.gouache.outside(inside);
+                        (choices.paper.outside(inside), veiled(choices.gouache_veil, lean))
+                    }
+                    State::Wet => (choices.wet_paper().outside(inside), choices.water.outside(inside)),
+                };
                 (1.0 - share) * paper + share * body
             }
         }
@@ -410,7 +415,14 @@ struct Building<'c> {
 
 impl<'c> Building<'c> {
     fn on(ground: &'c Ground, state: State, choices: &'c Choices) -> Self {
-        Self { ground, choices, state, inside: ground.inside.0, top: Top::Veil(choices.paper_veil), remarks: Vec::new() }
+        Self { ground, choices, state, inside: ground.inside.0, top: Top::Bare, remarks: Vec::new() }
+    }
+
+    /// Goes on under another surface: what lies there is seen through it as it was seen before.
+    fn enter(&mut self, surface: SurfaceOptics) {
+        let (top, choices) = (self.top, self.choices);
+        self.inside = self.inside.map(|r| surface.inside(top.outside(r, choices)));
+        self.top = Top::Surface(surface);
     }
 
     /// Lays a run of one medium.

@@ -22,17 +22,26 @@ pub fn lay(b: &mut Building, layer: &Layer) -> Result<(), Refused> {
             Binder::Acrylic => s.iter_mut().for_each(|s| *s += choices.wash.milky),
         }
     }
+    let surface = match (binder, b.state) {
+        (Binder::Oil, _) => choices.oil,
+        (Binder::Gouache, State::Dry) => choices.gouache,
+        (Binder::Gouache, State::Wet) => choices.water,
+        (Binder::Acrylic, _) => choices.acrylic,
+    };
+    // Paint wets bare ground, and goes on within paint of its own kind; what else lies there is seen through it as it was.
+    if thickness.is_some() && b.top != Top::Bare && b.top != Top::Surface(surface) && !matches!(b.top, Top::PaperToBody { share: 1.0, .. })
+    {
+        b.enter(surface);
+    }
     for i in 0..k.len() {
         b.inside[i] = match thickness {
             None => masstone(k[i], s[i]),
             Some(x) => film::over(k[i], s[i], x.0, b.inside[i]),
         };
     }
-    b.top = match (binder, b.state) {
-        (Binder::Oil, _) => Top::Film(choices.oil),
-        (Binder::Gouache, State::Dry) => Top::PaperToBody { share: 1.0, veil: choices.paper_veil },
-        (Binder::Gouache, State::Wet) => Top::Film(choices.water),
-        (Binder::Acrylic, _) => Top::Film(choices.acrylic),
+    b.top = match binder {
+        Binder::Gouache => Top::PaperToBody { share: 1.0, state: b.state },
+        Binder::Oil | Binder::Acrylic => Top::Surface(surface),
     };
     Ok(())
 }

@@ -1,8 +1,7 @@
 //! Soft pastel: dust of pigment and chalk that the tooth holds, crisp or rubbed. The least supported model here: every number is a choice.
 
-use super::{Bands, Building, Layer, Refused, Top, weighed};
+use super::{Bands, Building, Layer, Refused, Top};
 use crate::opaque::masstone;
-use lean_colour::spectrum::wavelength;
 
 /// Dust that lies there: its mass, and the absorption and scattering of its mixture.
 struct Dust {
@@ -15,6 +14,7 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let c = b.choices.pastel;
     let mut there = Dust { mass: 0.0, k: [0.0; lean_colour::BANDS], s: [0.0; lean_colour::BANDS] };
     let mut on_itself = 0;
+    b.enter(c.surface);
     for (n, layer) in run.iter().enumerate() {
         let Layer::Pastel { of, mass, rubbing } = layer else { continue };
         on_itself = if n > 0 && same_stick(run[n - 1], layer) { on_itself + 1 } else { 0 };
@@ -27,13 +27,14 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
             b.remark(format!("The tooth took only {:.0} % of stroke {}.", 100.0 * taken / mass.0, n + 1));
         }
         let total: f64 = of.iter().map(|(_, p)| p.0).sum();
-        let (pigment_k, pigment_s) = weighed(of, |p| p.0 / total);
-        let chalk: f64 = of.iter().map(|(p, n)| c.chalk_with(p) * n.0 / total).sum();
-        let k: Bands = std::array::from_fn(|i| (1.0 - chalk) * pigment_k[i] + chalk * c.chalk_k);
-        let s: Bands = std::array::from_fn(|i| {
-            let white = c.chalk_s * (wavelength(i) / 550.0).powf(c.chalk_slope);
-            (1.0 - chalk) * c.in_air * pigment_s[i] + chalk * white
-        });
+        let (mut k, mut s): (Bands, Bands) = ([0.0; lean_colour::BANDS], [0.0; lean_colour::BANDS]);
+        for (pigment, parts) in of {
+            let (dust_k, dust_s) = c.dust(pigment);
+            for i in 0..k.len() {
+                k[i] += parts.0 / total * dust_k[i];
+                s[i] += parts.0 / total * dust_s[i];
+            }
+        }
         // What is rubbed up from beneath joins the stroke as parts of the mixture.
         let joins = rubbing.0 * there.mass / (taken + rubbing.0 * there.mass);
         let blend = |own: &Bands, under: &Bands| {
@@ -48,7 +49,7 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
         let mean = |old: &Bands, new: &Bands| std::array::from_fn(|i| (old[i] * there.mass + new[i] * taken) / all);
         there = Dust { mass: all, k: mean(&there.k, &k), s: mean(&there.s, &s) };
     }
-    b.top = Top::Veil(c.veil * c.pressed_veil.powi(on_itself));
+    b.top = Top::Surface(c.pressed(on_itself));
     Ok(())
 }
 

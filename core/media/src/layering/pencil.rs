@@ -4,7 +4,6 @@
 use super::{Bands, Building, Layer, Refused, Top};
 use crate::broken::overlaps;
 use crate::film;
-use crate::opaque::SurfaceOptics;
 use crate::pigment::Pigment;
 use lean_colour::Share;
 
@@ -24,6 +23,7 @@ const MOST_CHANGES: usize = 10;
 
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let strokes = strokes(b, run)?;
+    b.enter(b.choices.pencil.surface);
     let n = b.choices.pencil.spread;
     let areas = overlaps(&strokes.iter().map(|s| Share(s.cover)).collect::<Vec<_>>());
     for i in 0..b.inside.len() {
@@ -34,9 +34,9 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
         };
         b.inside[i] = areas.iter().enumerate().map(|(state, area)| area.0 * seen(state).max(0.0).powf(1.0 / n)).sum::<f64>().powf(n);
     }
-    let burnished = matches!(run.last(), Some(Layer::Burnishing));
-    b.top =
-        if burnished { Top::Film(SurfaceOptics { k1: 0.04, k2: 0.0, front: b.choices.pencil.burnished_front }) } else { Top::Veil(0.0) };
+    if matches!(run.last(), Some(Layer::Burnishing)) {
+        b.top = Top::Surface(b.choices.pencil.burnished);
+    }
     Ok(())
 }
 
@@ -59,7 +59,8 @@ fn strokes<'a>(b: &mut Building, run: &[&Layer<'a>]) -> Result<Vec<Stroke<'a>>, 
                 // Only layers laid straight on their own kind are one; with another pencil between them they stay apart.
                 if strokes.last().is_none_or(|s| s.pigment.id != of.id) {
                     let bands = |v: &[f64]| std::array::from_fn(|i| v[i]);
-                    strokes.push(Stroke { pigment: of, missed: 1.0, film: 0.0, cover: 0.0, k: bands(&of.k), s: bands(&of.s) });
+                    let (k, s) = c.in_wax(of, b.choices.dulling);
+                    strokes.push(Stroke { pigment: of, missed: 1.0, film: 0.0, cover: 0.0, k: bands(&k), s: bands(&s) });
                 }
                 let Some(stroke) = strokes.last_mut() else { continue };
                 stroke.missed *= (-c.cover_rate * pressure.0).exp();

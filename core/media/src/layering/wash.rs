@@ -2,6 +2,7 @@
 
 use super::{Bands, Building, Layer, Refused, State, Top, weighed};
 use crate::amount::Thickness;
+use crate::choices::Dulling;
 use crate::film;
 use crate::pigment::Pigment;
 
@@ -11,9 +12,9 @@ const GREEN: usize = 17;
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let washes = lifted(b, run);
     let mut body = 0.0f64;
-    let mut load = 0.0;
+    b.enter(b.choices.paper);
     for wash in &washes {
-        let (k, mut s) = weighed(wash, |x| x.0);
+        let (mut k, mut s) = weighed(wash, |x| x.0);
         let whites: Vec<_> = wash.iter().filter(|(p, _)| p.white).cloned().collect();
         let (_, white) = weighed(&whites, |x| x.0);
         if b.state == State::Wet {
@@ -21,19 +22,12 @@ pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
                 *s += w * (1.0 / b.choices.wash.white_dries_to - 1.0);
             }
         }
-        load += k.iter().sum::<f64>() / k.len() as f64;
+        let grey = b.choices.dulling.grey(Dulling::depth(&k));
+        k.iter_mut().for_each(|k| *k += grey);
         settle(b, wash, &k, &s);
-        // How far white turns the wash into body colour: what it alone would send back over black.
-        let sx = white[GREEN];
-        body = body.max(sx / (1.0 + sx));
+        body = body.max(1.0 - (-white[GREEN] / b.choices.wash.body_at).exp());
     }
-    if load > b.choices.wash.deep {
-        b.remark("A wash this deep comes out more colourful here than on paper: take its chroma with caution.".into());
-    }
-    b.top = match b.state {
-        State::Dry => Top::PaperToBody { share: body, veil: b.choices.paper_veil_under(load) },
-        State::Wet => Top::Film(b.choices.water),
-    };
+    b.top = Top::PaperToBody { share: body, state: b.state };
     Ok(())
 }
 

@@ -235,8 +235,8 @@ impl Question {
         use Medium::{Marker, Oil, Pencil, SoftPastel, Watercolour};
         match (self, medium) {
             (Self::Black, Marker) => School::NeutralsOver,
-            // Wax over wax never gets as deep as a black does.
-            (Self::Black, Pencil) => School::BlackAllowed,
+            // What is chosen rather than mixed has no deep dark but a black.
+            (Self::Black, Pencil | SoftPastel) => School::BlackAllowed,
             (Self::OrderOfTones, SoftPastel) => School::DarkToLight,
             (Self::OrderOfTones, Oil) => School::MiddleOutward,
             (Self::OrderOfTones, Watercolour) => School::LightToDark,

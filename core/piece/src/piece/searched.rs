@@ -6,7 +6,7 @@ use crate::intent::schools::{Question, School};
 use crate::paint_box::PaintBox;
 use crate::set::aim::Matching;
 use lean_media::{Medium, Pigment};
-use lean_recipes::cost::Colour;
+use lean_recipes::cost::{Colour, Within};
 use lean_recipes::{Cost, Grain, Target};
 use lean_search::{Ask, Choice, Demands, MOST_IN_SET, Need};
 use std::ops::RangeInclusive;
@@ -22,7 +22,8 @@ impl Piece {
             }
         };
         let tolerance = if self.aim.good_enough { Cost::GOOD_ENOUGH } else { base.tolerance };
-        Cost { tolerance, ranking: self.mixing.ranking(self.brief.medium), ..base }
+        // How far values can be had is told by whoever knows the recipes: the Box in a search, the set in a mix.
+        Cost { tolerance, ranking: self.mixing.ranking(self.brief.medium), within: Some(Within::LADDER), ..base }
     }
 
     /// What counts: what the painter chose for the search, or else what the schools of the brief ask for.

@@ -1,5 +1,6 @@
 //! The values of the reference mapped into what medium and ground reach: monotonically, so that lighter stays lighter.
 
+use super::fitting::fitted;
 use lean_colour::moves::with_value;
 use lean_colour::{Lab, Value};
 use lean_piece::light::Key;
@@ -71,10 +72,8 @@ impl Mapping {
         let (dark, light) = (reach.darkest, reach.lightest);
         let part = (light - dark) * PART;
         let to = match key {
-            Key::AsRead => {
-                let from = (read.0.min(dark), read.1.max(light));
-                return Self { from, to: (dark, light) }.narrowed(contrast, read);
-            }
+            // Fitted with the least movement; here its contrast alone.
+            Key::AsRead => return Self { from: read, to: read }.narrowed(contrast, read),
             Key::Full => (dark, light),
             Key::High => (light - part, light),
             Key::Low => (dark, dark + part),
@@ -100,8 +99,15 @@ impl Mapping {
     }
 }
 
-/// Targets of all zones: what the reference reads, its values mapped.
-pub fn mapped(piece: &Piece, reach: Reach, key: Key, contrast: f64) -> Vec<(ZoneId, Lab)> {
+/// Targets of all zones: what the reference reads, its values mapped. As read they are [fitted] with the least movement, `differences` (0..=1)
+/// saying how much those between neighbours count; for a key they are stretched into its part of the range.
+pub fn mapped(piece: &Piece, reach: Reach, key: Key, contrast: f64, differences: f64) -> Vec<(ZoneId, Lab)> {
+    if key == Key::AsRead {
+        let fit = fitted(piece, (reach.darkest, reach.lightest), differences);
+        let ends = fit.iter().fold((10.0, 0.0), |(a, b): (f64, f64), v| (a.min(v.0), b.max(v.0)));
+        let contrasted = Mapping::of((Value(ends.0), Value(ends.1)), reach, key, contrast);
+        return piece.zones.iter().zip(fit).map(|(z, v)| (z.id, with_value(z.reading.lab, contrasted.at(v)))).collect();
+    }
     let values = piece.zones.iter().map(|z| z.reading.value.0);
     let read = (values.clone().fold(10.0, f64::min), values.fold(0.0, f64::max));
     if read.0 > read.1 {
@@ -141,6 +147,7 @@ mod tests {
         ) {
             let read = (a, (a + span).min(10.0));
             let reach = Reach { darkest: dark, lightest: dark + width, lightest_layer: dark + width };
+            prop_assume!(KEYS[key] != Key::AsRead);
             let m = Mapping::of((Value(read.0), Value(read.1)), reach, KEYS[key], contrast);
             let at = |s: f64| m.at(Value(read.0 + s * (read.1 - read.0))).0;
             let (lo, hi) = if v < w { (v, w) } else { (w, v) };

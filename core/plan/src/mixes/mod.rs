@@ -121,6 +121,7 @@ pub fn palette_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Pale
         most_pigments: asked.most_in_mix.map_or(usual.most_pigments, usize::from),
         most_layers: asked.most_layers.map_or(usual.most_layers, usize::from),
         mother,
+        unusual: asked.unusual_layers,
     };
     Palette { medium, ground: piece.ground(), pigments, white, limits, grain: piece.mixing.grain() }
 }
@@ -164,11 +165,10 @@ pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
     string::threaded(compared)
 }
 
-/// What mixes of all zones cost together, as the search weighs them. Not a number when no zone has weight.
-pub fn cost_of(piece: &Piece, mixes: &[ZoneMix]) -> f64 {
+/// What mixes of all zones cost together at a cost, as the search weighs them. Not a number when no zone has weight.
+pub fn cost_of(piece: &Piece, mixes: &[ZoneMix], cost: Cost) -> f64 {
     let aimed = wanted(piece);
     let total: f64 = aimed.iter().map(|a| a.target.weight).sum();
-    let cost = piece.cost();
     let given = |a: &Wanted| mixes.iter().find(|m| m.zone == a.zone).and_then(|m| m.mix_at(Share(a.share)));
     let miss = |a: &Wanted| given(a).map_or(0.0, |mix| a.target.weight * cost.ranking.of_zone(cost.of_mix(mix, a.target.lab)));
     aimed.iter().filter(|a| a.target.weight > 0.0).map(miss).sum::<f64>() / total

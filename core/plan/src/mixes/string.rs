@@ -121,6 +121,6 @@ mod tests {
         let all: f64 = set.iter().map(|p| string.share_of(p)).sum();
         assert!(all <= 1.0 + 1e-9);
         let cost = recipes.cost_of(&targets(&piece), piece.cost());
-        assert!((cost_of(&piece, &found) - cost).abs() < 1e-9, "the best mixes cost what the search says");
+        assert!((cost_of(&piece, &found, recipes.fitted(piece.cost())) - cost).abs() < 1e-9, "the best mixes cost what the search says");
     }
 }

@@ -5,6 +5,7 @@ use crate::mixes::swatch;
 use lean_colour::Lab;
 use lean_colour::inferred::reflectance_of;
 use lean_colour::real::toward_real;
+use lean_media::forms::ink_seen_as;
 use lean_media::opaque::OIL;
 use lean_media::pigment::Owned;
 use lean_media::{Medium, Pigment, PigmentId, Provenance, ground, library};
@@ -127,8 +128,6 @@ fn new_one<'r>(medium: Medium, field: &dyn Fn(&str) -> Option<&'r str>) -> Resul
 
 /// Scattering of a pigment of which only a colour is known, relative to titanium white. A choice: the middle of the shipped ones.
 const USUAL_S: f64 = 0.25;
-/// Absorption of an ink of which only a colour is known, where it absorbs most. The same as of the strongest pens.
-const INK: f64 = 32.0;
 
 /// A pigment inferred from one colour: its spectrum is one of many (Burns 2020), its scattering a guess until a tint is read.
 pub fn of_colour(medium: Medium, name: &str, lab: Lab) -> Pigment {
@@ -139,10 +138,8 @@ pub fn of_colour(medium: Medium, name: &str, lab: Lab) -> Pigment {
     };
     let mut k: Vec<f64> = seen.0.iter().map(|r| absorbs(*r)).collect();
     if medium == Medium::Marker {
-        // A swatch of one coat: what the paper sends back through it twice.
-        let logs: Vec<f64> = seen.0.iter().map(|r| (-(r / 0.9).clamp(1e-3, 0.999).ln() / 2.0).max(1e-4)).collect();
-        let peak = logs.iter().copied().fold(f64::MIN_POSITIVE, f64::max);
-        k = logs.iter().map(|x| x / peak * INK * (peak / 1.6).min(1.0)).collect();
+        // A swatch of one coat.
+        k = ink_seen_as(&seen);
     }
     let id: String = name.chars().map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' }).collect();
     Pigment {

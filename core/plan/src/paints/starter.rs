@@ -1,5 +1,6 @@
 //! Boxes to start from: small choices of our own for each medium, from the shipped modelled pigments.
 
+use lean_media::forms::inked;
 use lean_media::{Medium, Parts, Pigment, PigmentId, library};
 use lean_piece::paint_box::PaintBox;
 
@@ -87,9 +88,9 @@ const HUES: [(&str, &str); 14] = [
     ("PB16", "teal"),
 ];
 
-/// Values a hue comes in: what it is called, parts of white or black to one of pigment, and of a pen how strong it is.
+/// Values a hue comes in: what it is called, parts of white or black to one of pigment, and how strong a pen of it is against a full coat.
 const TONES: [(&str, f64, f64, f64); 4] =
-    [("", 0.4, 0.0, 1.0), ("light ", 3.0, 0.0, 0.35), ("deep ", 0.0, 0.7, 1.6), ("pale ", 12.0, 0.0, 0.12)];
+    [("", 0.4, 0.0, 0.8), ("light ", 3.0, 0.0, 0.3), ("deep ", 0.0, 0.7, 1.0), ("pale ", 12.0, 0.0, 0.1)];
 
 /// A starter Box of one of the [sizes](SIZES), or of as many as there are.
 pub fn starter(medium: Medium, size: usize) -> PaintBox {
@@ -153,14 +154,10 @@ fn named(medium: Medium, name: &str, of: &[(&str, f64)], strength: f64, white: b
     made.white = white && medium.has_white();
     if medium == Medium::Marker {
         // A pen is dye: a paler one is the same dye in more of the solvent.
-        let peak = made.k.iter().copied().fold(f64::MIN_POSITIVE, f64::max);
-        made.k.iter_mut().for_each(|k| *k *= STRONGEST * strength.min(1.0) / peak);
+        return inked(made, strength);
     }
     made
 }
-
-/// Absorption of the strongest pen where it absorbs most, so that no pen is thinned further. The same for all, so that strengths mean something.
-const STRONGEST: f64 = 32.0;
 
 #[cfg(test)]
 mod tests {
@@ -191,7 +188,7 @@ mod tests {
     #[test]
     fn pale_pens_are_paler() {
         let pens = starter(Medium::Marker, 60);
-        let peak = |name: &str| pens.pigments.iter().find(|p| p.name == name).unwrap().peak();
-        assert!(peak("pale blue") < peak("light blue") && peak("light blue") < peak("blue"));
+        let strength = |name: &str| pens.pigments.iter().find(|p| p.name == name).unwrap().k[20];
+        assert!(strength("pale blue") < strength("light blue") && strength("light blue") < strength("blue"));
     }
 }

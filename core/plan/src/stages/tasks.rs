@@ -185,7 +185,7 @@ impl Making<'_> {
             let stage = if n == 0 { first } else { first.max(Stage::Parts) };
             let id = TaskId { stage, zone: Some(zone.id), layer: n as u8 };
             let of: Vec<(&Pigment, f64)> = l.of.iter().filter_map(|p| Some((find(&p.pigment)?, f64::from(p.parts)))).collect();
-            let much: f64 = l.amounts.iter().sum();
+            let much = l.amounts.iter().sum::<f64>() / f64::from(l.times.max(1));
             let strength = if self.piece.brief.medium == Medium::Watercolour { (much / 0.15).clamp(0.3, 3.0) } else { 1.0 };
             let laid = telling::layers(std::slice::from_ref(l), &|id| self.name(id));
             let which = if mix.mix.layers.len() > 1 { format!("{label}, {} layer", ordinal(n)) } else { label.clone() };

@@ -49,7 +49,7 @@ fn former(piece: &Piece, mixes: &[ZoneMix], basis: &str) -> Option<Study> {
         number: StudyNumber(piece.studies.iter().map(|s| s.number.0).max().unwrap_or(0) + 1),
         scheme: Scheme::Former,
         pigments: piece.chosen.pigments.clone(),
-        cost: crate::mixes::cost_of(piece, mixes),
+        cost: crate::mixes::cost_of(piece, mixes, piece.cost()),
         mixes: mixed,
         basis: basis.to_owned(),
         reason: String::new(),

@@ -1,6 +1,6 @@
 //! Making studies, each with its own exact lean set.
 
-use super::order::{Held, choose_together, ordered_pairs};
+use super::order::{Held, choose_together, pairs_of};
 use super::restraint::ceiling;
 use super::variants::{Planned, StudyKind, choose};
 use crate::basis::basis;
@@ -11,6 +11,7 @@ use lean_media::Pigment;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::weight;
 use lean_piece::{Asked, Piece, Scheme, Study, StudyMix, StudyNumber, Zone};
+use lean_recipes::cost::Within;
 use lean_recipes::{Cost, Mix, Target};
 use lean_search::NoAnswer;
 use lean_search::Recipes;
@@ -19,7 +20,7 @@ use lean_search::{Need, SetFound, Tables, search};
 
 /// Cost in studies whose values must hold.
 fn held() -> Cost {
-    Cost { hold: Some(Cost::QUARTER_STEP), ..Cost::default() }
+    Cost { hold: Some(Cost::QUARTER_STEP), within: Some(Within::LADDER), ..Cost::default() }
 }
 
 /// Size of a study's lean set when the painter has not chosen one.
@@ -185,7 +186,7 @@ impl<'a> Plan<'a> {
             choose_together(&recipes, wanted, cost, &Held { pairs: &[], ceilings: &ceilings })
         } else {
             let ceilings: Vec<f64> = self.piece.zones.iter().map(ceiling).collect();
-            choose_together(&recipes, wanted, cost, &Held { pairs: &ordered_pairs(&self.piece), ceilings: &ceilings })
+            choose_together(&recipes, wanted, cost, &Held { pairs: &pairs_of(&self.piece, wanted), ceilings: &ceilings })
         };
         Ok(Study {
             number,

@@ -3,14 +3,15 @@
 use lean_colour::Lab;
 use lean_colour::temperature::SAME;
 use lean_piece::{Piece, Study, ZoneId};
-use lean_recipes::cost::Ranking;
 use lean_recipes::{Cost, Mix};
 use lean_search::Recipes;
 use rayon::prelude::*;
 
-/// How many recipes are weighed for each zone.
-const LOOKED_AT: usize = 4000;
-/// Charge for each pair of neighbours whose order is lost. More than any hue is worth.
+/// How many recipes are weighed for each zone. Their slips of the hand are asked, so that no more are looked at than can matter.
+const LOOKED_AT: usize = 60;
+/// The most a zone may lose to the order of warm and cool, in units of cost: a difference of three. A study is what it is called first.
+const MOST_LOST: f64 = 3.0;
+/// Charge for each pair of neighbours whose order is lost: more than any zone may lose to it.
 const LOST: f64 = 60.0;
 /// Charge for a value that leaves what it must hold. More than any order: value first, temperature second.
 const LET_GO: f64 = 400.0;
@@ -23,13 +24,18 @@ pub type WarmerThan = (usize, usize);
 
 /// Neighbours whose planned temperatures differ enough to be told apart.
 pub fn ordered_pairs(piece: &Piece) -> Vec<WarmerThan> {
+    pairs_of(piece, &piece.zones.iter().map(|z| z.target).collect::<Vec<_>>())
+}
+
+/// Neighbours whose colours, in the order of `piece.zones`, differ enough in temperature to be told apart.
+pub fn pairs_of(piece: &Piece, colours: &[Lab]) -> Vec<WarmerThan> {
     let borders = piece.geometry().borders.clone();
     let at = |id: u16| piece.zones.iter().position(|z| z.id.0 == id);
     borders
         .into_iter()
         .filter_map(|(a, b, _)| {
             let (i, j) = (at(a)?, at(b)?);
-            let t = piece.zones[i].target.temperature().warmer_than(piece.zones[j].target.temperature());
+            let t = colours[i].temperature().warmer_than(colours[j].temperature());
             (t.abs() >= SAME).then_some(if t > 0.0 { (i, j) } else { (j, i) })
         })
         .collect()
@@ -40,14 +46,15 @@ pub fn holds(colours: &[Lab], (warm, cool): WarmerThan) -> bool {
     colours[warm].temperature().0 > colours[cool].temperature().0
 }
 
-/// Neighbours whose planned order a study does not keep: the first should be warmer than the second. Every one of them, in every study.
+/// Neighbours of which a study wanted the first warmer than the second, and does not have it so. Every one of them.
 pub fn lost(piece: &Piece, study: &Study) -> Vec<(ZoneId, ZoneId)> {
     if study.mixes.len() != piece.zones.len() {
         return Vec::new();
     }
     let mixed: Vec<Lab> = study.mixes.iter().map(|m| m.mix.lab).collect();
+    let wanted: Vec<Lab> = study.mixes.iter().map(|m| m.wanted).collect();
     let zone = |at: usize| piece.zones[at].id;
-    ordered_pairs(piece).into_iter().filter(|p| !holds(&mixed, *p)).map(|(w, c)| (zone(w), zone(c))).collect()
+    pairs_of(piece, &wanted).into_iter().filter(|p| !holds(&mixed, *p)).map(|(w, c)| (zone(w), zone(c))).collect()
 }
 
 /// What holds recipes back in a study: pairs whose order must stay, and the most chroma each zone may have.
@@ -59,11 +66,10 @@ pub struct Held<'a> {
 }
 
 /// The cheapest recipe for each wanted colour, then changed zone by zone, and where that is not enough two neighbours at once, while that
-/// mends more lost order than it costs.
+/// mends lost order; no zone gives up more for it than [`MOST_LOST`].
 pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, held: &Held) -> Vec<Mix> {
     let pairs = held.pairs;
-    // Of thousands of recipes the slip of a hand is not asked: what it is of those that are chosen is told with them.
-    let cost = Cost { ranking: Ranking { slip: 0.0, ..cost.ranking }, ..cost };
+    let cost = recipes.fitted(cost);
     let ranked: Vec<Vec<Ranked>> = wanted.par_iter().map(|w| recipes.nearest(*w, cost, LOOKED_AT)).collect();
     if ranked.iter().any(Vec::is_empty) {
         return Vec::new();
@@ -97,12 +103,18 @@ const WEIGHED_TOGETHER: usize = 400;
 impl<'a> Choosing<'a> {
     fn of(ranked: &[Vec<Ranked>], wanted: &[Lab], cost: Cost, held: &Held<'a>) -> Self {
         let charge = |(own, _, lab): &Ranked, (wanted, most): (&Lab, &f64)| {
-            let off = (lab.value().0 - wanted.value().0).abs();
+            let off = (lab.value().0 - cost.toward(*wanted).0.value().0).abs();
             let loud = (lab.chroma() - most).max(0.0);
             own + TOO_LOUD * loud + if cost.hold.is_some_and(|h| off > h) { LET_GO } else { 0.0 }
         };
+        // What would cost a zone more than it may lose is no choice.
+        let bounded = |charges: Vec<f64>| {
+            let least = charges.iter().copied().fold(f64::INFINITY, f64::min);
+            charges.into_iter().map(|c| if c > least + MOST_LOST { f64::INFINITY } else { c }).collect::<Vec<f64>>()
+        };
+        let charges = |(r, at): (&Vec<Ranked>, (&Lab, &f64))| bounded(r.iter().map(|x| charge(x, at)).collect());
         Self {
-            charges: ranked.iter().zip(wanted.iter().zip(held.ceilings)).map(|(r, at)| r.iter().map(|x| charge(x, at)).collect()).collect(),
+            charges: ranked.iter().zip(wanted.iter().zip(held.ceilings)).map(charges).collect(),
             temperatures: ranked.iter().map(|r| r.iter().map(|(_, _, lab)| lab.temperature().0).collect()).collect(),
             pairs: held.pairs,
         }

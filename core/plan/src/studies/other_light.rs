@@ -1,5 +1,6 @@
 //! The same colours in another light, each with its own plan of values.
 
+use crate::light::fitting::USUAL_DIFFERENCES;
 use crate::light::key::{Mapping, Reach, mapped};
 use lean_colour::moves::{with_temperature, with_value};
 use lean_colour::{Lab, Temperature, Value};
@@ -18,8 +19,14 @@ const DARK: (f64, f64) = (0.0, 0.48);
 /// The colours of a piece in another light, in the order of `piece.zones`; `None` where nothing says what would change: pale on dark needs a
 /// zone where the eye goes.
 pub fn wanted(piece: &Piece, light: OtherLight, reach: Reach) -> Option<Vec<Lab>> {
-    let keyed =
-        |key| Some(mapped(piece, reach, key, piece.intent.contrast()).into_iter().map(|(_, lab)| piece.within_rules(lab)).collect());
+    let keyed = |key| {
+        Some(
+            mapped(piece, reach, key, piece.intent.contrast(), USUAL_DIFFERENCES)
+                .into_iter()
+                .map(|(_, lab)| piece.within_rules(lab))
+                .collect(),
+        )
+    };
     match light {
         OtherLight::HighKey => keyed(Key::High),
         OtherLight::LowKey => keyed(Key::Low),

@@ -28,7 +28,7 @@ const OTHER_MOOD: f64 = 75.0;
 /// Colours wanted in each zone under a scheme, in the order of `piece.zones`. Another light needs to know what can be reached (`reach`). `None` where
 /// the scheme does not say by itself: colours that were borrowed, a plan as it was.
 pub fn wanted(piece: &Piece, scheme: &Scheme, reach: Option<Reach>) -> Option<Vec<Lab>> {
-    let freed = |colours| Some(in_order(piece, restrained(piece, colours, asked_by_mood(piece, scheme))));
+    let freed = |colours| Some(in_order(piece, restrained(piece, colours, asked_by_mood(piece, scheme)), turns(scheme)));
     match scheme {
         Scheme::AsRead => Some(piece.zones.iter().map(|z| piece.wanted(z)).collect()),
         Scheme::OneHue { hue } => freed(neighbours(piece, *hue, *hue)),
@@ -93,16 +93,30 @@ pub fn holds_values(scheme: &Scheme) -> bool {
     !matches!(scheme, Scheme::Light { .. })
 }
 
+/// Degrees by which zones of a scheme may turn to keep warm zones warmer: of one hue hardly, where two or more share the picture as they must.
+fn turns(scheme: &Scheme) -> f64 {
+    if matches!(scheme, Scheme::OneHue { .. }) { ONE_HUE_TURNS } else { 180.0 }
+}
+
+/// What still is one hue, in degrees to either side. A choice.
+const ONE_HUE_TURNS: f64 = 12.0;
+
 /// Puts neighbours whose warm–cool order was lost (a light zone has little room for chroma) back in order: both give way along
 /// the warm–cool axis, values staying as they are. White things of one light move together.
-fn in_order(piece: &Piece, mut colours: Vec<Lab>) -> Vec<Lab> {
+/// No colour turns by more than `most` degrees for it: a study is what it is called first.
+fn in_order(piece: &Piece, mut colours: Vec<Lab>, most: f64) -> Vec<Lab> {
     const PASSES: usize = 40;
+    let hues: Vec<f64> = colours.iter().map(|c| c.hue().0).collect();
+    let stays = |zone: usize, c: Lab| ((c.hue().0 - hues[zone] + 180.0).rem_euclid(360.0) - 180.0).abs() <= most;
     let pairs = ordered_pairs(piece);
     let families = families(piece);
     let moved_with = |zone: usize| families.iter().find(|f| f.contains(&zone)).cloned().unwrap_or_else(|| vec![zone]);
     let warm_by = |colours: &mut Vec<Lab>, zone: usize, by: f64| {
         for z in moved_with(zone) {
-            colours[z] = with_temperature(colours[z], Temperature(colours[z].temperature().0 + by));
+            let moved = with_temperature(colours[z], Temperature(colours[z].temperature().0 + by));
+            if stays(z, moved) {
+                colours[z] = moved;
+            }
         }
     };
     for _ in 0..PASSES {

@@ -21,8 +21,9 @@ pub struct Wanted {
 }
 
 impl Wanted {
-    /// A wanted colour.
+    /// A wanted colour, as it is compared at this cost.
     pub fn of(lab: Lab<D65>, cost: Cost) -> Self {
+        let (lab, cost) = cost.toward(lab);
         let side = match cost.colour {
             Colour::Whole => 0.0,
             Colour::SideOnly { neutral } => side(lab, neutral) as f32,
@@ -64,7 +65,7 @@ pub struct CostF {
 }
 
 impl CostF {
-    /// A cost.
+    /// A cost; of one that is [within](Cost::within) what can be had, that of a target well inside.
     pub fn of(cost: Cost) -> Self {
         Self {
             weight: cost.value_weight as f32,

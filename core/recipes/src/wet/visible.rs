@@ -1,13 +1,13 @@
 //! How little of one thing can still be seen in another.
 
-use crate::cost::apart;
 use lean_colour::Lab;
+use lean_colour::difference::ciede2000;
 
-/// How far a mix must lie from what it is without one of its amounts for that amount to be worth measuring: a tenth of a step. A choice: with half
-/// of it a set of six costs a hundredth less, and its recipes take two thirds longer to look through.
-pub const VISIBLE: f64 = 2.0;
-/// The amounts tried, in octaves to one part: 256 parts down to a thousandth.
-const OCTAVES: std::ops::RangeInclusive<i32> = -10..=8;
+/// How far a mix must lie, in CIEDE2000, from what it is without one of its amounts for that amount to be worth measuring: less nobody sees. A
+/// choice.
+pub const VISIBLE: f64 = 1.5;
+/// The amounts tried, in octaves to one part: 256 parts down to a two thousandth.
+const OCTAVES: std::ops::RangeInclusive<i32> = -11..=8;
 /// Amounts on the very edge count as seen, whatever way they are rounded.
 const EDGE: f32 = 1.0 + 1e-4;
 
@@ -24,7 +24,7 @@ impl Visible {
         for i in 0..things {
             for j in (0..things).filter(|j| *j != i) {
                 let pure = colour(i, j, (0.0, 1.0));
-                let seen = |e: &i32| apart(colour(i, j, (2f64.powi(*e), 1.0)), pure) >= VISIBLE;
+                let seen = |e: &i32| ciede2000(colour(i, j, (2f64.powi(*e), 1.0)), pure) >= VISIBLE;
                 least[i * things + j] = OCTAVES.into_iter().find(seen).map_or(f32::INFINITY, |e| 2f32.powi(e));
             }
         }

@@ -1,7 +1,7 @@
 //! All recipes of a given set with their colours, judged in double precision.
 
-use lean_colour::{Lab, Steps};
-use lean_recipes::cost::{Cost, Target};
+use lean_colour::{Lab, Steps, Value};
+use lean_recipes::cost::{Cost, Target, Within};
 use lean_recipes::hand::Hand;
 use lean_recipes::technique::Listed;
 use lean_recipes::{Mix, Technique};
@@ -33,6 +33,8 @@ pub struct Recipes<'a> {
     all: Vec<Candidate>,
     /// Answers given so far, each by what was asked and the cost it was weighed with: of a plan one zone is moved at a time.
     asked: Mutex<LruCache<Question, (Cost, Answer)>>,
+    /// The values they can give, once asked.
+    within: OnceLock<Within>,
 }
 
 struct Candidate {
@@ -76,7 +78,17 @@ impl<'a> Recipes<'a> {
                 groups.push(listed);
             });
         }
-        Self { groups, all, asked: Mutex::new(LruCache::new(REMEMBERED)) }
+        Self { groups, all, asked: Mutex::new(LruCache::new(REMEMBERED)), within: OnceLock::new() }
+    }
+
+    /// The values these recipes can give.
+    pub fn within(&self) -> Within {
+        *self.within.get_or_init(|| Within::of(self.all.iter().map(|c| Value(c.value))))
+    }
+
+    /// A cost that compares values after they were fitted, with what these recipes can give as what can be had.
+    pub fn fitted(&self, cost: Cost) -> Cost {
+        Cost { within: cost.within.map(|_| self.within()), ..cost }
     }
 
     /// Every colour the recipes give.
@@ -172,6 +184,7 @@ impl<'a> Recipes<'a> {
     /// Candidates that fit by what they cost without what a slip is charged, cheapest first; those of which `count` others are known to be nearer
     /// are left out where slips are not asked.
     fn near(&self, wanted: Lab, cost: Cost, count: usize, fits: &dyn Fn(&Candidate) -> bool) -> Vec<(f64, usize)> {
+        let (wanted, cost) = self.fitted(cost).toward(wanted);
         let value = wanted.value().0;
         let mut near: Vec<(f64, usize)> = Vec::new();
         // A true bound: where slips are not asked the dearest of the cheapest so far, and where one is wanted what the nearest so far comes to.

@@ -38,8 +38,8 @@ impl Palette {
 
     /// Tells it apart from every other by all that goes into a colour.
     fn digest(&self) -> [u8; 32] {
-        let Limits { most_pigments, most_layers, mother } = self.limits;
-        let of = (self.medium, &self.ground, &self.pigments, &self.white, (most_pigments, most_layers, mother), self.grain);
+        let Limits { most_pigments, most_layers, mother, unusual } = self.limits;
+        let of = (self.medium, &self.ground, &self.pigments, &self.white, (most_pigments, most_layers, mother, unusual), self.grain);
         // Numbers and names always have a form; what had none would be told apart by its error.
         Sha256::digest(serde_json::to_vec(&of).unwrap_or_else(|e| e.to_string().into_bytes())).into()
     }

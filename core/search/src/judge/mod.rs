@@ -213,10 +213,11 @@ impl Sifting<'_> {
     /// All recipes by what they cost without what a slip of the hand is charged.
     fn nearest(&self, target: Lab) -> Vec<(f32, usize)> {
         let wanted = Wanted::of(target, self.served_piece.cost);
+        let single = CostF::of(self.served_piece.cost.toward(target).1);
         let mut near: Vec<(f32, usize)> = Vec::with_capacity(self.known.len());
         for (eight, colours) in self.mixed.colours.iter().enumerate() {
-            let charge = self.mixed.more_layers.get(eight).map_or([0.0; LANES], |n| self.single.of_layers(n));
-            let Some(lanes) = quick::charged(colours, &charge, &wanted, self.single, f32::INFINITY) else { continue };
+            let charge = self.mixed.more_layers.get(eight).map_or([0.0; LANES], |n| single.of_layers(n));
+            let Some(lanes) = quick::charged(colours, &charge, &wanted, single, f32::INFINITY) else { continue };
             near.extend(lanes.iter().enumerate().map(|(lane, c)| (*c, eight * LANES + lane)).filter(|(_, nth)| *nth < self.known.len()));
         }
         near.sort_unstable_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
@@ -233,7 +234,8 @@ impl Sifting<'_> {
     }
 
     fn judged(&mut self, listed: &dyn Listed, nth: usize, target: Lab) -> Best {
-        let (cost, own) = (self.served_piece.cost, &mut self.known[nth]);
+        let (target, cost) = self.served_piece.cost.toward(target);
+        let own = &mut self.known[nth];
         let (value, lab) = *own.colour.get_or_insert_with(|| {
             let lab = listed.colour(nth);
             (lab.value().0, lab)

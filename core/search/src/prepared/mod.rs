@@ -7,7 +7,9 @@ use crate::progress::Progress;
 use crate::question::no_answer::NoAnswer;
 use crate::question::{Ask, Need, limits, white_of};
 use crate::table::{Served, Table};
+use lean_colour::Value;
 use lean_media::{Medium, Pigment};
+use lean_recipes::cost::{Cost, Within};
 use lean_recipes::technique::Technique;
 use lean_recipes::{Grain, Limits, technique};
 use std::sync::{Arc, Mutex, OnceLock};
@@ -24,6 +26,8 @@ pub struct Key {
     pub needs: Vec<Need>,
     limits: Limits,
     grain: Grain,
+    /// Blacks are asked for by nobody: they do not say how dark the Box goes.
+    no_black: bool,
 }
 
 impl Key {
@@ -33,7 +37,8 @@ impl Key {
         let (mixed, laid) = if ask.medium.is_wet_opaque() { (white, None) } else { (None, white) };
         let pigments: Vec<Pigment> = ask.pigments.iter().filter(|p| !p.white).cloned().chain(laid).collect();
         let limits = limits(&ask.choice.demands, |id| pigments.iter().position(|p| p.id == *id && !p.white))?;
-        Ok(Self { pigments, white: mixed, medium: ask.medium, needs: ask.needs.to_vec(), limits, grain: ask.choice.grain })
+        let no_black = ask.choice.demands.no_black && ask.needs.iter().any(|n| n.cost.within.is_some());
+        Ok(Self { pigments, white: mixed, medium: ask.medium, needs: ask.needs.to_vec(), limits, grain: ask.choice.grain, no_black })
     }
 
     /// Whether the recipes of another question are the same.
@@ -59,13 +64,15 @@ pub struct Prepared {
     pub table: OnceLock<Table>,
     /// What was judged in double precision so far.
     pub judge: Judge,
+    /// The values each piece can have of the whole Box, once asked.
+    within: OnceLock<Vec<Within>>,
 }
 
 impl Prepared {
     /// Everything but the table.
     pub fn without_table(key: Key) -> Self {
         let techniques = key.needs.iter().map(|n| key.technique(n, key.limits)).collect();
-        Self { key, techniques, table: OnceLock::new(), judge: Judge::default() }
+        Self { key, techniques, table: OnceLock::new(), judge: Judge::default(), within: OnceLock::new() }
     }
 
     /// Least costs.
@@ -76,16 +83,48 @@ impl Prepared {
         self.table.get().unwrap_or_else(|| unreachable!("the table is evaluated before it is asked for"))
     }
 
-    /// The pieces to serve with their techniques.
+    /// The pieces to serve with their techniques. Where values are compared after they were fitted, what can be had is what the Box can give.
     pub fn served(&self) -> Vec<Served<'_>> {
-        let pieces = self.key.needs.iter().zip(&self.techniques);
-        pieces.map(|(n, c)| Served { technique: c.as_ref(), targets: n.targets.clone(), cost: n.cost, weight: n.weight }).collect()
+        let cost = |nth: usize, of: Cost| Cost { within: of.within.map(|_| self.within()[nth]), ..of };
+        let pieces = self.key.needs.iter().zip(&self.techniques).enumerate();
+        pieces
+            .map(|(nth, (n, c))| Served { technique: c.as_ref(), targets: n.targets.clone(), cost: cost(nth, n.cost), weight: n.weight })
+            .collect()
+    }
+
+    fn within(&self) -> &[Within] {
+        self.within.get_or_init(|| self.techniques.iter().map(|t| reach(t.as_ref(), &self.searched())).collect())
+    }
+
+    /// Numbers of the pigments that say how far the Box goes.
+    fn searched(&self) -> Vec<usize> {
+        let counts = |p: &Pigment| !(self.key.no_black && p.is_black());
+        self.key.pigments.iter().enumerate().filter(|(_, p)| counts(p)).map(|(i, _)| i).collect()
     }
 
     /// The first piece's technique without limits on mixes: what a pigment is does not hang on them. `None` when there are none anyway.
     pub fn without_limits(&self) -> Option<Box<dyn Technique + Send>> {
         (self.key.limits != Limits::default()).then(|| self.key.technique(&self.key.needs[0], Limits::default()))
     }
+}
+
+/// How many of the darkest pigments of a Box are tried over each other: no recipe holds more.
+const DARKS: usize = 3;
+
+/// The values that recipes of some pigments give: of each alone, of the darkest together, and of what is free.
+fn reach(technique: &dyn Technique, of: &[usize]) -> Within {
+    let values = |group: &[usize]| technique.exact(group).into_iter().map(|c| c.value()).collect::<Vec<Value>>();
+    let mut each: Vec<(f64, usize, Vec<Value>)> = of
+        .iter()
+        .map(|i| (values(&[*i]), *i))
+        .map(|(own, i)| (own.iter().fold(f64::INFINITY, |least, v| least.min(v.0)), i, own))
+        .collect();
+    each.sort_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
+    let mut darks: Vec<usize> = each.iter().take(DARKS).map(|e| e.1).collect();
+    darks.sort_unstable();
+    let pairs = darks.iter().flat_map(|i| darks.iter().filter(move |j| i < j).map(move |j| vec![*i, *j]));
+    let together = pairs.chain((darks.len() == DARKS).then(|| darks.clone())).flat_map(|group| values(&group));
+    Within::of(each.iter().flat_map(|e| e.2.iter().copied()).chain(together).chain(values(&[])))
 }
 
 /// Tables of the last few questions.

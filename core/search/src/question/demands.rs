@@ -145,6 +145,8 @@ pub struct Demands {
     /// Most layers over each other in one place, every coat, stroke and lifting counted, 1 to 5.
     #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 5))]
     pub most_layers: Option<u8>,
+    /// Layers may be laid as is not usual in the medium: light over dark, lifted, blended, three pens or sticks over each other.
+    pub unusual_layers: bool,
     /// A little of one pigment in every mix.
     pub mother: Option<Mother>,
     /// At least one string: a light, a middle and a dark of one hue family.

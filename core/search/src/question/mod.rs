@@ -98,5 +98,6 @@ pub(crate) fn limits(demands: &Demands, index: impl Fn(&PigmentId) -> Option<usi
         most_pigments: demands.most_in_mix.map_or(usual.most_pigments, usize::from),
         most_layers: demands.most_layers.map_or(usual.most_layers, usize::from),
         mother,
+        unusual: demands.unusual_layers,
     })
 }

@@ -95,6 +95,8 @@ struct ServedF<'a> {
     technique: &'a dyn Technique,
     wanted: Vec<Wanted>,
     weights: Vec<f32>,
+    /// What a miss of each target costs.
+    costs: Vec<CostF>,
     cost: CostF,
     ranking: Ranking,
     from: usize,
@@ -381,6 +383,7 @@ impl<'a> Work<'a> {
             let own = ServedF {
                 technique: e.technique,
                 wanted: e.targets.iter().map(|t| Wanted::of(t.lab, e.cost)).collect(),
+                costs: e.targets.iter().map(|t| CostF::of(e.cost.toward(t.lab).1)).collect(),
                 weights: e.weights(served).into_iter().map(|w| w as f32).collect(),
                 cost: CostF::of(e.cost),
                 ranking: e.cost.ranking,
@@ -469,9 +472,10 @@ impl ServedF<'_> {
         let sure = !self.cost.asks_slips();
         let mut near = NearMisses::of(self.wanted.len());
         for (target, wanted) in self.wanted.iter().enumerate() {
-            for eight in sorted.near(wanted.value(), self.cost.reach(best[target])) {
-                let charge = sorted.more_layers.get(eight).map_or([0.0; LANES], |n| self.cost.of_layers(n));
-                let Some(lanes) = quick::charged(&sorted.colours[eight], &charge, wanted, self.cost, best[target]) else { continue };
+            let cost = self.costs[target];
+            for eight in sorted.near(wanted.value(), cost.reach(best[target])) {
+                let charge = sorted.more_layers.get(eight).map_or([0.0; LANES], |n| cost.of_layers(n));
+                let Some(lanes) = quick::charged(&sorted.colours[eight], &charge, wanted, cost, best[target]) else { continue };
                 if sure {
                     best[target] = quick::less(best[target], quick::least(&lanes));
                     continue;

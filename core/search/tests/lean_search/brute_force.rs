@@ -23,6 +23,7 @@ struct Question {
     pieces: Vec<(Vec<Wanted>, f64)>,
     price: (f64, bool, Option<f64>, bool),
     grain: Grain,
+    unusual: bool,
     most_in_mix: Option<u8>,
     most_layers: Option<u8>,
     mother: Option<f64>,
@@ -43,35 +44,37 @@ fn question() -> impl Strategy<Value = Question> {
     let mixes = (up_to(3), up_to(5), prop::option::weighted(0.15, 0.1..0.6f64));
     let wholes =
         ((prop::bool::weighted(0.15), any::<bool>()), prop::option::weighted(0.15, 1.5..6.0f64), prop::option::weighted(0.15, 4.0..9.5f64));
-    ((2usize..50, 4usize..6, 1usize..4, any::<bool>(), any::<bool>()), pieces, price, mixes, wholes, (0usize..50, grain)).prop_map(
-        |(
-            (from, owned, k, lock, exclude),
-            pieces,
-            price,
-            (most_in_mix, most_layers, mother),
-            ((string, families_may_go), darkest, lightest),
-            (ground, grain),
-        )| {
-            Question {
-                from,
-                owned,
-                k,
-                lock,
-                exclude,
+    ((2usize..50, 4usize..6, 1usize..4, any::<bool>(), any::<bool>()), pieces, price, mixes, wholes, (0usize..50, grain, any::<bool>()))
+        .prop_map(
+            |(
+                (from, owned, k, lock, exclude),
                 pieces,
                 price,
-                grain,
-                most_in_mix,
-                most_layers,
-                mother,
-                string,
-                families_may_go,
-                darkest,
-                lightest,
-                ground,
-            }
-        },
-    )
+                (most_in_mix, most_layers, mother),
+                ((string, families_may_go), darkest, lightest),
+                (ground, grain, unusual),
+            )| {
+                Question {
+                    from,
+                    owned,
+                    k,
+                    lock,
+                    exclude,
+                    pieces,
+                    price,
+                    grain,
+                    unusual,
+                    most_in_mix,
+                    most_layers,
+                    mother,
+                    string,
+                    families_may_go,
+                    darkest,
+                    lightest,
+                    ground,
+                }
+            },
+        )
 }
 
 impl Question {
@@ -110,6 +113,7 @@ impl Question {
         let demands = Demands {
             most_in_mix: self.most_in_mix,
             most_layers: self.most_layers,
+            unusual_layers: self.unusual,
             mother: self.mother.map(|share| Mother { pigment: pigments[1].id.clone(), share }),
             string: self.string,
             families_may_go: self.families_may_go,
@@ -147,8 +151,10 @@ impl<'a> Tried<'a> {
                 && (medium.is_wet_opaque() || r.layers <= question.most_layers.map_or(5, usize::from))
                 && (bare || question.mother.is_none_or(|share| r.share(1) >= share - 1e-12))
         };
-        let recipes =
-            needs.iter().map(|n| recipes(medium, &n.ground, owned, question.grain).into_iter().filter(allowed).collect()).collect();
+        let recipes = needs
+            .iter()
+            .map(|n| recipes(medium, &n.ground, owned, question.grain, question.unusual).into_iter().filter(allowed).collect())
+            .collect();
         Self { question, recipes, needs, white: (!medium.is_wet_opaque() && medium.has_white()).then_some(white) }
     }
 

@@ -127,7 +127,7 @@ fn fewer_layers_mean_simpler_recipes() {
     let owned = shipped(&["PB29", "PY43", "PR101", "PG7", "PBk11", "PW6"]);
     for medium in [Medium::Watercolour, Medium::Marker, Medium::Pencil, Medium::SoftPastel] {
         let with = |most_layers| {
-            let demands = Demands { most_layers: Some(most_layers), ..Demands::default() };
+            let demands = Demands { most_layers: Some(most_layers), families_may_go: true, ..Demands::default() };
             let choice = Choice { demands, ..Choice::default() };
             let needs = [need(medium, some_targets())];
             search(&Ask { pigments: &owned, medium, needs: &needs, choice: &choice, sizes: 3..=3 }, &Tables::default(), &Unwatched, &|_| {})

@@ -2,8 +2,9 @@
 
 use lean_colour::{Lab, Reflectance};
 use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
+use lean_media::forms::full_coat;
 use lean_media::layering::{Layer, Layering, State};
-use lean_media::{Ground, Medium, Parts, Pigment};
+use lean_media::{Choices, Ground, Medium, Parts, Pigment};
 use std::rc::Rc;
 
 /// One thing a hand does.
@@ -11,8 +12,8 @@ use std::rc::Rc;
 pub enum Done {
     /// Puts one pigment down: its number, how much from 1, how often, rubbed in or not.
     Put(usize, usize, usize, bool),
-    /// A wash: pigments by parts of washes of equal strength, and its strength from 1.
-    Wash(Vec<(usize, f64)>, usize),
+    /// A wash: pigments by parts of washes of equal strength, its strength from 1, and how often.
+    Wash(Vec<(usize, f64)>, usize, usize),
     /// Lifts with a wet brush, or with a blender.
     Lift,
     /// Burnishes.
@@ -26,19 +27,31 @@ pub struct Followed<'a> {
     pub ground: &'a Ground,
     pub pigments: &'a [Pigment],
     pub done: Vec<Done>,
-    /// Thickness of the deepest wash of each pigment; in watercolour only.
-    deepest: Rc<Vec<f64>>,
+    /// What is known of the pigments.
+    known: Rc<Known>,
 }
 
-/// What is wrong: one measure by a factor, and what a crisp stroke picks up.
+/// What is known of the pigments of a Box on a ground.
+struct Known {
+    /// Thickness of the faintest and the deepest wash of each; in watercolour only.
+    washes: Vec<(f64, f64)>,
+    /// Each as it is usually tried; not in watercolour.
+    swatches: Vec<Lab>,
+}
+
+/// What is wrong: one measure by a factor, all of them by one, and what a layer takes from what lies beneath.
 #[derive(Clone, Copy)]
 pub struct Wrong {
     pub measure: usize,
     pub by: f64,
+    pub all: f64,
+    /// Share of the dust beneath that a crisp stroke picks up.
     pub crisp: f64,
+    /// Share of the ink beneath that a later pen carries off.
+    pub dissolved: f64,
 }
 
-pub const NOTHING: Wrong = Wrong { measure: usize::MAX, by: 1.0, crisp: 0.08 };
+pub const NOTHING: Wrong = Wrong { measure: usize::MAX, by: 1.0, all: 1.0, crisp: 0.05, dissolved: 0.10 };
 
 impl Followed<'_> {
     /// How much of each pigment, and how many layers.
@@ -51,10 +64,10 @@ impl Followed<'_> {
                     all[*i] += (amount * times) as f64;
                     layers += times;
                 }
-                Wash(of, strength) => {
+                Wash(of, strength, times) => {
                     let total: f64 = of.iter().map(|p| p.1).sum();
-                    of.iter().for_each(|(i, n)| all[*i] += *strength as f64 * n / total);
-                    layers += 1;
+                    of.iter().for_each(|(i, n)| all[*i] += (strength * times) as f64 * n / total);
+                    layers += times;
                 }
                 Lift | Press => layers += 1,
             }
@@ -64,15 +77,34 @@ impl Followed<'_> {
 
     /// How many measures a hand takes.
     pub fn measures(&self) -> usize {
-        self.done.iter().map(|d| if let Wash(of, _) = d { of.len() } else { usize::from(matches!(d, Put(..))) }).sum()
+        self.done.iter().map(|d| if let Wash(of, ..) = d { of.len() } else { usize::from(matches!(d, Put(..))) }).sum()
     }
 
-    pub fn leans_on_crisp_strokes(&self) -> bool {
-        self.medium == Medium::SoftPastel && self.done.iter().skip(1).any(|d| matches!(d, Put(_, _, _, false)))
+    /// The least and the most that is believed of what a layer takes from beneath, where the recipe leans on it.
+    pub fn leans_on(&self) -> Option<[Wrong; 2]> {
+        let later = || self.done.iter().skip(1);
+        match self.medium {
+            Medium::SoftPastel if later().any(|d| matches!(d, Put(_, _, _, false))) => {
+                Some([0.0, 0.15].map(|crisp| Wrong { crisp, ..NOTHING }))
+            }
+            Medium::Marker => {
+                let Some(Put(first, ..)) = self.done.first() else { return None };
+                let other = later().any(|d| matches!(d, Put(i, ..) if i != first));
+                other.then(|| [0.05, 0.20].map(|dissolved| Wrong { dissolved, ..NOTHING }))
+            }
+            _ => None,
+        }
+    }
+
+    /// How many things are put down, one after the other.
+    pub fn puts(&self) -> usize {
+        self.done.iter().filter(|d| matches!(d, Put(..) | Wash(..))).count()
     }
 
     pub fn colour(&self, wrong: Wrong) -> Lab {
-        let laid = Layering { ground: self.ground, layers: self.layers(wrong) }.lay(State::Dry);
+        let mut choices = Choices::default();
+        choices.ink.redissolved = wrong.dissolved;
+        let laid = Layering { ground: self.ground, layers: self.layers(wrong) }.lay_with(State::Dry, &choices);
         laid.unwrap_or_else(|e| panic!("{:?}: {e}", self.done)).reflectance.xyz().lab()
     }
 
@@ -80,7 +112,7 @@ impl Followed<'_> {
         let mut next = 0;
         let mut factor = || {
             next += 1;
-            if next - 1 == wrong.measure { wrong.by } else { 1.0 }
+            wrong.all * if next - 1 == wrong.measure { wrong.by } else { 1.0 }
         };
         let mut layers = Vec::new();
         let (mut there, mut last) = (0.0, None);
@@ -88,20 +120,22 @@ impl Followed<'_> {
             match d {
                 Press => layers.push(Layer::Burnishing),
                 Lift => layers.push(if self.medium == Medium::Marker { Layer::Blender } else { Layer::Lifting }),
-                Wash(of, strength) => {
+                Wash(of, strength, times) => {
                     let total: f64 = of.iter().map(|p| p.1).sum();
-                    let share = 3f64.powi(*strength as i32 - 5);
-                    let thick = |i: usize, n: f64, by: f64| Thickness(self.deepest[i] * share * n / total * by);
-                    layers.push(Layer::Wash { of: of.iter().map(|(i, n)| (&self.pigments[*i], thick(*i, *n, factor()))).collect() });
+                    let thick = |i: usize, n: f64, by: f64| {
+                        let (faint, deep) = self.known.washes[i];
+                        Thickness(faint * (deep / faint).powf((*strength as f64 - 1.0) / 4.0) * n / total * by)
+                    };
+                    let wash = Layer::Wash { of: of.iter().map(|(i, n)| (&self.pigments[*i], thick(*i, *n, factor()))).collect() };
+                    layers.extend(vec![wash; *times]);
                 }
                 Put(i, amount, times, rubbed) => {
                     let (of, by) = (&self.pigments[*i], factor());
                     for _ in 0..*times {
                         layers.push(match self.medium {
                             Medium::Marker => {
-                                let peak = of.k.iter().copied().fold(0.0, f64::max);
-                                // Strong dyes are thinned until a coat absorbs no more than 1.6.
-                                Layer::Ink { of: vec![(of, Dose(0.05 * by * (1.6 / (0.05 * peak)).min(1.0)))], into_wet: false }
+                                // A paint of the library is the ink of a full coat.
+                                Layer::Ink { of: vec![(of, Dose(full_coat(of) * by))], into_wet: false }
                             }
                             Medium::Pencil => Layer::Pencil { of, pressure: Pressure(([0.3, 0.7, 1.0][amount - 1] * by).min(1.0)) },
                             _ => {
@@ -123,8 +157,14 @@ impl Followed<'_> {
 
     /// Whether the ground takes it.
     fn is_taken(&self) -> bool {
-        let added: usize =
-            self.done.iter().map(|d| if let Put(_, _, times, _) = d { *times } else { usize::from(matches!(d, Wash(..))) }).sum();
+        let added: usize = self
+            .done
+            .iter()
+            .map(|d| match d {
+                Put(_, _, times, _) | Wash(_, _, times) => *times,
+                Lift | Press => 0,
+            })
+            .sum();
         let takes = self.ground.takes;
         let puts = || self.done.iter().filter_map(|d| if let Put(i, amount, times, _) = d { Some((*i, *amount, *times)) } else { None });
         self.amounts().1 <= 5
@@ -150,24 +190,98 @@ impl Followed<'_> {
     }
 }
 
-/// The thickness at which a wash on smooth white paper has come 95 % of the way to what the thickest, 0.9, is.
-fn deepest(pigment: &Pigment) -> f64 {
-    let paper = Ground::of(Reflectance::flat(0.88));
-    let lightness = |x: f64| {
+/// The thickness at which a wash on smooth white paper can just be seen, and that at which it has come 95 % of the way to what the thickest, 0.9,
+/// is.
+fn washes(pigment: &Pigment) -> (f64, f64) {
+    // Seen at a reflectance of 0.88 through the veil of bare ground.
+    let paper = Ground::of(Reflectance::flat((0.88 - 0.025) / 0.975));
+    let seen = |x: f64| {
         let layers = vec![Layer::Wash { of: vec![(pigment, Thickness(x))] }];
-        Layering { ground: &paper, layers }.lay(State::Dry).expect("a wash can be laid").reflectance.xyz().lab().l
+        Layering { ground: &Ground { tooth: 0.0, ..paper.clone() }, layers }
+            .lay(State::Dry)
+            .expect("a wash can be laid")
+            .reflectance
+            .xyz()
+            .lab()
     };
-    let wanted = lightness(0.0) - 0.95 * (lightness(0.0) - lightness(0.9));
-    let (mut a, mut b) = (0.0, 0.9);
-    while b - a > 1e-12 {
-        let x = (a + b) / 2.0;
-        if lightness(x) > wanted { a = x } else { b = x }
-    }
-    a
+    let first = |most: f64, there: &dyn Fn(Lab) -> bool| {
+        let (mut a, mut b) = (0.0, most);
+        while b - a > 1e-12 {
+            let x = (a + b) / 2.0;
+            if there(seen(x)) { b = x } else { a = x }
+        }
+        b
+    };
+    let bare = seen(0.0);
+    let wanted = bare.l - 0.95 * (bare.l - seen(0.9).l);
+    let deep = first(0.9, &|c| c.l <= wanted);
+    let faint = first(deep, &|c| ((c.l - bare.l).powi(2) + (c.a - bare.a).powi(2) + (c.b - bare.b).powi(2)).sqrt() >= 6.0);
+    (faint, deep)
 }
 
-/// Everything a hand does with up to three of these pigments on a ground; not bare ground.
-pub fn all<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment]) -> Vec<Followed<'a>> {
+/// The colour of a pigment as it is usually tried: one coat, a firm pencil, a heavy stick.
+fn tried(medium: Medium, ground: &Ground, pigment: &Pigment) -> Lab {
+    let layer = match medium {
+        Medium::Marker => Layer::Ink { of: vec![(pigment, Dose(full_coat(pigment)))], into_wet: false },
+        Medium::Pencil => Layer::Pencil { of: pigment, pressure: Pressure(1.0) },
+        _ => Layer::Pastel { of: vec![(pigment, Parts(1.0))], mass: Mass(3.0f64.min(ground.pastel_mass)), rubbing: Rubbing(0.0) },
+    };
+    Layering { ground, layers: vec![layer] }.lay(State::Dry).expect("a swatch can be laid").reflectance.xyz().lab()
+}
+
+impl Followed<'_> {
+    fn value(&self, i: usize) -> f64 {
+        self.known.swatches[i].value().0
+    }
+
+    fn is_black(&self, i: usize) -> bool {
+        self.pigments[i].colour_index.iter().all(|c| c.starts_with("PBk"))
+    }
+
+    /// Whether a practitioner lays it so.
+    fn is_usual(&self) -> bool {
+        let puts: Vec<(usize, usize, usize)> =
+            self.done.iter().filter_map(|d| if let Put(i, amount, times, _) = d { Some((*i, *amount, *times)) } else { None }).collect();
+        let coats: usize = puts.iter().map(|p| p.2).sum();
+        let mut of: Vec<usize> = puts.iter().map(|p| p.0).collect();
+        of.sort_unstable();
+        of.dedup();
+        if self.done.iter().any(|d| matches!(d, Lift | Press)) || of.len() < puts.len() {
+            return false;
+        }
+        let over = || (0..puts.len()).flat_map(|a| (a + 1..puts.len()).map(move |b| (a, b))).map(|(a, b)| (puts[a], puts[b]));
+        match self.medium {
+            Medium::Watercolour => self.amounts().1 <= 2,
+            Medium::Marker => {
+                let light_first = |((i, _, n), (j, _, m)): ((usize, usize, usize), (usize, usize, usize))| {
+                    let (low, high) = (self.known.swatches[i], self.known.swatches[j]);
+                    let turn = (low.hue().0 - high.hue().0).rem_euclid(360.0);
+                    let opposite = turn > 120.0 && turn < 240.0 && low.chroma() > 25.0 && high.chroma() > 25.0;
+                    self.value(j) <= self.value(i) + 0.3 && (!opposite || n == 1 && m == 1)
+                };
+                of.len() <= 2 && coats <= 3 && over().all(light_first)
+            }
+            Medium::Pencil => over().all(|((i, p, n), (j, q, m))| {
+                let lighter = self.value(j) - self.value(i) > 0.75;
+                let veil = m == 1 && (q == 1 || q == 2 && p == 1 && n == 1);
+                !self.is_black(i) && (!lighter || veil)
+            }),
+            _ => {
+                let near = |((i, ..), (j, ..)): ((usize, usize, usize), (usize, usize, usize))| {
+                    let far = if self.is_black(i) || self.is_black(j) { 1.0 } else { 2.5 };
+                    let lighter = self.value(j) - self.value(i);
+                    (-0.75..=far).contains(&lighter)
+                };
+                let ground = self.ground.lab.value().0;
+                let thin = puts[0].1 == 1 && puts[0].2 == 1 && (self.value(puts[0].0) - ground).abs() > 2.5;
+                of.len() <= 2 && !thin && over().all(near)
+            }
+        }
+    }
+}
+
+/// Everything a hand does with up to three of these pigments on a ground, or what it usually does; not bare ground.
+pub fn all<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], unusual: bool) -> Vec<Followed<'a>> {
     let n = pigments.len();
     let mut found: Vec<Vec<Done>> = Vec::new();
     for i in 0..n {
@@ -179,10 +293,13 @@ pub fn all<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment]) -> V
             }
         }
     }
-    let washes = if medium == Medium::Watercolour { pigments } else { &[] };
-    let deepest: Rc<Vec<f64>> = Rc::new(washes.iter().map(deepest).collect());
-    let followed = found.into_iter().map(|done| Followed { medium, ground, pigments, done, deepest: deepest.clone() });
-    followed.filter(Followed::is_taken).collect()
+    let wet = medium == Medium::Watercolour;
+    let known = Rc::new(Known {
+        washes: if wet { pigments.iter().map(washes).collect() } else { Vec::new() },
+        swatches: if wet { Vec::new() } else { pigments.iter().map(|p| tried(medium, ground, p)).collect() },
+    });
+    let followed = found.into_iter().map(|done| Followed { medium, ground, pigments, done, known: known.clone() });
+    followed.filter(|f| f.is_taken() && (unusual || f.is_usual())).collect()
 }
 
 fn put(i: usize, amount: usize, times: usize) -> Done {
@@ -190,7 +307,7 @@ fn put(i: usize, amount: usize, times: usize) -> Done {
 }
 
 fn one(i: usize, strength: usize) -> Done {
-    Wash(vec![(i, 1.0)], strength)
+    Wash(vec![(i, 1.0)], strength, 1)
 }
 
 fn of_one(medium: Medium, i: usize) -> Vec<Vec<Done>> {
@@ -208,7 +325,7 @@ fn of_one(medium: Medium, i: usize) -> Vec<Vec<Done>> {
         Medium::SoftPastel => all.extend([(1, 1), (2, 1), (3, 1), (2, 2), (2, 3)].map(|(m, n)| vec![put(i, m, n)])),
         _ => {
             all.extend((1..=5).map(|s| vec![one(i, s)]));
-            all.extend((3..=5).map(|s| vec![one(i, s), Lift]));
+            all.extend((3..=5).flat_map(|s| [vec![one(i, s), Lift], vec![Wash(vec![(i, 1.0)], s, 2)]]));
         }
     }
     all
@@ -251,10 +368,10 @@ fn of_two(medium: Medium, i: usize, j: usize) -> Vec<Vec<Done>> {
             all.extend(pairs(1..=5).into_iter().map(|(s, t)| vec![one(i, s), one(j, t)]));
             all.extend([4, 5].into_iter().flat_map(|s| [3, 4].map(|t| vec![one(i, s), Lift, one(j, t)])));
             if i < j {
-                for (a, b) in [(1.0, 1.0), (2.0, 1.0), (1.0, 2.0), (4.0, 1.0), (1.0, 4.0)] {
-                    all.extend((1..=5).map(|s| vec![Wash(vec![(i, a), (j, b)], s)]));
+                for (a, b) in [(1.0, 1.0), (2.0, 1.0), (1.0, 2.0), (3.0, 1.0), (1.0, 3.0), (6.0, 1.0), (1.0, 6.0)] {
+                    all.extend(once_and_twice(&[(i, a), (j, b)]));
                 }
-                all.extend((3..=5).map(|s| vec![Wash(vec![(i, 1.0), (j, 1.0)], s), Lift]));
+                all.extend((3..=5).map(|s| vec![Wash(vec![(i, 1.0), (j, 1.0)], s, 1), Lift]));
             }
         }
     }
@@ -297,20 +414,30 @@ fn of_three(medium: Medium, i: usize, j: usize, k: usize) -> Vec<Vec<Done>> {
             all.extend([3, 4].map(|t| vec![one(i, 4), one(j, 4), Lift, one(k, t)]));
             if i < j {
                 let both = || vec![(i, 1.0), (j, 1.0)];
-                for (s, t) in pairs(2..=5) {
-                    all.extend([vec![Wash(both(), s), one(k, t)], vec![one(k, s), Wash(both(), t)]]);
+                for (s, t) in pairs(3..=5) {
+                    all.extend([vec![Wash(both(), s, 1), one(k, t)], vec![one(k, s), Wash(both(), t, 1)]]);
                 }
             }
             if i < j && j < k {
-                let mixed = |a, b, c, s| vec![Wash(vec![(i, a), (j, b), (k, c)], s)];
-                for s in 1..=5 {
-                    all.extend([mixed(1.0, 1.0, 1.0, s), mixed(2.0, 1.0, 1.0, s), mixed(1.0, 2.0, 1.0, s), mixed(1.0, 1.0, 2.0, s)]);
+                // Each ratio in every order: 1 : 1 : 1, 2 : 1 : 1, 2 : 2 : 1, 4 : 1 : 1, 4 : 2 : 1.
+                for (a, b, c) in (0..27).map(|n| (n / 9, n / 3 % 3, n % 3)).map(|(a, b, c)| (1u32 << a, 1u32 << b, 1u32 << c)) {
+                    let mut parts = [a, b, c];
+                    parts.sort_unstable();
+                    if [[1, 1, 1], [1, 1, 2], [1, 2, 2], [1, 1, 4], [1, 2, 4]].contains(&parts) {
+                        all.extend(once_and_twice(&[(i, a.into()), (j, b.into()), (k, c.into())]));
+                    }
                 }
-                all.extend((3..=5).map(|s| vec![Wash(vec![(i, 1.0), (j, 1.0), (k, 1.0)], s), Lift]));
+                all.extend((3..=5).map(|s| vec![Wash(vec![(i, 1.0), (j, 1.0), (k, 1.0)], s, 1), Lift]));
             }
         }
     }
     all
+}
+
+/// A wash in every strength, and twice from a middle one on.
+fn once_and_twice(of: &[(usize, f64)]) -> Vec<Vec<Done>> {
+    let wash = |s, times| vec![Wash(of.to_vec(), s, times)];
+    (1..=5).map(|s| wash(s, 1)).chain((3..=5).map(|s| wash(s, 2))).collect()
 }
 
 fn pairs(range: std::ops::RangeInclusive<usize>) -> Vec<(usize, usize)> {

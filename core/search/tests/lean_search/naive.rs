@@ -25,8 +25,8 @@ pub struct Recipe<'a> {
     measures: usize,
     erred: Erred<'a>,
     straight: bool,
-    /// Whether it leans on what crisp strokes pick up.
-    leaning: bool,
+    /// Its colours with the least and the most that a layer may take from beneath, and whether what it moves is charged more than in proportion.
+    leaning: Option<([Lab; 2], bool)>,
     slip: OnceCell<f64>,
 }
 
@@ -36,13 +36,14 @@ impl<'a> Recipe<'a> {
         let measures = recipe.measures();
         let lab = recipe.colour(NOTHING);
         let of = (0..amounts.len()).filter(|i| amounts[*i] > 0.0).collect();
-        let leaning = recipe.leans_on_crisp_strokes().then_some((NOTHING.crisp, 0.0, 0.15));
-        let erred = Box::new(move |measure: usize, by: f64| match leaning {
-            // One measure more than there are stands for what crisp strokes pick up.
-            Some((_, none, most)) if measure == measures => recipe.colour(Wrong { crisp: if by < 1.0 { none } else { most }, ..NOTHING }),
-            _ => recipe.colour(Wrong { measure, by, ..NOTHING }),
+        let leaning = recipe.leans_on().map(|ends| (ends.map(|wrong| recipe.colour(wrong)), recipe.medium == Medium::SoftPastel));
+        let several = recipe.puts() > 1;
+        // One measure more than there are stands for everything a tenth less.
+        let erred = Box::new(move |measure: usize, by: f64| match measure == measures {
+            true => recipe.colour(Wrong { all: 0.9, ..NOTHING }),
+            false => recipe.colour(Wrong { measure, by, ..NOTHING }),
         });
-        Self { of, amounts, layers, lab, measures, erred, straight: false, leaning: leaning.is_some(), slip: OnceCell::new() }
+        Self { of, amounts, layers, lab, measures: measures + usize::from(several), erred, straight: false, leaning, slip: OnceCell::new() }
     }
 
     fn bare(ground: &'a Ground, pigments: usize) -> Self {
@@ -56,7 +57,7 @@ impl<'a> Recipe<'a> {
             measures: 0,
             erred,
             straight: false,
-            leaning: false,
+            leaning: None,
             slip: OnceCell::new(),
         }
     }
@@ -76,8 +77,11 @@ impl<'a> Recipe<'a> {
                 }
             };
             let apart = |a: Lab, b: Lab| 20.0 * (a.value().0 - b.value().0).abs() + ciede2000(a, b);
-            let leans = if self.leaning { apart((self.erred)(self.measures, 0.8), (self.erred)(self.measures, 1.25)) } else { 0.0 };
-            ((0..self.measures).map(mean).sum::<f64>() + (leans * (1.0 + leans / 20.0)).powi(2)).sqrt()
+            let leans = self.leaning.map_or(0.0, |([least, most], steep)| {
+                let far = apart(least, most);
+                if steep { far * (1.0 + far / 20.0) } else { 0.5 * far }
+            });
+            ((0..self.measures).map(mean).sum::<f64>() + leans.powi(2)).sqrt()
         })
     }
 
@@ -87,12 +91,12 @@ impl<'a> Recipe<'a> {
 }
 
 /// All recipes of a Box on a ground. A white that is mixed is the last of `pigments` in oil, and is left out of `of`.
-pub fn recipes<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], grain: Grain) -> Vec<Recipe<'a>> {
+pub fn recipes<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], grain: Grain, unusual: bool) -> Vec<Recipe<'a>> {
     match medium {
         Medium::Oil if grain == Grain::LetDowns => let_down(pigments),
         Medium::Oil => oil(pigments),
         _ => {
-            let followed = hands::all(medium, ground, pigments).into_iter().map(Recipe::followed);
+            let followed = hands::all(medium, ground, pigments, unusual).into_iter().map(Recipe::followed);
             std::iter::once(Recipe::bare(ground, pigments.len())).chain(followed).collect()
         }
     }
@@ -106,15 +110,15 @@ fn mixed_colour(pigments: &[Pigment], amounts: &[f64]) -> Lab {
 /// Every chain of heaps of up to three pigments and white in which each amount can be seen.
 fn let_down(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
     let n = pigments.len();
-    // The least share of one thing, in octaves, that moves one part of another by two units of cost.
+    // The least share of one thing, in octaves, that moves one part of another by what can be seen.
     let seen = |i: usize, j: usize| {
         let two = |a: f64| (0..n).map(|p| if p == i { a } else { f64::from(u8::from(p == j)) }).collect::<Vec<f64>>();
         let pure = mixed_colour(pigments, &two(0.0));
         let far = |e: &i32| {
             let lab = mixed_colour(pigments, &two(2f64.powi(*e)));
-            20.0 * (lab.value().0 - pure.value().0).abs() + ciede2000(lab, pure) >= 2.0
+            ciede2000(lab, pure) >= 1.5
         };
-        (-10..=8).find(far).map_or(f64::INFINITY, |e| 2f64.powi(e))
+        (-11..=8).find(far).map_or(f64::INFINITY, |e| 2f64.powi(e))
     };
     let least: Vec<Vec<f64>> = (0..n).map(|i| (0..n).map(|j| if i == j { 0.0 } else { seen(i, j) }).collect()).collect();
     let mut all = Vec::new();
@@ -162,7 +166,7 @@ fn let_down(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
                 measures,
                 erred,
                 straight: true,
-                leaning: false,
+                leaning: None,
                 slip: OnceCell::new(),
             });
         }
@@ -187,7 +191,7 @@ fn oil(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
                 let amount = |i: usize| if i == there[m] { measured[i] * by } else { measured[i] };
                 mixed_colour(pigments, &(0..n).map(amount).collect::<Vec<_>>())
             });
-            all.push(Recipe { of, amounts, layers: 1, lab, measures, erred, straight: true, leaning: false, slip: OnceCell::new() });
+            all.push(Recipe { of, amounts, layers: 1, lab, measures, erred, straight: true, leaning: None, slip: OnceCell::new() });
         }
         let Some(i) = (0..n).find(|i| parts[*i] < 8 && parts.iter().sum::<u32>() - parts[..*i].iter().sum::<u32>() < 8) else {
             return all;

@@ -81,6 +81,11 @@ export function Asked() {
             onTurn={(n) => ask({ most_layers: n || null })}
           />
         )}
+        {layered && (
+          <Switch on={!!demands.unusual_layers} onSwitch={(on) => ask({ unusual_layers: on })}>
+            unusual layering
+          </Switch>
+        )}
         {demands.mother && (
           <Switch on onSwitch={() => ask({ mother: null })}>
             {`${mother ?? demands.mother.pigment} in every mix, ${Math.round(demands.mother.share * 100)} % at least`}

@@ -37,7 +37,7 @@ pub fn used(plan: &Plan) -> Vec<Finding> {
         "value plan",
     );
     found.help = "Spread the values as read over the whole range".into();
-    found.suggestion = Some(Request::MapValues { key: Key::Full });
+    found.suggestion = Some(Request::MapValues { key: Key::Full, differences: None });
     vec![found]
 }
 
