@@ -15,6 +15,8 @@ const LET_DOWN: u16 = 4;
 pub struct Told {
     /// What stands over it: `In 4 parts`, `In 2 heaps`, `In 3 layers`, `Alone`, `Bare`.
     pub head: String,
+    /// A mix as one says it before measuring, see [`spoken`]; empty for one thing alone and for layers.
+    pub spoken: String,
     /// All of it on one line, see [`short`].
     pub line: String,
     /// Its layers or heaps, the first made first; none where it is mixed in one heap, or bare.
@@ -33,7 +35,38 @@ pub struct ToldStep {
 
 /// A recipe as it is read out. `name` is what the painter calls a pigment.
 pub fn told(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> Told {
-    Told { head: head(mix), line: short(mix, name), steps: steps(mix, name) }
+    Told { head: head(mix), spoken: spoken(mix, name), line: short(mix, name), steps: steps(mix, name) }
+}
+
+/// Shares of a mix from which there is mostly, some, a little of a thing; below there is a trace. Choices.
+const MOSTLY: f64 = 0.3;
+const SOME: f64 = 0.1;
+const A_LITTLE: f64 = 0.02;
+
+/// A wet mix as one says it before measuring: `mostly white and green earth, a little ochre, a trace of sienna`.
+pub fn spoken(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> String {
+    if !mix.layers.is_empty() || mix.parts.len() < 2 {
+        return String::new();
+    }
+    let mut amounts = mix.amounts();
+    amounts.sort_by(|a, b| b.1.total_cmp(&a.1));
+    let all: f64 = amounts.iter().map(|(_, n)| n).sum();
+    let (mut mostly, mut rest) = (Vec::new(), Vec::new());
+    for (nth, (id, n)) in amounts.into_iter().enumerate() {
+        match n / all {
+            share if share >= MOSTLY || nth == 0 => mostly.push(name(id)),
+            share if share >= SOME => rest.push(format!("some {}", name(id))),
+            share if share >= A_LITTLE => rest.push(format!("a little {}", name(id))),
+            _ => rest.push(format!("a trace of {}", name(id))),
+        }
+    }
+    let mostly = match mostly.as_slice() {
+        [] | [_] if rest.is_empty() => String::new(),
+        [one, other] if rest.is_empty() => format!("{one} and {other} in about equal parts"),
+        [all @ .., last] if !all.is_empty() => format!("mostly {} and {last}", all.join(", ")),
+        all => format!("mostly {}", all.join(", ")),
+    };
+    [mostly].into_iter().chain(rest).filter(|part| !part.is_empty()).collect::<Vec<_>>().join(", ")
 }
 
 fn head(mix: &Mix) -> String {
@@ -129,6 +162,24 @@ mod tests {
     }
 
     #[test]
+    fn a_mix_is_said_before_it_is_measured() {
+        let name = |id: &PigmentId| id.0.clone();
+        let first = Heap { of_last: 0, with: vec![part("green earth", 8), part("ochre", 1)] };
+        let then = Heap { of_last: 3, with: vec![part("white", 4)] };
+        let heaps = Mix {
+            parts: vec![part("white", 5), part("green earth", 3), part("ochre", 1)],
+            heaps: vec![first, then],
+            ..Mix::bare(Lab::new(50.0, 0.0, 0.0))
+        };
+        assert_eq!(spoken(&heaps, &name), "mostly white and green earth, a little ochre");
+        let trace = Heap { of_last: 0, with: vec![part("white", 64), part("red", 1)] };
+        let tint = Mix { parts: vec![part("white", 64), part("red", 1)], heaps: vec![trace], ..heaps.clone() };
+        assert_eq!(spoken(&tint, &name), "mostly white, a trace of red");
+        let half = Mix { parts: vec![part("white", 1), part("red", 1)], heaps: Vec::new(), ..heaps };
+        assert_eq!(spoken(&half, &name), "white and red in about equal parts");
+    }
+
+    #[test]
     fn a_recipe_is_read_out_step_by_step() {
         let blue = Heap { of_last: 0, with: vec![part("blue", 1), part("white", 16)] };
         let then = Heap { of_last: 1, with: vec![part("white", 3)] };
@@ -142,7 +193,10 @@ mod tests {
         let parts = told(&mix(vec![part("ochre", 3), part("white", 1), touch], vec![]), &name);
         assert_eq!((parts.head.as_str(), parts.steps.len()), ("In 4 parts", 0));
         assert_eq!(told(&mix(vec![part("ochre", 1)], vec![]), &name).head, "Alone");
-        assert_eq!(told(&mix(vec![], vec![]), &name), Told { head: "Bare".into(), line: "bare ground".into(), steps: vec![] });
+        assert_eq!(
+            told(&mix(vec![], vec![]), &name),
+            Told { head: "Bare".into(), spoken: String::new(), line: "bare ground".into(), steps: vec![] }
+        );
     }
 
     #[test]

@@ -31,6 +31,7 @@ async fn from_nothing_to_a_printed_sheet() {
     actions += 1;
     page.says("darker than this Box goes").await;
     page.click("Next: fit the values").await;
+    page.click("Use these values").await;
     actions += 1;
     page.click("Next: find the lean set").await;
     actions += 1;

@@ -2813,6 +2813,11 @@ export interface components {
              */
             string: boolean;
             /**
+             * @description Layers may be laid as is not usual in the medium: light over dark, lifted, blended, three pens or sticks over each other.
+             * @default false
+             */
+            unusual_layers: boolean;
+            /**
              * @description Families of which the set must hold a warm and a cool pigment.
              * @default []
              */
@@ -3869,6 +3874,8 @@ export interface components {
              * @description Days from one session to the next, 1..=30.
              */
             every_days: number;
+            /** @description Whether the order of tones that the school asks for may be left where that is quicker. */
+            quicker?: boolean;
             /**
              * Format: int32
              * @description Minutes of one session, 15..=720.
@@ -4557,8 +4564,8 @@ export interface components {
             /** @description What is done. */
             act: components["schemas"]["Act"];
             /**
-             * @description How much, as the general model takes it ([`lean_media::amount`]): the thickness of each pigment of a wash; else the dose, the pressure or the
-             *     mass of each coat, layer or stroke. Empty in what was kept before it was told.
+             * @description How much, as the general model takes it ([`lean_media::amount`]): the thickness of each pigment of a wash, as often as it is laid; else the
+             *     dose, the pressure or the mass of each coat, layer or stroke. Empty in what was kept before it was told.
              */
             amounts?: number[];
             /** @description How it is laid, in a few words: `middle wash`, `two coats`, `firm, twice`, `full, rubbed in`, `burnished`. */
@@ -5580,6 +5587,12 @@ export interface components {
             /** @description What was done, for the line that says what was undone; at most 200 characters. */
             what: string;
         } | {
+            /**
+             * Format: double
+             * @description As read: from 0, which keeps lights and middles where they are, to 1, which keeps differences between neighbours; the usual place
+             *     between when left out.
+             */
+            differences?: number | null;
             /** @enum {string} */
             do: "map-values";
             /** @description Which part of the range. */
@@ -6037,6 +6050,11 @@ export interface components {
             late_days: number;
             /** @description Whether no order of work is done sooner by more than a quarter of an hour. */
             proved: boolean;
+            /**
+             * Format: int32
+             * @description Minutes sooner it would be done in another order of tones than the school asks for; 0 where that is not asked or gains little.
+             */
+            quicker_by: number;
             /** @description The sessions, soonest first. */
             sessions: components["schemas"]["SessionPlan"][];
         };
@@ -6639,6 +6657,8 @@ export interface components {
             head: string;
             /** @description All of it on one line, see [`short`]. */
             line: string;
+            /** @description A mix as one says it before measuring, see [`spoken`]; empty for one thing alone and for layers. */
+            spoken: string;
             /** @description Its layers or heaps, the first made first; none where it is mixed in one heap, or bare. */
             steps: components["schemas"]["ToldStep"][];
         };
@@ -10795,6 +10815,10 @@ export interface operations {
                 groups?: number;
                 /** @description For what is equal: a value, 0..=10. */
                 value?: number;
+                /** @description Of the plan: as its values would be fitted for this key; left out for the plan as it is. */
+                fitted?: components["schemas"]["Key"];
+                /** @description How much differences between neighbours count where values are fitted, 0..=1. */
+                differences?: number;
             };
             header?: never;
             path: {
@@ -11051,6 +11075,10 @@ export interface operations {
                 groups?: number;
                 /** @description For what is equal: a value, 0..=10. */
                 value?: number;
+                /** @description Of the plan: as its values would be fitted for this key; left out for the plan as it is. */
+                fitted?: components["schemas"]["Key"];
+                /** @description How much differences between neighbours count where values are fitted, 0..=1. */
+                differences?: number;
             };
             header?: never;
             path: {
@@ -11311,6 +11339,10 @@ export interface operations {
                 groups?: number;
                 /** @description For what is equal: a value, 0..=10. */
                 value?: number;
+                /** @description Of the plan: as its values would be fitted for this key; left out for the plan as it is. */
+                fitted?: components["schemas"]["Key"];
+                /** @description How much differences between neighbours count where values are fitted, 0..=1. */
+                differences?: number;
             };
             header?: never;
             path: {

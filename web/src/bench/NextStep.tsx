@@ -10,7 +10,7 @@ const USUAL: Schemas["StudyKind"][] = [];
 
 /** What to do next, said with its reason and done with one press; in short where there is little room. */
 export function NextStep({ short }: { short: boolean }) {
-  const { view, work, changes } = useBench();
+  const { view, work } = useBench();
   const navigate = useNavigate();
   const { next } = view.derived;
   if (!next || work.job) return null;
@@ -18,10 +18,7 @@ export function NextStep({ short }: { short: boolean }) {
   const DO: Record<Schemas["NextAct"], () => void> = {
     "give-picture": () => go("subject"),
     "begin-box": () => go("lean-set"),
-    "fit-values": () => {
-      go("light");
-      changes.request({ do: "map-values", key: view.derived.light.key });
-    },
+    "fit-values": () => go("light?fit=1"),
     "find-set": () => {
       go("lean-set");
       work.search();

@@ -69,7 +69,7 @@ fn half_way(store: &Store, id: PieceId, oils: &PaintBox) -> Result<(), Problem> 
         drawing: PreliminaryDrawing { with: DrawnWith::Brush, belongs: false, after_lay_in: false },
         tone: lay_in.as_ref().map(|l| l.pigment.clone()),
         lay_in,
-        hours: Hours { session: 120, every_days: 7 },
+        hours: Hours { every_days: 7, ..Hours::default() },
         air: Air { warmth: 17.0, damp: 60.0 },
         ..Easel::default()
     };

@@ -18,10 +18,12 @@ use lean_picture::measure::{self, Profile, Spread};
 use lean_picture::spot::Spot;
 use lean_picture::values::{Ladder, ladder};
 use lean_picture::views::{View, draw};
+use lean_piece::light::Key;
 use lean_piece::{Piece, Reference};
 use lean_plan::compare::{Compared, compare};
 use lean_plan::mark::Mark;
 use lean_plan::planned;
+use lean_plan::requests::Request;
 use lean_plan::zones::{self, PictureFile, WORKING_SIDE, reframe, set_reference};
 use lean_search::progress::Progress;
 use lean_store::Store;
@@ -75,6 +77,11 @@ pub struct Looking {
     /// For what is equal: a value, 0..=10.
     #[param(minimum = 0, maximum = 10)]
     value: Option<f64>,
+    /// Of the plan: as its values would be fitted for this key; left out for the plan as it is.
+    fitted: Option<Key>,
+    /// How much differences between neighbours count where values are fitted, 0..=1.
+    #[param(minimum = 0, maximum = 1)]
+    differences: Option<f64>,
 }
 
 /// A patch to measure.
@@ -182,7 +189,15 @@ pub async fn look_planned(State(studio): State<Studio>, Path(id): Path<i64>, Que
     studio
         .run(move |s| {
             let groups = looking.groups.map(checked_groups).transpose()?;
-            let piece = s.store.piece(id)?.piece;
+            let kept = s.store.piece(id)?;
+            let piece = match looking.fitted {
+                None => kept.piece,
+                Some(key) => {
+                    let paint_box = s.box_of(&kept)?;
+                    let fit = Request::MapValues { key, differences: looking.differences };
+                    kept.piece.apply(fit.into_command(&kept.piece, paint_box.as_ref(), None)?)?.0
+                }
+            };
             let plan = planned::draw(&piece, planned::What::Planned)
                 .ok_or_else(|| Problem::not_found("This piece has no zones yet, so there is no plan to see."))?;
             jpeg(&seen(&piece, &plan, planned::What::Planned, &looking, groups)?, "no-cache")

@@ -56,7 +56,8 @@ impl Hand {
                 let (u, v) = turned(x, y, -35.0 + 30.0 * (hashed(i32::from(zone), 0, seed) - 0.5));
                 let tooth = smooth(x / (0.09 * brush).max(1.1), y / (0.09 * brush).max(1.1), seed);
                 let stroke = rough(u / (1.6 * brush), v / (0.22 * brush).max(1.2), own);
-                Texture { bare: 0.17, cover: ramp(0.62 * tooth + 0.38 * stroke, 0.27, 0.47), lighter: 0.09 * (stroke - 0.5) }
+                // What the tooth leaves of a stroke that is laid as it is meant: specks in its deepest hollows, no snowfall.
+                Texture { bare: 0.07, cover: ramp(0.62 * tooth + 0.38 * stroke, 0.2, 0.38), lighter: 0.11 * (stroke - 0.5) }
             }
             Self::Pencil => {
                 let (u, v) = turned(x, y, -50.0 + 22.0 * (hashed(i32::from(zone), 1, seed) - 0.5));

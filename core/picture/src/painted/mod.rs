@@ -245,8 +245,12 @@ struct Wanted {
     runs: Vec<Option<Run>>,
 }
 
+/// Steps a run is told in; enough that none is seen.
+const STEPS: usize = 64;
+
 struct Run {
-    ends: [Light; 2],
+    /// Light along the way: colours run evenly to the eye, as they do in a flat plan, not evenly in light, which would be lighter in the middle.
+    light: [Light; STEPS + 1],
     way: (f32, f32),
     from: f32,
     to: f32,
@@ -263,7 +267,10 @@ impl Wanted {
             even[usize::from(*zone)] = light(fill.lab);
             if let Some((to, degrees)) = fill.to {
                 let (sin, cos) = (degrees as f32).to_radians().sin_cos();
-                let run = Run { ends: [light(fill.lab), light(to)], way: (cos, sin), from: f32::INFINITY, to: f32::NEG_INFINITY };
+                let mix = |a: f64, b: f64, step: usize| a + (b - a) * step as f64 / STEPS as f64;
+                let along = |i| Lab::new(mix(fill.lab.l, to.l, i), mix(fill.lab.a, to.a, i), mix(fill.lab.b, to.b, i));
+                let light = std::array::from_fn(|i| light(along(i)));
+                let run = Run { light, way: (cos, sin), from: f32::INFINITY, to: f32::NEG_INFINITY };
                 runs[usize::from(*zone)] = Some(run);
             }
         }
@@ -287,9 +294,9 @@ impl Wanted {
             None => self.even[usize::from(label)],
             Some(run) => {
                 let s = (x as f32 * run.way.0 + y as f32 * run.way.1 - run.from) / (run.to - run.from).max(1e-6);
-                let mut out = [0.0; 3];
-                (0..3).for_each(|c| out[c] = run.ends[0][c] + (run.ends[1][c] - run.ends[0][c]) * s);
-                out
+                let step = s.clamp(0.0, 1.0) * STEPS as f32;
+                let (at, part) = ((step as usize).min(STEPS - 1), step - (step as usize).min(STEPS - 1) as f32);
+                std::array::from_fn(|c| run.light[at][c] + (run.light[at + 1][c] - run.light[at][c]) * part)
             }
         }
     }
@@ -359,6 +366,38 @@ mod tests {
                 (5..100).flat_map(|x| (5..60).map(move |y| (x, y))).map(|(x, y)| picture.at(x, y)).collect()
             };
             assert!(inside.len() > 5, "{hand:?} is flat");
+        }
+    }
+
+    #[test]
+    fn a_graded_zone_is_no_lighter_painted_than_flat() {
+        let map = ZoneMap { width: 60, height: 40, labels: vec![1; 2400] };
+        let run = |from: Lab, to: Lab| BTreeMap::from([(1, Fill { lab: from, to: Some((to, 90.0)) })]);
+        for (from, to) in
+            [(Lab::new(85.0, 0.0, -10.0), Lab::new(30.0, 5.0, -30.0)), (Lab::new(70.0, 20.0, 40.0), Lab::new(45.0, 30.0, 20.0))]
+        {
+            let ground = Lab::new(92.0, 0.0, 4.0);
+            let flat = crate::paint::paint(&map, &run(from, to), ground, 5);
+            for hand in HANDS {
+                let picture = painted(&map, &run(from, to), ground, 300, Painting { hand, brush: 10.0, seed: 3 });
+                let (seen, wanted) = (mean(&picture, |_, _| true), mean(&flat, |_, _| true));
+                assert!((seen.l - wanted.l).abs() < 1.0, "{hand:?}: {seen:?} for {wanted:?}");
+            }
+        }
+    }
+
+    #[test]
+    fn hands_leave_as_much_bare_as_they_say() {
+        for hand in [Hand::Pastel, Hand::Pencil] {
+            let painting = Painting { hand, brush: 12.0, seed: 5 };
+            let marks = (0..300).flat_map(|x| (0..300).map(move |y| hand.mark((x as f32, y as f32), painting, 1, 1.0)));
+            let (mut cover, mut bare, mut n) = (0.0, 0.0, 0.0);
+            marks.for_each(|m| {
+                cover += m.cover;
+                bare += m.bare;
+                n += 1.0;
+            });
+            assert!((cover / n - (1.0 - bare / n)).abs() < 0.04, "{hand:?}: covers {} and leaves {} bare", cover / n, bare / n);
         }
     }
 

@@ -121,11 +121,14 @@ pub struct Hours {
     /// Days from one session to the next, 1..=30.
     #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 30))]
     pub every_days: u32,
+    /// Whether the order of tones that the school asks for may be left where that is quicker.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub quicker: bool,
 }
 
 impl Default for Hours {
     fn default() -> Self {
-        Self { session: 120, every_days: 1 }
+        Self { session: 120, every_days: 1, quicker: false }
     }
 }
 
@@ -239,7 +242,7 @@ mod tests {
         let air = |warmth, damp| Easel { air: Air { warmth, damp }, ..ok.clone() };
         assert!(air(60.0, 50.0).check().unwrap_err().contains("60 °C"));
         assert!(air(20.0, f64::NAN).check().is_err());
-        let hours = |session, every_days| Easel { hours: Hours { session, every_days }, ..ok.clone() };
+        let hours = |session, every_days| Easel { hours: Hours { session, every_days, quicker: false }, ..ok.clone() };
         assert!(hours(5, 1).check().unwrap_err().contains("5 minutes"));
         assert!(hours(60, 0).check().unwrap_err().contains("every 0 days"));
         let glaze = |strength| Easel { glaze: Some(Glaze { pigment: "ochre".into(), strength }), ..ok.clone() };

@@ -90,7 +90,7 @@ const HUES: [(&str, &str); 14] = [
 
 /// Values a hue comes in: what it is called, parts of white or black to one of pigment, and how strong a pen of it is against a full coat.
 const TONES: [(&str, f64, f64, f64); 4] =
-    [("", 0.4, 0.0, 0.8), ("light ", 3.0, 0.0, 0.3), ("deep ", 0.0, 0.7, 1.0), ("pale ", 12.0, 0.0, 0.1)];
+    [("", 0.4, 0.0, 0.8), ("light ", 3.0, 0.0, 0.3), ("deep ", 0.0, 0.12, 1.0), ("pale ", 12.0, 0.0, 0.1)];
 
 /// A starter Box of one of the [sizes](SIZES), or of as many as there are.
 pub fn starter(medium: Medium, size: usize) -> PaintBox {

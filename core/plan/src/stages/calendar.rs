@@ -53,7 +53,11 @@ pub fn calendar(of: &[(i64, Piece, PaintBox)], now: DateTime) -> Result<Calendar
     all.sort_by(|a, b| (&a.1.intent.due, a.0).cmp(&(&b.1.intent.due, b.0)));
     let hours = all.iter().map(|a| a.1.easel.hours).fold(None, |most: Option<Hours>, h| {
         let most = most.unwrap_or(h);
-        Some(Hours { session: most.session.max(h.session), every_days: most.every_days.min(h.every_days) })
+        Some(Hours {
+            session: most.session.max(h.session),
+            every_days: most.every_days.min(h.every_days),
+            quicker: most.quicker && h.quicker,
+        })
     });
     let Some(hours) = hours else { return Ok(Calendar::default()) };
     let lefts: Vec<Left> = all.iter().map(|(_, piece, tasks)| Left { piece, tasks }).collect();

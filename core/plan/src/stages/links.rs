@@ -1,6 +1,7 @@
 //! What waits for what among the tasks of one piece.
 
 use super::tasks::Task;
+use crate::order_of_work::order_of_work;
 use lean_media::Medium;
 use lean_piece::easel::{Order, Stage, TaskId};
 use lean_piece::{Piece, ZoneId};
@@ -20,8 +21,18 @@ pub struct Links {
 }
 
 /// The links of a piece's tasks: the sheet before its zones, layers in turn once dry, parts over the big shapes they touch, accents and lights
-/// last, nothing beside a wet wash, and the orders the painter gave.
+/// last, nothing beside a wet wash, the orders the painter gave, and as far as those leave it open the order of tones the school asks for, unless
+/// the painter wants what is quicker.
 pub fn links(piece: &Piece, tasks: &[Task]) -> Links {
+    let mut links = links_in_any_order(piece, tasks);
+    if !piece.easel.hours.quicker {
+        tones_in_order(piece, tasks, &mut links.lags);
+    }
+    links
+}
+
+/// The same, in whatever order of tones paint allows.
+pub fn links_in_any_order(piece: &Piece, tasks: &[Task]) -> Links {
     let at: HashMap<TaskId, usize> = tasks.iter().enumerate().map(|(i, t)| (t.id, i)).collect();
     let linking = Linking { piece, tasks, at };
     let mut lags = linking.sheet_first();
@@ -32,10 +43,73 @@ pub fn links(piece: &Piece, tasks: &[Task]) -> Links {
     Links { lags, apart: linking.wet_beside_wet() }
 }
 
+/// Adds the order of the school: within a stage the first layers of neighbours, and those of one band of values before those of the next. What
+/// would wait for itself is left out.
+fn tones_in_order(piece: &Piece, tasks: &[Task], lags: &mut Vec<Lag>) {
+    let order = order_of_work(piece).zones;
+    let value = |z: ZoneId| piece.zone(z).map_or(5.0, |zone| piece.wanted(zone).value().0);
+    let (least, most) = order.iter().map(|z| value(*z)).fold((10.0f64, 0.0f64), |(a, b), v| (a.min(v), b.max(v)));
+    let band = |z: ZoneId| ((BANDS * (value(z) - least) / (most - least).max(1e-9)) as usize).min(BANDS as usize - 1);
+    let borders = &piece.geometry().borders;
+    let touch = |a: ZoneId, b: ZoneId| borders.iter().any(|(x, y, _)| (*x, *y) == (a.0, b.0) || (*x, *y) == (b.0, a.0));
+    let mut waits = Waits::of(tasks.len(), lags);
+    for stage in [Stage::BigShapes, Stage::Parts] {
+        let first: Vec<(usize, ZoneId)> = order
+            .iter()
+            .filter_map(|z| Some((tasks.iter().position(|t| t.id == TaskId { stage, zone: Some(*z), layer: 0 })?, *z)))
+            .collect();
+        for (n, (before, a)) in first.iter().enumerate() {
+            for (after, b) in &first[n + 1..] {
+                if (touch(*a, *b) || band(*a) != band(*b)) && waits.add(*before, *after) {
+                    lags.push(Lag { before: *before, after: *after, wait: Minutes(0) });
+                }
+            }
+        }
+    }
+}
+
+/// Bands a plan's values fall into for the order of tones: light, middle, dark. A choice.
+const BANDS: f64 = 3.0;
+
+/// What waits for what, by place.
+struct Waits {
+    then: Vec<Vec<usize>>,
+}
+
+impl Waits {
+    fn of(tasks: usize, lags: &[Lag]) -> Self {
+        let mut then = vec![Vec::new(); tasks];
+        lags.iter().for_each(|l| then[l.before].push(l.after));
+        Self { then }
+    }
+
+    /// Whether `after` may wait for `before`; if so, it does from now on.
+    fn add(&mut self, before: usize, after: usize) -> bool {
+        if self.leads(after, before) {
+            return false;
+        }
+        self.then[before].push(after);
+        true
+    }
+
+    fn leads(&self, from: usize, to: usize) -> bool {
+        let (mut open, mut seen) = (vec![from], vec![false; self.then.len()]);
+        while let Some(at) = open.pop() {
+            if at == to {
+                return true;
+            }
+            if !std::mem::replace(&mut seen[at], true) {
+                open.extend(&self.then[at]);
+            }
+        }
+        false
+    }
+}
+
 /// Whether the painter's orders can all be kept.
 pub fn can_be_kept(piece: &Piece, tasks: &[Task]) -> bool {
     let jobs = tasks.iter().map(|_| Job::of(Minutes(1))).collect();
-    Plan { jobs, lags: links(piece, tasks).lags, apart: Vec::new(), sittings: Sittings::endless() }.check().is_ok()
+    Plan { jobs, lags: links_in_any_order(piece, tasks).lags, apart: Vec::new(), sittings: Sittings::endless() }.check().is_ok()
 }
 
 struct Linking<'a> {

@@ -157,6 +157,27 @@ fn a_longer_session_than_planned_changes_the_plan() {
 }
 
 #[test]
+fn the_order_of_tones_that_is_said_is_kept_among_neighbours() {
+    let (mut piece, _) = six(Medium::Watercolour);
+    let value = |z: ZoneId| piece.wanted(piece.zone(z).unwrap()).value().0;
+    let view = at(&piece);
+    let borders = &piece.geometry().borders;
+    let firsts: Vec<TaskId> = view.tasks.iter().map(|t| t.id).filter(|t| t.zone.is_some() && t.layer == 0).collect();
+    let mut compared = 0;
+    for (a, b) in firsts.iter().flat_map(|a| firsts.iter().map(move |b| (a, b))).filter(|(a, b)| a.stage == b.stage) {
+        let (x, y) = (a.zone.unwrap(), b.zone.unwrap());
+        let touch = borders.iter().any(|(p, q, _)| (*p, *q) == (x.0, y.0) || (*q, *p) == (x.0, y.0));
+        if touch && matches!(a.stage, Stage::BigShapes | Stage::Parts) && value(x) > value(y) {
+            compared += 1;
+            assert!(minutes_of(&view, *a).0 < minutes_of(&view, *b).0, "light before dark: {a:?} {b:?}");
+        }
+    }
+    assert!(compared > 0, "some neighbours lie in one stage");
+    piece.easel.hours.quicker = true;
+    assert_eq!(at(&piece).sessions.quicker_by, 0, "nothing is offered that is taken already");
+}
+
+#[test]
 fn the_painter_puts_one_thing_before_another_but_not_a_layer_under_itself() {
     let (piece, b) = six(Medium::SoftPastel);
     let view = at(&piece);

@@ -34,18 +34,21 @@ export function Recipe({ mix, told }: { mix: Mix; told: Schemas["Told"] }) {
   }
   if (mix.heaps?.length) {
     return (
-      <ol className={styles.layers}>
-        {mix.heaps.map((h, i) => (
-          <li key={i}>
-            <span className={styles.heaps} aria-hidden="true">
-              {h.with.map((p) => (
-                <Heap key={p.pigment} parts={Math.min(p.parts, 4)} colour={colour(p)} />
-              ))}
-            </span>
-            <Said step={told.steps[i]} />
-          </li>
-        ))}
-      </ol>
+      <>
+        {told.spoken && <p>{told.spoken[0]?.toUpperCase() + told.spoken.slice(1)}.</p>}
+        <ol className={styles.layers}>
+          {mix.heaps.map((h, i) => (
+            <li key={i}>
+              <span className={styles.heaps} aria-hidden="true">
+                {h.with.map((p) => (
+                  <Heap key={p.pigment} parts={Math.min(p.parts, 4)} colour={colour(p)} />
+                ))}
+              </span>
+              <Said step={told.steps[i]} />
+            </li>
+          ))}
+        </ol>
+      </>
     );
   }
   return (

@@ -1,13 +1,13 @@
 import { NativeSelect } from "@mantine/core";
-import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { EXCEPTIONS, KEYS, LAMPS_FROM, TINTS } from "../../api/words";
+import { EXCEPTIONS, LAMPS_FROM, TINTS } from "../../api/words";
 import { useBench, useSelection, zoneName } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
 import { Card, Section } from "../../kit/Section";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { figure } from "../../room/figures";
 import { StarterHere } from "../box/StartBox";
+import { FitValues } from "./FitValues";
 import styles from "./Light.module.css";
 
 type Falling = Schemas["Falling"];
@@ -148,7 +148,6 @@ function LampFields({
 function Targets() {
   const { view, changes } = useBench();
   const studio = useStudio();
-  const [key, setKey] = useState<Schemas["Key"]>(view.derived.light.key);
   const reach = view.derived.light.reach;
   const others = studio.data?.pieces.filter((p) => p.id !== view.id && p.zones > 0) ?? [];
   const pictures = view.piece.others;
@@ -172,24 +171,7 @@ function Targets() {
           <StarterHere />
         </div>
       )}
-      {view.piece.reference && (
-        <p className={styles.line}>
-          <NativeSelect
-            aria-label="Key"
-            value={key}
-            data={KEYS.map((k) => ({ value: k.value, label: `${k.label} key` }))}
-            onChange={(e) => setKey(e.currentTarget.value as Schemas["Key"])}
-          />
-          <button
-            type="button"
-            className="act"
-            disabled={!reach}
-            onClick={() => changes.request({ do: "map-values", key })}
-          >
-            Map the values
-          </button>
-        </p>
-      )}
+      {view.piece.reference && <FitValues />}
       <button
         type="button"
         className="act"

@@ -103,6 +103,13 @@ export function HowCard({ at }: { at: AtTheEasel }) {
           max={30}
           onBlur={(e) => set({ hours: { ...easel.hours, every_days: typedNumber(e.currentTarget.value) || 1 } })}
         />
+        {(easel.hours.quicker || at.sessions.quicker_by > 0) && (
+          <Tick on={!!easel.hours.quicker} onTick={(quicker) => set({ hours: { ...easel.hours, quicker } })}>
+            {easel.hours.quicker
+              ? "any order of tones that is quicker"
+              : `another order of tones: ${minutesWord(at.sessions.quicker_by)} sooner`}
+          </Tick>
+        )}
         <Note>Drying is modelled from medium, film, ground and air. A finger at the edge knows better.</Note>
       </Section>
     </Card>
