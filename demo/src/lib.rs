@@ -4,7 +4,7 @@
 //! pigments under plain names of our own; the photo-like pictures are ray-traced from the `scene.pov` beside each, and the kite
 //! is drawn in `kite/drawing.svg`.
 
-use lean_media::forms::inked_to;
+use lean_media::pens::inked_to;
 use lean_media::{Medium, Parts, Pigment, PigmentId, library};
 use serde::Deserialize;
 use std::collections::BTreeMap;

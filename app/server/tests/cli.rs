@@ -1,5 +1,9 @@
 //! The command line as a script sees it: JSON on standard output, problems on standard error, exit 2 for bad input.
 
+use lean_colour::Lab;
+use lean_media::amount::Rubbing;
+use lean_media::recipe_text::{Written, layers};
+use lean_media::{Layering, State, ground, pigment_file};
 use serde_json::Value;
 use std::path::PathBuf;
 use std::process::Command;
@@ -19,20 +23,32 @@ fn reference() -> PathBuf {
     concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/tram-shed/reference.jpg").into()
 }
 
+/// What the model gives for a recipe on a flat ground.
+fn laid(recipe: &str, written: Written, ground: &str, state: State) -> Lab {
+    let owned = pigment_file::read(&std::fs::read_to_string(pigments()).unwrap()).unwrap();
+    let ground = ground::parse(ground).unwrap();
+    let layering = Layering { ground: &ground, layers: layers(recipe, written, &owned).unwrap() };
+    layering.lay(state).unwrap().reflectance.xyz().lab()
+}
+
 #[test]
 fn mixes_of_every_medium_are_printed() {
     let file = pigments();
+    let (wash, ink, rubbed) = (Written::Watercolour, Written::Marker { into_wet: false }, Written::Pastel { rubbing: Rubbing(0.3) });
     for (args, lab) in [
-        (vec!["--medium", "oil", "PR108*1 + PW6*4"], [58.050, 48.444, 23.220]),
-        (vec!["--medium", "watercolour", "--ground", "0.88", "PY35*.5 > PB29*.15"], [54.013, -29.885, 17.287]),
-        (vec!["--medium", "marker", "--ground", "0.9", "PB15:3*.03 > PY74*.1"], [70.686, -80.070, 6.737]),
-        (vec!["--medium", "pencil", "--ground", "0.88", "PR108*.7"], [80.864, 22.078, 11.208]),
-        (vec!["--medium", "pastel", "--ground", "0.10", "--rubbed", "0.3", "PB29*3 > PO20*1"], [45.819, 6.362, -26.367]),
-        (vec!["--medium", "watercolour", "--ground", "0.88", "--wet", "PB29*.15"], [53.288, -0.617, -58.695]),
+        (vec!["--medium", "oil", "PR108*1 + PW6*4"], Lab::new(58.050, 48.444, 23.220)),
+        (vec!["--medium", "watercolour", "--ground", "0.88", "PY35*.5 > PB29*.15"], laid("PY35*.5 > PB29*.15", wash, "0.88", State::Dry)),
+        (vec!["--medium", "marker", "--ground", "0.9", "PB15:3*.03 > PY74*.1"], laid("PB15:3*.03 > PY74*.1", ink, "0.9", State::Dry)),
+        (vec!["--medium", "pencil", "--ground", "0.88", "PR108*.7"], laid("PR108*.7", Written::Pencil, "0.88", State::Dry)),
+        (
+            vec!["--medium", "pastel", "--ground", "0.10", "--rubbed", "0.3", "PB29*3 > PO20*1"],
+            laid("PB29*3 > PO20*1", rubbed, "0.10", State::Dry),
+        ),
+        (vec!["--medium", "watercolour", "--ground", "0.88", "--wet", "PB29*.15"], laid("PB29*.15", wash, "0.88", State::Wet)),
     ] {
         let (code, seen, problems) = run(&[&["mix", "--box", file.as_str()], args.as_slice()].concat());
         assert_eq!(code, 0, "{args:?}: {problems}");
-        for (key, wanted) in ["l", "a", "b"].into_iter().zip(lab) {
+        for (key, wanted) in ["l", "a", "b"].into_iter().zip([lab.l, lab.a, lab.b]) {
             assert!((seen["lab"][key].as_f64().unwrap() - wanted).abs() < 6e-4, "{args:?}: {}", seen["lab"]);
         }
         assert_eq!(seen["reflectance"].as_array().unwrap().len(), 36);

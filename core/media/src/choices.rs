@@ -53,14 +53,14 @@ pub struct Dulling {
 impl Dulling {
     /// Luminous depth of a layer: its absorption K·X (36 bands, given for its thickness) in the mean that the eye's lightness takes of the bands
     /// (weights of Y under daylight). About 1 reads L* 40 over white paper.
-    pub fn depth(k: &[f64]) -> f64 {
+    pub(crate) fn depth(k: &[f64]) -> f64 {
         let weights = Light::Daylight.weights();
         let all: f64 = weights.iter().map(|w| w[1]).sum();
         k.iter().zip(weights).map(|(k, w)| k * w[1]).sum::<f64>() / all
     }
 
     /// Grey absorption K·X, ≥ 0, of a layer of this luminous depth.
-    pub fn grey(&self, depth: f64) -> f64 {
+    pub(crate) fn grey(&self, depth: f64) -> f64 {
         self.most * depth / (self.half_at + depth)
     }
 }
@@ -253,7 +253,7 @@ impl Default for Choices {
                 chalk_s: 0.25,
                 chalk_slope: -0.5,
                 in_air: 1.4,
-                in_air_when_pale: 2.2,
+                in_air_when_pale: 2.5,
                 surface: SurfaceOptics { k1: 0.03, k2: 0.45, front: 1.0 },
                 rubbed: 0.45,
                 crisp: 0.05,

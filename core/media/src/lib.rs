@@ -33,6 +33,7 @@ pub mod learn;
 pub mod library;
 pub mod medium;
 pub mod opaque;
+pub mod pens;
 pub mod pigment;
 pub mod pigment_file;
 pub mod readings;

@@ -36,7 +36,7 @@ fn models(medium: Medium) -> Vec<Pigment> {
         found.push(library::find("PW6").unwrap().clone());
     }
     if medium == Medium::Marker {
-        return found.into_iter().map(|p| forms::inked(p, 0.7)).collect();
+        return found.into_iter().map(|p| lean_media::pens::inked(p, 0.7)).collect();
     }
     found
 }

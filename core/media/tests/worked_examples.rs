@@ -22,13 +22,13 @@ fn lay(recipe: &str, written: Written, ground: f64, state: State, choices: &Choi
 
 /// The choices the examples were computed with: clear layers under a plain veil, without inner reflection.
 fn plain(written: Written) -> Choices {
-    let mut plain = Choices::default();
     // Examples give the ground inside the veil of their own medium.
-    plain.paper_veil = match written {
+    let paper_veil = match written {
         Written::Pencil => 0.0,
         Written::Pastel { .. } => 0.03,
         _ => 0.025,
     };
+    let mut plain = Choices { paper_veil, ..Choices::default() };
     let veil = |k1| SurfaceOptics { k1, k2: 0.0, front: 1.0 };
     (plain.dulling.most, plain.ink.dulling.most) = (0.0, 0.0);
     plain.ink.redissolved = 0.15;

@@ -10,7 +10,7 @@ use crate::requests::{FieldMove, Request};
 use crate::stages::requests as stages;
 use crate::studies::go_on::go_on;
 use crate::zones::masses;
-use lean_colour::{Lab, Temperature, Value, moves};
+use lean_colour::{Lab, Share, Temperature, Value, moves};
 use lean_media::PigmentId;
 use lean_piece::change::{
     ChangeZones, ChooseSet, ChooseStudy, MarkReference, NoteStudy, RenameZone, SetAim, SetBrief, SetChoice, SetCompositions, SetDemands,
@@ -103,7 +103,7 @@ impl Request {
             }
             Self::MapValues { key, differences } => {
                 let reach = reach_of(piece, paint_box)?.within_rules(piece);
-                let fit = mapped(piece, reach, key, piece.intent.contrast(), differences.unwrap_or(USUAL_DIFFERENCES));
+                let fit = mapped(piece, reach, key, piece.intent.contrast(), differences.map_or(USUAL_DIFFERENCES, Share));
                 targets(piece, fit, "the values fitted to what can be laid")
             }
             Self::TargetsFromRules => {

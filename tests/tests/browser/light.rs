@@ -96,6 +96,7 @@ async fn values_are_mapped_into_a_key_and_the_plan_is_seen_in_every_way() {
     page.go("/pieces/2/light").await;
     page.says("Fit values…").await;
     page.click("Fit values…").await;
+    page.until("both are shown", "document.querySelectorAll('aside figure img').length === 2").await;
     page.value("(() => { const s = document.querySelector(\"aside select[aria-label='Key']\"); const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set; set.call(s, 'high'); s.dispatchEvent(new Event('change', { bubbles: true })); return 1 })()").await;
     page.click("Use these values").await;
     page.until_served("the plan moved", "/api/pieces/2", "v.undo === 'the values fitted to what can be laid'").await;

@@ -1,8 +1,9 @@
 //! Alcohol marker: what is left of every pen when all coats are on.
 
-use super::{Act, COAT, Form, MOST_PIGMENTS, place_of};
+use super::{Act, Form, MOST_PIGMENTS, place_of};
 use crate::choices::{Choices, Dulling, InkChoices};
 use crate::ground::Ground;
+use crate::pens::COAT;
 use crate::rows::{PADDED_BANDS, Real, Row, Spectra, crossed, outside, padded, row};
 use lean_colour::BANDS;
 

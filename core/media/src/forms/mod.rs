@@ -8,12 +8,10 @@ mod ink;
 mod lists;
 mod pastel;
 mod pencil;
-mod pens;
 mod prepared;
 mod usual;
 mod wash;
 
-pub use pens::{full_coat, ink_seen_as, inked, inked_to, strength_in_a_pen};
 pub use prepared::{Memory, Prepared};
 pub use usual::{Class, Nature};
 pub use wash::{THICKEST_WASH, deepest_wash, washes};
@@ -23,13 +21,12 @@ use crate::choices::{Choices, InkChoices};
 use crate::ground::Ground;
 use crate::layering::Layer;
 use crate::medium::Medium;
+use crate::pens::{COAT, strength_in_a_pen};
 use crate::pigment::{Parts, Pigment};
 use serde::{Deserialize, Serialize};
 
 /// How many strengths a wash is made in: faint, thin, middle, strong and deep, see [`washes`].
 pub const STRENGTHS: usize = 5;
-/// Dose left by one coat of a pen of usual strength. A choice.
-pub const COAT: f64 = 0.05;
 /// Light, middle and firm pressure of a pencil. A choice.
 pub const PRESSURES: [f64; 3] = [0.3, 0.7, 1.0];
 /// Mass of a light, a full and a heavy stroke of pastel: 39, 78 and 95 % cover. A choice.

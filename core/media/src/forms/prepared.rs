@@ -9,6 +9,7 @@ use crate::choices::Choices;
 use crate::ground::Ground;
 use crate::lanes::{Colours, LANES, seen};
 use crate::medium::Medium;
+use crate::pens::strength_in_a_pen;
 use crate::pigment::Pigment;
 use crate::rows::{Real, Row, Spectra, Weights, lab};
 use lean_colour::{D65, Lab};
@@ -53,7 +54,7 @@ impl<T: Real> Prepared<T> {
     /// Prepares pigments; forms name them by their place in this list. `None` for a medium that is mixed wet.
     pub fn of(medium: Medium, pigments: &[&Pigment], ground: &Ground) -> Option<Self> {
         let choices = Choices::default();
-        let thinned = |p: &Pigment| if medium == Medium::Marker { super::strength_in_a_pen(p) } else { 1.0 };
+        let thinned = |p: &Pigment| if medium == Medium::Marker { strength_in_a_pen(p) } else { 1.0 };
         let wide: Vec<Spectra<f64>> = pigments.iter().map(|p| Spectra::<f64>::of(p).times(thinned(p))).collect();
         let own = || wide.iter().map(Spectra::<T>::narrowed).collect::<Vec<_>>();
         let (kind, bare) = match medium {

@@ -27,10 +27,10 @@ fn on_paper(pigment: &Pigment, luminous: f64, x: f64, choices: &Choices) -> Lab<
     Reflectance(std::array::from_fn(band)).xyz().lab()
 }
 
-/// The thickness at which `reached` becomes true, between none and `thick`; to a billionth.
+/// The thickness at which `reached` becomes true, between none and `thick`: to a part in 10¹³, for the faintest washes are thin.
 fn thickness_where(thick: f64, reached: impl Fn(f64) -> bool) -> f64 {
     let (mut thin, mut thick) = (0.0, thick);
-    for _ in 0..30 {
+    for _ in 0..45 {
         let middle = 0.5 * (thin + thick);
         if reached(middle) { thick = middle } else { thin = middle }
     }

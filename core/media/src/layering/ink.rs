@@ -3,7 +3,7 @@
 use super::{Building, Layer, Refused, weighed};
 use crate::amount::Dose;
 use crate::choices::Dulling;
-use crate::forms::strength_in_a_pen;
+use crate::pens::strength_in_a_pen;
 use crate::pigment::Pigment;
 
 pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {

@@ -66,7 +66,7 @@ impl Hand {
                 let tooth = smooth(x / (0.07 * brush).max(1.0), y / (0.07 * brush).max(1.0), seed);
                 Texture {
                     bare: 0.24,
-                    cover: ramp(0.5 * line + 0.5 * tooth, 0.2, 0.56),
+                    cover: ramp(0.5 * line + 0.5 * tooth, 0.14, 0.5),
                     lighter: 0.05 * (rough(u / brush, v / brush, own) - 0.5),
                 }
             }

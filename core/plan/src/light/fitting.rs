@@ -1,14 +1,14 @@
 //! Values of the reference fitted into what can be reached, with the least movement: what lies within reach stays, what lies beyond is pressed
 //! softly into the last step or two, and lighter stays lighter.
 
-use lean_colour::Value;
+use lean_colour::{Share, Value};
 use lean_piece::Piece;
 use std::ops::RangeInclusive;
 
 /// How much is asked of differences between neighbours, 0 keeps the lights and middles where they are, 1 keeps the differences.
 pub const DIFFERENCES: RangeInclusive<f64> = 0.0..=1.0;
 /// The usual place between the two. A choice.
-pub const USUAL_DIFFERENCES: f64 = 0.4;
+pub const USUAL_DIFFERENCES: Share = Share(0.4);
 
 /// Share of their difference that neighbours keep where the range allows it. A choice.
 const KEPT: f64 = 0.6;
@@ -53,11 +53,11 @@ struct Fitting {
 }
 
 /// The planned values of all zones, in the order of `piece.zones`, within `darkest..=lightest`.
-pub fn fitted(piece: &Piece, (darkest, lightest): (f64, f64), differences: f64) -> Vec<Value> {
+pub fn fitted(piece: &Piece, (darkest, lightest): (f64, f64), differences: Share) -> Vec<Value> {
     if piece.zones.is_empty() {
         return Vec::new();
     }
-    let fitting = Fitting::of(piece, (darkest, lightest.max(darkest)), differences.clamp(0.0, 1.0));
+    let fitting = Fitting::of(piece, (darkest, lightest.max(darkest)), differences.0.clamp(0.0, 1.0));
     fitting.values(&fitting.solved()).into_iter().map(Value).collect()
 }
 
@@ -215,7 +215,7 @@ mod tests {
     use crate::staged::{Staged, staged};
     use proptest::prelude::*;
 
-    fn of(values: &[f64], reach: (f64, f64), differences: f64) -> Vec<f64> {
+    fn of(values: &[f64], reach: (f64, f64), differences: Share) -> Vec<f64> {
         let piece = staged(&values.iter().map(|v| Staged::vt(*v, 0.0)).collect::<Vec<_>>());
         let read: Vec<f64> = piece.zones.iter().map(|z| z.reading.value.0).collect();
         assert!(read.iter().zip(values).all(|(a, b)| (a - b).abs() < 0.02), "{read:?}");
@@ -236,7 +236,7 @@ mod tests {
     #[test]
     fn where_differences_count_neighbours_keep_six_tenths_of_them() {
         let values = [0.5, 1.5, 2.5, 3.5];
-        let (lights, differences) = (of(&values, (3.0, 9.3), 0.0), of(&values, (3.0, 9.3), 1.0));
+        let (lights, differences) = (of(&values, (3.0, 9.3), Share::NONE), of(&values, (3.0, 9.3), Share::ALL));
         let least = |fit: &[f64]| fit.windows(2).map(|w| w[1] - w[0]).fold(f64::INFINITY, f64::min);
         assert!(least(&differences) > 0.45 && least(&lights) < 0.3, "{lights:?} {differences:?}");
     }
@@ -252,7 +252,7 @@ mod tests {
         fn lighter_stays_lighter_within_reach(
             values in prop::collection::vec(0.2..9.8f64, 1..12), dark in 0.5..4.0f64, width in 1.0..6.0f64, differences in 0.0..1.0f64,
         ) {
-            let fit = of(&values, (dark, dark + width), differences);
+            let fit = of(&values, (dark, dark + width), Share(differences));
             prop_assert!(fit.iter().all(|v| *v >= dark - 1e-9 && *v <= dark + width + 1e-9), "{fit:?}");
             for (i, j) in (0..values.len()).flat_map(|i| (0..values.len()).map(move |j| (i, j))) {
                 if values[i] + 0.05 < values[j] { prop_assert!(fit[i] < fit[j], "{values:?} {fit:?}"); }

@@ -2,7 +2,7 @@
 
 use super::fitting::fitted;
 use lean_colour::moves::with_value;
-use lean_colour::{Lab, Value};
+use lean_colour::{Lab, Share, Value};
 use lean_piece::light::Key;
 use lean_piece::{Piece, ZoneId};
 use serde::Serialize;
@@ -99,9 +99,9 @@ impl Mapping {
     }
 }
 
-/// Targets of all zones: what the reference reads, its values mapped. As read they are [fitted] with the least movement, `differences` (0..=1)
+/// Targets of all zones: what the reference reads, its values mapped. As read they are [fitted] with the least movement, `differences`
 /// saying how much those between neighbours count; for a key they are stretched into its part of the range.
-pub fn mapped(piece: &Piece, reach: Reach, key: Key, contrast: f64, differences: f64) -> Vec<(ZoneId, Lab)> {
+pub fn mapped(piece: &Piece, reach: Reach, key: Key, contrast: f64, differences: Share) -> Vec<(ZoneId, Lab)> {
     if key == Key::AsRead {
         let fit = fitted(piece, (reach.darkest, reach.lightest), differences);
         let ends = fit.iter().fold((10.0, 0.0), |(a, b): (f64, f64), v| (a.min(v.0), b.max(v.0)));

@@ -1,6 +1,6 @@
 //! Boxes to start from: small choices of our own for each medium, from the shipped modelled pigments.
 
-use lean_media::forms::inked;
+use lean_media::pens::inked;
 use lean_media::{Medium, Parts, Pigment, PigmentId, library};
 use lean_piece::paint_box::PaintBox;
 

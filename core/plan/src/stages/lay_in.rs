@@ -41,9 +41,16 @@ const OFFERS: usize = 4;
 pub fn offers(piece: &Piece, paint_box: &PaintBox) -> Vec<LayInOffer> {
     let mixes = mixes_of(piece, Some(paint_box));
     let mut offers: Vec<LayInOffer> = piece.chosen.pigments.par_iter().filter_map(|p| offer(piece, paint_box, &mixes, p)).collect();
-    offers.sort_by(|a, b| a.raises.total_cmp(&b.raises));
+    offers.sort_by(|a, b| shouts(a).cmp(&shouts(b)).then(a.raises.total_cmp(&b.raises)));
     offers.truncate(OFFERS);
     offers
+}
+
+/// Chroma from which a lay-in shouts: it is offered after every quieter one, however little of it shows in the end. A choice.
+const SHOUTS: f64 = 40.0;
+
+fn shouts(offer: &LayInOffer) -> bool {
+    offer.zones.iter().any(|z| z.mark.lab.chroma() >= SHOUTS)
 }
 
 /// Whether levels on these shares of the picture, bare first, are a plan of its values.

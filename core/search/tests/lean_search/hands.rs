@@ -2,8 +2,8 @@
 
 use lean_colour::{Lab, Reflectance};
 use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
-use lean_media::forms::full_coat;
 use lean_media::layering::{Layer, Layering, State};
+use lean_media::pens::full_coat;
 use lean_media::{Choices, Ground, Medium, Parts, Pigment};
 use std::rc::Rc;
 

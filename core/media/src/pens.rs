@@ -1,7 +1,6 @@
 //! How strong the ink of a pen is: by what one coat of it reads on marker paper, not by the peak of its absorption. A dull dye thinned by its
 //! peak would be pale, and every pen neon.
 
-use super::COAT;
 use crate::choices::{Choices, Dulling};
 use crate::library;
 use crate::pigment::{Pigment, PigmentId};
@@ -9,6 +8,8 @@ use lean_colour::{D65, Lab, Reflectance};
 use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
+/// Dose left by one coat of a pen of usual strength. A choice.
+pub const COAT: f64 = 0.05;
 /// Reflectance of the marker paper that coats are judged on.
 const PAPER: f64 = 0.89;
 /// Luminous depth of the deepest coat one pen of usual make leaves: a black then reads about L* 30, and two coats the deepest dark there is.
