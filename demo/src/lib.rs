@@ -4,6 +4,7 @@
 //! pigments under plain names of our own; the photo-like pictures are ray-traced from the `scene.pov` beside each, and the kite
 //! is drawn in `kite/drawing.svg`.
 
+use lean_colour::{D65, Lab};
 use lean_media::pens::inked_to;
 use lean_media::{Medium, Parts, Pigment, PigmentId, library};
 use serde::Deserialize;
@@ -147,7 +148,7 @@ fn blend(entry: Entry) -> Pigment {
 /// A dye that absorbs like a pigment, one coat of which reads this light. What dye it is, and how it lasts, nobody said.
 fn ink(like: Pigment, lightness: f64) -> Pigment {
     let dye = Pigment { colour_index: Vec::new(), lightfastness: String::new(), staining: false, granulating: false, ..like };
-    inked_to(dye, lightness)
+    inked_to(dye, Lab::<D65>::new(lightness, 0.0, 0.0).value())
 }
 
 #[cfg(test)]

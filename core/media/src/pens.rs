@@ -4,7 +4,7 @@
 use crate::choices::{Choices, Dulling};
 use crate::library;
 use crate::pigment::{Pigment, PigmentId};
-use lean_colour::{D65, Lab, Reflectance};
+use lean_colour::{D65, Lab, Reflectance, Value};
 use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
@@ -42,13 +42,13 @@ pub fn inked(pigment: Pigment, strength: f64) -> Pigment {
     scaled(pigment, times)
 }
 
-/// The pigment as the ink of a pen whose one coat reads this lightness L* on marker paper; as near as it comes.
-pub fn inked_to(pigment: Pigment, lightness: f64) -> Pigment {
+/// The pigment as the ink of a pen whose one coat reads this value on marker paper; as near as it comes.
+pub fn inked_to(pigment: Pigment, reads: Value) -> Pigment {
     let (mut pale, mut deep) = (0.0, 6.0 / Dulling::depth(&pigment.k).max(f64::MIN_POSITIVE));
     // Forty halvings: far below what can be seen.
     for _ in 0..40 {
         let middle = 0.5 * (pale + deep);
-        if coat(&pigment.k, middle).l > lightness { pale = middle } else { deep = middle }
+        if coat(&pigment.k, middle).value() > reads { pale = middle } else { deep = middle }
     }
     scaled(pigment, deep / COAT)
 }
@@ -94,7 +94,10 @@ mod tests {
     #[test]
     fn one_coat_reads_what_it_was_asked_to() {
         for (id, l) in [("PG23", 45.0), ("PG7", 33.0), ("PB29", 32.0), ("PY154", 91.0)] {
-            let pen = Pigment { id: PigmentId("pen".into()), ..inked_to(library::find(id).unwrap().clone(), l) };
+            let pen = Pigment {
+                id: PigmentId("pen".into()),
+                ..inked_to(library::find(id).unwrap().clone(), Lab::<D65>::new(l, 0.0, 0.0).value())
+            };
             assert!((reads(&pen).l - l).abs() < 0.01, "{id}: {:?}", reads(&pen));
         }
     }

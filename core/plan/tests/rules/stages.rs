@@ -217,11 +217,15 @@ fn a_zone_that_looks_wrong_on_the_way_is_named_with_what_mends_it() {
 }
 
 #[test]
-fn a_lay_in_is_a_value_plan_and_the_least_raising_one() {
+fn a_lay_in_is_a_value_plan_and_quiet_ones_that_raise_least_come_first() {
     for medium in [Medium::Oil, Medium::Watercolour, Medium::SoftPastel, Medium::Marker] {
         let (piece, b) = six(medium);
         let offers = lay_in::offers(&piece, &b);
-        assert!(offers.windows(2).all(|w| w[0].raises <= w[1].raises), "{medium:?}");
+        let loud = |o: &lay_in::LayInOffer| o.zones.iter().any(|z| z.mark.lab.chroma() >= 40.0);
+        let sorted = |of: &[&lay_in::LayInOffer]| of.windows(2).all(|w| w[0].raises <= w[1].raises);
+        let (shouting, quiet): (Vec<_>, Vec<_>) = offers.iter().partition(|o| loud(o));
+        assert!(sorted(&quiet) && sorted(&shouting), "{medium:?}");
+        assert!(offers.iter().skip(quiet.len()).all(loud), "{medium:?}: a loud one comes before a quiet one");
         for o in &offers {
             let value = |z: ZoneId| piece.wanted(piece.zone(z).unwrap()).value();
             for l in &o.lay_in.levels {
