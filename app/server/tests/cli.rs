@@ -23,7 +23,7 @@ fn reference() -> PathBuf {
     concat!(env!("CARGO_MANIFEST_DIR"), "/../../demo/tram-shed/reference.jpg").into()
 }
 
-/// What the model gives for a recipe on a flat ground.
+/// Colour of a recipe on a flat ground, by the core model.
 fn laid(recipe: &str, written: Written, ground: &str, state: State) -> Lab {
     let owned = pigment_file::read(&std::fs::read_to_string(pigments()).unwrap()).unwrap();
     let ground = ground::parse(ground).unwrap();

@@ -28,7 +28,7 @@ pub struct Choices {
     /// Dry paper that holds washes or ink: a matte veil, and the light that gum, dye and fibres turn back inside. K and S of the library were
     /// found through [`oil`](Self::oil); without inner reflection every dark would read 10 to 20 L* too light.
     pub paper: SurfaceOptics,
-    /// How washes and wax lose their clearness as they grow deep.
+    /// Grey that deep washes and deep wax gain.
     pub dulling: Dulling,
     /// Washes.
     pub wash: WashChoices,
@@ -79,7 +79,7 @@ pub struct WashChoices {
     /// Scattering of white in dry binder relative to white in water: particles of index 2.7 lose contrast when water (1.33) gives way to
     /// binder (1.5); the square of the Clausius–Mossotti factors gives about 0.70.
     pub white_dries_to: f64,
-    /// How fast white turns a wash into body colour: all but `1/e` of the surface is body colour where white of this S·X lies at 550 nm.
+    /// Scattering S·X of white at 550 nm, no unit, at which all but `1/e` of the surface of a wash is body colour.
     pub body_at: f64,
     /// Haze of wet acrylic binder, in scattering units: it is milky until it has dried.
     pub milky: f64,
@@ -100,7 +100,7 @@ pub struct InkChoices {
     pub blender: f64,
     /// The same when the ink beneath is still wet.
     pub wet_in_wet: f64,
-    /// How ink loses its clearness: dye is clearer than pigment.
+    /// Grey that deep ink gains; less than that of washes, as dye is clearer than pigment.
     pub dulling: Dulling,
 }
 

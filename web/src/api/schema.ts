@@ -10815,9 +10815,9 @@ export interface operations {
                 groups?: number;
                 /** @description For what is equal: a value, 0..=10. */
                 value?: number;
-                /** @description Of the plan: as its values would be fitted for this key; left out for the plan as it is. */
+                /** @description Key that the values of the plan are fitted for; left out for the plan as it is. */
                 fitted?: components["schemas"]["Key"];
-                /** @description How much differences between neighbours count where values are fitted, 0..=1. */
+                /** @description Weight of the differences between neighbouring zones where values are fitted, 0 (keep the lights) to 1 (keep the differences). */
                 differences?: number;
             };
             header?: never;
@@ -11075,9 +11075,9 @@ export interface operations {
                 groups?: number;
                 /** @description For what is equal: a value, 0..=10. */
                 value?: number;
-                /** @description Of the plan: as its values would be fitted for this key; left out for the plan as it is. */
+                /** @description Key that the values of the plan are fitted for; left out for the plan as it is. */
                 fitted?: components["schemas"]["Key"];
-                /** @description How much differences between neighbours count where values are fitted, 0..=1. */
+                /** @description Weight of the differences between neighbouring zones where values are fitted, 0 (keep the lights) to 1 (keep the differences). */
                 differences?: number;
             };
             header?: never;
@@ -11339,9 +11339,9 @@ export interface operations {
                 groups?: number;
                 /** @description For what is equal: a value, 0..=10. */
                 value?: number;
-                /** @description Of the plan: as its values would be fitted for this key; left out for the plan as it is. */
+                /** @description Key that the values of the plan are fitted for; left out for the plan as it is. */
                 fitted?: components["schemas"]["Key"];
-                /** @description How much differences between neighbours count where values are fitted, 0..=1. */
+                /** @description Weight of the differences between neighbouring zones where values are fitted, 0 (keep the lights) to 1 (keep the differences). */
                 differences?: number;
             };
             header?: never;

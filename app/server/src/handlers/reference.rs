@@ -77,9 +77,9 @@ pub struct Looking {
     /// For what is equal: a value, 0..=10.
     #[param(minimum = 0, maximum = 10)]
     value: Option<f64>,
-    /// Of the plan: as its values would be fitted for this key; left out for the plan as it is.
+    /// Key that the values of the plan are fitted for; left out for the plan as it is.
     fitted: Option<Key>,
-    /// How much differences between neighbours count where values are fitted, 0..=1.
+    /// Weight of the differences between neighbouring zones where values are fitted, 0 (keep the lights) to 1 (keep the differences).
     #[param(minimum = 0, maximum = 1)]
     differences: Option<f64>,
 }

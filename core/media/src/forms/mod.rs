@@ -25,7 +25,7 @@ use crate::pens::{COAT, strength_in_a_pen};
 use crate::pigment::{Parts, Pigment};
 use serde::{Deserialize, Serialize};
 
-/// How many strengths a wash is made in: faint, thin, middle, strong and deep, see [`washes`].
+/// Number of strengths of a wash: faint, thin, middle, strong and deep, see [`washes`].
 pub const STRENGTHS: usize = 5;
 /// Light, middle and firm pressure of a pencil. A choice.
 pub const PRESSURES: [f64; 3] = [0.3, 0.7, 1.0];
@@ -60,11 +60,11 @@ pub struct Laying {
     pub parts: [u8; MOST_PIGMENTS],
     /// How much, from 1: strength of a wash, pressure of a pencil, mass of a stroke; 1 for a pen.
     pub amount: u8,
-    /// How often one after the other: washes, coats, layers of one pencil, strokes of one stick.
+    /// Number of washes, coats, layers of one pencil or strokes of one stick, one after the other.
     pub times: u8,
     /// What is done.
     pub act: Act,
-    /// What the hand laid too little of, for the sake of what that moves: the pigment in a place, or [everything](EVERYTHING).
+    /// Place of the pigment that the hand lays too little of by a fifth, or [everything](EVERYTHING) by a tenth; the slip is measured so.
     pub slip: Option<u8>,
 }
 
@@ -90,7 +90,7 @@ impl Laying {
 /// What a hand makes of an amount when it errs by a fifth. Too much moves a layer about as far the other way, or less: tooth, dye and deep washes
 /// saturate, and no point bears more than firm.
 pub const ERRING: f64 = 0.8;
-/// What becomes of every amount where a whole recipe is laid too thin, too dry or with a light hand.
+/// Factor on every amount where a whole recipe is laid too thin, too dry or with a light hand.
 pub const ERRING_IN_ALL: f64 = 0.9;
 /// Ways an amount may turn out: as meant, too little, a tenth less with everything else.
 const OUTCOMES: usize = 3;
@@ -116,12 +116,12 @@ fn outcome<const STEPS: usize>(l: &Laying) -> usize {
 pub struct Form {
     layings: [Laying; MOST_LAYERS],
     count: u8,
-    /// What is believed of how much a layer takes from what lies beneath.
+    /// Share that a layer takes of what lies beneath: the usual, least or most one.
     taking: Taking,
 }
 
-/// What is believed of how much a layer takes from what lies beneath, the number the models know least: the dust that a crisp stroke of pastel
-/// picks up, the ink that a later pen dissolves.
+/// Share that a layer takes of what lies beneath: of the dust under a crisp stroke of pastel, of the ink under a later pen. The models know no
+/// number less well, so recipes are also judged at the least and the most that is likely.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub enum Taking {
     /// The usual share.
@@ -214,7 +214,7 @@ impl Form {
         }
     }
 
-    /// What is believed of how much its layers take from what lies beneath.
+    /// Share that its layers take of what lies beneath: the usual, least or most one.
     pub fn taking(&self) -> Taking {
         self.taking
     }

@@ -5,7 +5,7 @@ use lean_colour::{Share, Value};
 use lean_piece::Piece;
 use std::ops::RangeInclusive;
 
-/// How much is asked of differences between neighbours, 0 keeps the lights and middles where they are, 1 keeps the differences.
+/// Weight of the differences between neighbouring zones: 0 keeps the lights and middles where they are, 1 keeps the differences.
 pub const DIFFERENCES: RangeInclusive<f64> = 0.0..=1.0;
 /// The usual place between the two. A choice.
 pub const USUAL_DIFFERENCES: Share = Share(0.4);
@@ -14,13 +14,13 @@ pub const USUAL_DIFFERENCES: Share = Share(0.4);
 const KEPT: f64 = 0.6;
 /// Share of their difference that values keep however narrow the range is: order is never lost. A choice.
 const LEAST_KEPT: f64 = 0.1;
-/// What a movement of values well within reach weighs against one of values at the ends, where differences count least. A choice.
+/// Weight of a movement of values well within reach, 1 for those at the ends, where differences count least. A choice.
 const INSIDE: f64 = 30.0;
 /// Steps above the darkest value where that weight begins, and over which it comes to be there: the last two steps may move. Choices.
 const PRESSED: (f64, f64) = (0.3, 1.7);
 /// The same below the lightest value.
 const PRESSED_LIGHT: f64 = 0.7;
-/// What a lost difference weighs where differences count least, and how many times as much where they count most. Choices.
+/// Weight of a lost difference where differences count least, and the factor on it where they count most. Choices.
 const LOST: (f64, f64) = (1.0, 60.0);
 /// Most steps of the descent; it ends when nothing moves by a thousandth of a step.
 const ROUNDS: usize = 1500;
