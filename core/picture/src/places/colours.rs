@@ -1,10 +1,14 @@
 //! The colours of a picture, found over the whole of it and nested: one colour more parts one of them and leaves the others.
 //!
-//! A colour counts for less than its area, so that a rare one is not averaged away, and an accent (small, strongly different from all round
-//! it) counts for at least as much as a fair-sized shape. Colours are joined bottom up by what joining adds to the sum of squares (Ward 1963).
+//! A colour counts for less than its area, so that a rare one is not averaged away. An accent keeps its colour until the large shapes are down
+//! to few. A colour that lies in two masses, one before the other, is two. Colours are joined bottom up by what joining adds to the sum of
+//! squares (Ward 1963), more where they lie one before the other.
 
+use super::accents;
 use super::cells::{EvenColour, apart2};
+use super::parting::{self, Spread};
 use super::shapes::{Shape, Shapes};
+use super::survey::Survey;
 use std::collections::BTreeMap;
 
 /// Most colours told apart; every zone holds one or more of them.
@@ -12,7 +16,7 @@ pub const SHADES: usize = 32;
 /// Width of the boxes of like looks that are counted together.
 const BOX: f32 = 3.0;
 /// Power of a colour's share of the picture in its weight. A choice between 1 (area alone) and 0 (every colour alike).
-const RARE: f32 = 0.75;
+pub const RARE: f32 = 0.75;
 /// Least distance of an accent from all round it, in look units.
 const ACCENT: f32 = 17.0;
 /// Most share of the picture that is an accent.
@@ -31,6 +35,8 @@ pub struct Shade {
     pub run: Option<usize>,
     /// Its weight.
     pub weight: f32,
+    /// A cell of the mass it lies in; `None` where it lies wherever it is found.
+    pub within: Option<(u16, u16)>,
 }
 
 /// The shades of a picture and the order in which they join.
@@ -53,6 +59,16 @@ struct Heap {
     look: EvenColour,
     /// What it loses at once when it joins another: the run that is then painted flat.
     lost: f32,
+    /// Where it lies.
+    spread: Spread,
+    /// It joins no other while more colours than this are left that are no accents; 0 for what is no accent.
+    until: usize,
+}
+
+impl Heap {
+    fn new(look: EvenColour, weight: f32) -> Self {
+        Self { weight, look, lost: 0.0, spread: Default::default(), until: 0 }
+    }
 }
 
 fn cost(a: &Heap, b: &Heap) -> f32 {
@@ -61,37 +77,56 @@ fn cost(a: &Heap, b: &Heap) -> f32 {
 
 fn joined(a: &Heap, b: &Heap) -> Heap {
     let weight = a.weight + b.weight;
-    Heap { weight, look: std::array::from_fn(|c| a.look[c] + (b.look[c] - a.look[c]) * b.weight / weight), lost: 0.0 }
+    let look = std::array::from_fn(|c| a.look[c] + (b.look[c] - a.look[c]) * b.weight / weight);
+    Heap { spread: std::array::from_fn(|m| a.spread[m] + b.spread[m]), ..Heap::new(look, weight) }
 }
 
-/// Joins the cheapest pair until `left` heaps are left; `(kept, gone, how far apart)` in order. Ties go to the lower numbers.
-fn agglomerate(heaps: &mut [Heap], left: usize) -> Vec<(usize, usize, f32)> {
+/// Joins the cheapest pair until `left` heaps are left; `(kept, gone, how far apart)` in order. Ties go to the lower numbers. `dearer` is what
+/// a join costs more for where the two lie.
+fn agglomerate(heaps: &mut [Heap], left: usize, dearer: impl Fn(&Spread, &Spread) -> f32) -> Vec<(usize, usize, f32)> {
     let n = heaps.len();
     let mut alive = vec![true; n];
-    let nearest = |heaps: &[Heap], alive: &[bool], i: usize| {
+    // An accent that has to stay is out of reach for all others until its turn.
+    let out = |heaps: &[Heap], i: usize, plain: usize| plain > heaps[i].until && heaps[i].until > 0;
+    let price = |heaps: &[Heap], i: usize, j: usize| cost(&heaps[i], &heaps[j]) * dearer(&heaps[i].spread, &heaps[j].spread);
+    let nearest = |heaps: &[Heap], alive: &[bool], i: usize, plain: usize| {
         (0..n)
-            .filter(|j| *j != i && alive[*j])
-            .map(|j| (cost(&heaps[i], &heaps[j]), j))
+            .filter(|j| *j != i && alive[*j] && !out(heaps, *j, plain))
+            .map(|j| (price(heaps, i, j), j))
             .min_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)))
     };
-    let mut near: Vec<Option<(f32, usize)>> = (0..n).map(|i| nearest(heaps, &alive, i)).collect();
+    let mut plain = heaps.iter().filter(|h| h.until == 0).count();
+    let mut near: Vec<Option<(f32, usize)>> = (0..n).map(|i| nearest(heaps, &alive, i, plain)).collect();
     let mut order = Vec::new();
     for _ in left..n {
-        let Some((i, (_, j))) =
-            (0..n).filter(|i| alive[*i]).filter_map(|i| near[i].map(|p| (i, p))).min_by(|a, b| a.1.0.total_cmp(&b.1.0).then(a.0.cmp(&b.0)))
+        let Some((i, (_, j))) = (0..n)
+            .filter(|i| alive[*i] && !out(heaps, *i, plain))
+            .filter_map(|i| near[i].map(|p| (i, p)))
+            .min_by(|a, b| a.1.0.total_cmp(&b.1.0).then(a.0.cmp(&b.0)))
         else {
             break;
         };
         let (kept, gone) = (i.min(j), i.max(j));
         order.push((kept, gone, apart2(heaps[kept].look, heaps[gone].look).sqrt() + (heaps[kept].lost + heaps[gone].lost).sqrt()));
+        let accents = [kept, gone].into_iter().filter(|k| heaps[*k].until > 0).count();
         heaps[kept] = joined(&heaps[kept], &heaps[gone]);
         alive[gone] = false;
+        // What an accent joins is a plain colour from then on.
+        let before = plain;
+        plain = if accents == 0 {
+            plain - 1
+        } else if accents == 2 {
+            plain + 1
+        } else {
+            plain
+        };
+        let freed = (0..n).any(|k| alive[k] && out(heaps, k, before) != out(heaps, k, plain));
         for k in (0..n).filter(|k| alive[*k]) {
-            let touched = k == kept || near[k].is_some_and(|(_, m)| m == kept || m == gone);
+            let touched = freed || k == kept || near[k].is_none_or(|(_, m)| m == kept || m == gone);
             if touched {
-                near[k] = nearest(heaps, &alive, k);
+                near[k] = nearest(heaps, &alive, k, plain);
             } else {
-                let c = cost(&heaps[k], &heaps[kept]);
+                let c = price(heaps, k, kept);
                 if near[k].is_none_or(|(best, _)| c < best) {
                     near[k] = Some((c, kept));
                 }
@@ -102,22 +137,104 @@ fn agglomerate(heaps: &mut [Heap], left: usize) -> Vec<(usize, usize, f32)> {
 }
 
 /// Finds the colours in shapes of about a middle brush.
-pub fn find(shapes: &Shapes, runs: &[super::runs::Run], picture: f32, scale: f32) -> Colours {
+pub fn find(shapes: &Shapes, survey: &Survey) -> Colours {
+    let (picture, scale, runs) = (survey.cells.looks.len() as f32, survey.cells.scale, &survey.runs);
     let weighed = weighed(shapes, picture, scale);
-    let mut shades: Vec<Shade> =
-        runs.iter().enumerate().map(|(i, r)| Shade { look: r.mean, run: Some(i), weight: (r.cells as f32 / picture).powf(RARE) }).collect();
+    let mut shades: Vec<Shade> = runs
+        .iter()
+        .enumerate()
+        .map(|(i, r)| Shade { look: r.mean, run: Some(i), weight: (r.cells as f32 / picture).powf(RARE), within: None })
+        .collect();
     let mut heaps = weighed.clone();
     let n = heaps.len();
-    let order = agglomerate(&mut heaps, SHADES.saturating_sub(shades.len()).max(1));
+    let order = agglomerate(&mut heaps, SHADES.saturating_sub(shades.len()).max(1), |_, _| 1.0);
     let mut gone = vec![false; n];
     order.iter().for_each(|(_, g, _)| gone[*g] = true);
     let mut found: Vec<Heap> = heaps.into_iter().zip(gone).filter(|(_, g)| !g).map(|(h, _)| h).collect();
     settle(&weighed, &mut found);
-    shades.extend(found.into_iter().map(|h| Shade { look: h.look, run: None, weight: h.weight }));
-    let mut tops: Vec<Heap> =
-        shades.iter().map(|s| Heap { weight: s.weight, look: s.look, lost: s.run.map_or(0.0, |r| s.weight * runs[r].spread) }).collect();
-    let (joins, apart) = agglomerate(&mut tops, 1).into_iter().map(|(kept, gone, apart)| ((kept, gone), apart)).unzip();
+    shades.extend(found.into_iter().map(|h| Shade { look: h.look, run: None, weight: h.weight, within: None }));
+    let in_mass = survey.depth.in_shapes(&survey.patches, shapes);
+    let (mut shades, mut spreads) = parting::parted(shades, shapes, &in_mass, &survey.depth, scale);
+    let until = stay(&mut shades, &mut spreads, survey);
+    let (joins, apart) = in_order(&shades, &spreads, &until, survey).into_iter().map(|(kept, gone, apart)| ((kept, gone), apart)).unzip();
     Colours { shades, joins, apart }
+}
+
+/// The joins of shades, first joined first.
+fn in_order(shades: &[Shade], spreads: &[Spread], until: &[usize], survey: &Survey) -> Vec<(usize, usize, f32)> {
+    let mut tops: Vec<Heap> = shades
+        .iter()
+        .zip(spreads)
+        .zip(until)
+        .map(|((s, spread), until)| Heap {
+            lost: s.run.map_or(0.0, |r| s.weight * survey.runs[r].spread),
+            spread: *spread,
+            until: *until,
+            ..Heap::new(s.look, s.weight)
+        })
+        .collect();
+    agglomerate(&mut tops, 1, |a, b| parting::dearer(a, b, &survey.depth))
+}
+
+/// How many large colours accents are held against.
+const LARGE: usize = 8;
+/// Most accents that have a colour of their own.
+const STAYING: usize = 4;
+/// Down to how many other colours the first accent stays, and by how much sooner each weaker one goes. Choices.
+const FIRST: usize = 6;
+const EACH: usize = 5;
+/// A colour that covers more of the picture than this is no accent's own.
+const COMMON: f32 = 0.01;
+/// Distance up to which an accent has the colour of a shade, in look units.
+const SAME: f32 = 4.0;
+
+/// Gives accents shades of their own where there is none yet. For every shade: down to how many other colours it stays, 0 for no accent. The
+/// first accent stays to the last large colours, each weaker one goes sooner.
+fn stay(shades: &mut Vec<Shade>, spreads: &mut Vec<Spread>, survey: &Survey) -> Vec<usize> {
+    let (picture, scale) = (survey.cells.looks.len() as f32, survey.cells.scale);
+    let mut until = vec![0; shades.len()];
+    let joins: Vec<(usize, usize)> = in_order(shades, spreads, &until, survey).into_iter().map(|j| (j.0, j.1)).collect();
+    let fine = survey.shapes(lean_colour::Share(accents::BRUSH));
+    let large = large_colours(shades, spreads, &joins, &fine, picture);
+    let mut staying = 0;
+    for accent in accents::find(&fine, &large, picture, scale) {
+        let off = |s: &Shade| apart2(s.look, accent.look);
+        let nearest = (0..shades.len()).min_by(|a, b| off(&shades[*a]).total_cmp(&off(&shades[*b])));
+        let own = match nearest.filter(|n| off(&shades[*n]).sqrt() <= SAME * scale.max(0.7)) {
+            Some(n) if spreads[n].iter().sum::<f32>() > COMMON * picture || shades[n].run.is_some() => continue,
+            Some(n) => n,
+            None => {
+                shades.push(Shade { look: accent.look, run: None, weight: (accent.cells / picture).powf(RARE), within: None });
+                spreads.push(Spread::default());
+                until.push(0);
+                shades.len() - 1
+            }
+        };
+        if until[own] == 0 {
+            until[own] = if accent.loud { 1 } else { FIRST + EACH * staying };
+            staying += 1;
+        }
+        if staying == STAYING {
+            break;
+        }
+    }
+    until
+}
+
+/// The colour each shape has in a plan of few large colours, of those alone that cover much.
+fn large_colours(shades: &[Shade], spreads: &[Spread], joins: &[(usize, usize)], shapes: &Shapes, picture: f32) -> Vec<EvenColour> {
+    let cut = cut(shades.len(), joins, LARGE);
+    let covers_much = |n: &usize| spreads[*n].iter().sum::<f32>() > COMMON * picture || shades[*n].run.is_some();
+    let common: Vec<usize> = (0..shades.len()).filter(covers_much).collect();
+    let mut means: BTreeMap<usize, (f32, EvenColour)> = BTreeMap::new();
+    for n in &common {
+        let (weight, look) = means.entry(cut[*n]).or_default();
+        *weight += shades[*n].weight;
+        (0..3).for_each(|c| look[c] += (shades[*n].look[c] - look[c]) * shades[*n].weight / *weight);
+    }
+    let miss = |look: EvenColour, n: usize| apart2(look, shades[n].look);
+    let nearest = |look: EvenColour| common.iter().min_by(|a, b| miss(look, **a).total_cmp(&miss(look, **b)));
+    shapes.all.iter().map(|s| nearest(s.look).and_then(|n| means.get(&cut[*n])).map_or(s.look, |m| m.1)).collect()
 }
 
 /// Boxes of like looks with what they weigh.
@@ -139,7 +256,7 @@ fn weighed(shapes: &Shapes, picture: f32, scale: f32) -> Vec<Heap> {
         .filter(|(n, _, accent)| *accent > 0.0 || *n >= shapes.least)
         .map(|(n, sum, accent)| {
             let weight = (n / picture).powf(RARE).max(accent);
-            Heap { weight, look: sum.map(|v| v / n), lost: 0.0 }
+            Heap::new(sum.map(|v| v / n), weight)
         })
         .collect()
 }
@@ -185,7 +302,7 @@ fn settle(boxes: &[Heap], shades: &mut [Heap]) {
             }
         }
         for (s, (weight, sum)) in shades.iter_mut().zip(sums).filter(|(_, s)| s.0 > 0.0) {
-            *s = Heap { weight, look: sum.map(|v| v / weight), lost: 0.0 };
+            *s = Heap::new(sum.map(|v| v / weight), weight);
         }
     }
 }
@@ -199,16 +316,20 @@ impl Colours {
 
     /// Which of `count` colours each shade belongs to: the number of the lowest shade in it.
     pub fn cut(&self, count: usize) -> Vec<usize> {
-        let mut into: Vec<usize> = (0..self.shades.len()).collect();
-        let kept = self.joins.len().saturating_sub(count.max(1) - 1);
-        self.joins[..kept].iter().for_each(|(kept, gone)| into[*gone] = *kept);
-        (0..into.len())
-            .map(|mut i| {
-                while into[i] != i {
-                    i = into[i];
-                }
-                i
-            })
-            .collect()
+        cut(self.shades.len(), &self.joins, count)
     }
+}
+
+fn cut(shades: usize, joins: &[(usize, usize)], count: usize) -> Vec<usize> {
+    let mut into: Vec<usize> = (0..shades).collect();
+    let kept = joins.len().saturating_sub(count.max(1) - 1);
+    joins[..kept].iter().for_each(|(kept, gone)| into[*gone] = *kept);
+    (0..into.len())
+        .map(|mut i| {
+            while into[i] != i {
+                i = into[i];
+            }
+            i
+        })
+        .collect()
 }

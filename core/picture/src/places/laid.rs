@@ -16,6 +16,9 @@ pub struct Laid {
     pub weight: f32,
     /// The zone.
     pub zone: u16,
+    /// A cell of the mass it belongs to, column and row; `None` where it lies wherever its look is found.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub within: Option<(u16, u16)>,
 }
 
 impl Laid {

@@ -5,15 +5,18 @@ use super::laid::Laid;
 use super::shapes::{FINE, MIDDLE, Shapes};
 use super::survey::Survey;
 use super::tidy::{self, Ground};
+use super::tip;
 use crate::zone_map::ZoneMap;
 use lean_colour::Share;
 
 /// How much nearer, in squared look units, a run's own ground is to it than to a flat shade.
 const OWN_GROUND: f32 = 16.0;
+/// How much farther, in squared look units, a shade of one mass is from what lies in another.
+const OTHER_MASS: f32 = 100.0;
 
 impl Survey {
     /// Which zone every cell belongs to at a brush of this share of the longer side, by the picture alone. Nothing smaller than the brush is
-    /// left, unless the whole picture is.
+    /// left, unless the whole picture is, but for the few marks that its tip puts back.
     pub fn lay(&self, shades: &[Laid], brush: Share) -> ZoneMap {
         let mut last = self.last.lock().unwrap_or_else(|p| p.into_inner());
         if let Some((_, _, map)) = last.as_ref().filter(|(of, at, _)| *at == brush.0 && of == shades) {
@@ -22,6 +25,8 @@ impl Survey {
         let labels = self.nearest(shades, &self.shapes(brush));
         let ground = Ground { cells: &self.cells, hand: None };
         let map = tidy::fit_for(self.map(labels), &ground, self.brush(brush.0));
+        let fine = self.nearest(shades, &self.shapes(Share(brush.0 * tip::TIP)));
+        let map = tip::put_back(map, &fine, &self.cells, self.brush(brush.0));
         *last = Some((shades.to_vec(), brush.0, map.clone()));
         map
     }
@@ -33,7 +38,8 @@ impl Survey {
         }
         let labels = map.labels.iter().zip(&hand.labels).map(|(auto, hand)| if *hand > 0 { *hand } else { *auto }).collect();
         let ground = Ground { cells: &self.cells, hand: Some(&hand.labels) };
-        tidy::fit_again(self.map(labels), &ground, self.brush(brush.0))
+        let mended = tidy::fit_again(self.map(labels), &ground, self.brush(brush.0));
+        tip::kept_under_hand(mended, map, hand, tidy::least_cells(self.brush(brush.0)))
     }
 
     /// Where each shade's zone lies whatever the brush: what zones are read from. Not tidied.
@@ -51,10 +57,19 @@ impl Survey {
 
     /// The zone of the shade nearest to the shape each cell lies in.
     fn nearest(&self, shades: &[Laid], shapes: &Shapes) -> Vec<u16> {
-        let zone_of: Vec<u16> = shapes
+        let zone_of = self.nearest_of_shapes(shades, shapes);
+        self.patches.of_cell.iter().map(|p| zone_of[shapes.of_patch[*p as usize] as usize]).collect()
+    }
+
+    /// The zone of the shade nearest to each shape; 0 for an empty one.
+    fn nearest_of_shapes(&self, shades: &[Laid], shapes: &Shapes) -> Vec<u16> {
+        let mass_of_shade: Vec<Option<usize>> = shades.iter().map(|s| s.within.map(|at| usize::from(self.depth.at(at)))).collect();
+        let in_mass = self.depth.in_shapes(&self.patches, shapes);
+        shapes
             .all
             .iter()
-            .map(|s| {
+            .zip(in_mass)
+            .map(|(s, in_mass)| {
                 if s.cells == 0.0 {
                     return 0;
                 }
@@ -64,11 +79,12 @@ impl Survey {
                     std::array::from_fn(|c| s.look[c] + here[c] - run.mean[c])
                 });
                 let own = |shade: &Laid| if s.run.is_some() && shade.run.is_some() { OWN_GROUND } else { 0.0 };
-                let miss = |shade: &Laid| apart2(look, shade.at(s.middle)) - own(shade);
-                shades.iter().min_by(|a, b| miss(a).total_cmp(&miss(b))).map_or(1, |s| s.zone)
+                let other =
+                    |mass: &Option<usize>| mass.map_or(0.0, |m| OTHER_MASS * self.cells.scale.powi(2) * (1.0 - in_mass[m] / s.cells));
+                let miss = |(shade, mass): &(&Laid, &Option<usize>)| apart2(look, shade.at(s.middle)) - own(shade) + other(mass);
+                shades.iter().zip(&mass_of_shade).min_by(|a, b| miss(a).total_cmp(&miss(b))).map_or(1, |(s, _)| s.zone)
             })
-            .collect();
-        self.patches.of_cell.iter().map(|p| zone_of[shapes.of_patch[*p as usize] as usize]).collect()
+            .collect()
     }
 
     /// The shades of `count` colours, zones numbered from 1 by the share of the picture they cover, and the order in which shades join.
@@ -76,7 +92,13 @@ impl Survey {
         let cut = self.colours.cut(self.colours.distinct(count));
         let shades = self.colours.shades.iter().zip(&cut);
         let mut laid: Vec<Laid> = shades
-            .map(|(s, zone)| Laid { look: s.look, run: s.run.map(|r| self.runs[r].clone()), weight: s.weight, zone: *zone as u16 + 1 })
+            .map(|(s, zone)| Laid {
+                look: s.look,
+                run: s.run.map(|r| self.runs[r].clone()),
+                weight: s.weight,
+                zone: *zone as u16 + 1,
+                within: s.within,
+            })
             .collect();
         let mut by_area: std::collections::BTreeMap<u16, usize> = laid.iter().map(|l| (l.zone, 0)).collect();
         self.nearest(&laid, &self.shapes(Share(MIDDLE))).into_iter().for_each(|zone| *by_area.entry(zone).or_default() += 1);
@@ -90,6 +112,6 @@ impl Survey {
 
     /// The look of a CIELAB colour, as a shade of its own.
     pub fn shade(&self, lab: lean_colour::Lab, zone: u16) -> Laid {
-        Laid { look: super::cells::even_colour(lab.l, lab.a, lab.b), run: None, weight: f32::MIN_POSITIVE, zone }
+        Laid { look: super::cells::even_colour(lab.l, lab.a, lab.b), run: None, weight: f32::MIN_POSITIVE, zone, within: None }
     }
 }

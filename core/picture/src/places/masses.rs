@@ -4,11 +4,10 @@
 //! are left; the cut where the next join would cost most compared with the one before is proposed.
 
 use super::cells::{EvenColour, apart2};
-use super::shapes::{LARGEST, Shapes};
+use super::shapes::Shapes;
 use super::survey::Survey;
 use super::tidy::{self, Ground};
 use crate::zone_map::ZoneMap;
-use lean_colour::Share;
 use std::collections::BTreeMap;
 
 /// How many masses are proposed.
@@ -23,30 +22,14 @@ const TOUCH: f32 = 0.5;
 impl Survey {
     /// The masses of the picture, numbered from 1 by their size.
     pub fn masses(&self) -> ZoneMap {
-        let shapes = self.shapes(Share(LARGEST));
-        let mut joining = Joining::of(&shapes);
-        let mut costs = Vec::new();
-        let mut cuts: BTreeMap<usize, Vec<u32>> = BTreeMap::new();
-        loop {
-            let left = joining.left();
-            if MASSES.contains(&left) || left < *MASSES.start() {
-                cuts.insert(left, joining.owners());
-            }
-            let Some((cost, a, b)) = joining.cheapest().filter(|_| left > 1) else { break };
-            costs.push((left, cost));
-            joining.join(a, b);
-        }
-        // Keeping `n` masses is worth what the join to `n - 1` would cost against the join before it.
-        let cost_at = |n: usize| costs.iter().find(|(left, _)| *left == n).map_or(0.0, |c| c.1);
-        let worth = |n: usize| cost_at(n) / cost_at(n + 1).max(1e-3);
-        let chosen = cuts.keys().copied().filter(|n| MASSES.contains(n)).max_by(|a, b| worth(*a).total_cmp(&worth(*b)).then(b.cmp(a)));
-        let owners = chosen.or_else(|| cuts.keys().copied().max()).and_then(|n| cuts.remove(&n)).unwrap_or_default();
-        let owner = |cell: usize| owners.get(shapes.of_patch[self.patches.of_cell[cell] as usize] as usize).copied().unwrap_or(0);
         let mut number: BTreeMap<u32, u16> = BTreeMap::new();
-        let labels: Vec<u16> = (0..self.patches.of_cell.len())
-            .map(|i| {
+        let labels: Vec<u16> = self
+            .patches
+            .of_cell
+            .iter()
+            .map(|patch| {
                 let next = number.len() as u16 + 1;
-                *number.entry(owner(i)).or_insert(next)
+                *number.entry(self.depth.owner(*patch)).or_insert(next)
             })
             .collect();
         let (width, height) = self.size();
@@ -54,6 +37,27 @@ impl Survey {
         let map = tidy::fit_for(ZoneMap { width, height, labels }, &ground, BRUSH * self.cells.longer() as f64);
         by_size(tidy::at_most(map, &ground, *MASSES.end()))
     }
+}
+
+/// The mass of each shape: the number of one shape in it.
+pub fn owners(shapes: &Shapes) -> Vec<u32> {
+    let mut joining = Joining::of(shapes);
+    let mut costs = Vec::new();
+    let mut cuts: BTreeMap<usize, Vec<u32>> = BTreeMap::new();
+    loop {
+        let left = joining.left();
+        if MASSES.contains(&left) || left < *MASSES.start() {
+            cuts.insert(left, joining.owners());
+        }
+        let Some((cost, a, b)) = joining.cheapest().filter(|_| left > 1) else { break };
+        costs.push((left, cost));
+        joining.join(a, b);
+    }
+    // Keeping `n` masses is worth what the join to `n - 1` would cost against the join before it.
+    let cost_at = |n: usize| costs.iter().find(|(left, _)| *left == n).map_or(0.0, |c| c.1);
+    let worth = |n: usize| cost_at(n) / cost_at(n + 1).max(1e-3);
+    let chosen = cuts.keys().copied().filter(|n| MASSES.contains(n)).max_by(|a, b| worth(*a).total_cmp(&worth(*b)).then(b.cmp(a)));
+    chosen.or_else(|| cuts.keys().copied().max()).and_then(|n| cuts.remove(&n)).unwrap_or_default()
 }
 
 /// Connected shapes numbered from 1 by their size.

@@ -4,19 +4,23 @@
 //! brushes join them, smooth runs, and the colours they nest in. A palette of [`Laid`] shades says which zone each shade belongs to. Laid over
 //! the survey at a brush, the palette gives a [`ZoneMap`](crate::ZoneMap) whose connected parts are the places.
 
+mod accents;
 mod cells;
 mod colours;
+mod depth;
 mod grading;
 mod joining;
 mod laid;
 mod lay;
 mod masses;
 mod palette;
+mod parting;
 mod patches;
 mod runs;
 mod shapes;
 mod survey;
 mod tidy;
+mod tip;
 
 pub use cells::GRID;
 pub use grading::Grading;

@@ -89,7 +89,7 @@ mod tests {
     use proptest::prelude::*;
 
     fn shade(weight: f32, zone: u16) -> Laid {
-        Laid { look: [0.0; 3], run: None, weight, zone }
+        Laid { look: [0.0; 3], run: None, weight, zone, within: None }
     }
 
     /// A random order of joining `n` shades.

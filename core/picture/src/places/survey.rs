@@ -2,6 +2,7 @@
 
 use super::cells::{self, Cells};
 use super::colours::{self, Colours};
+use super::depth::Depth;
 use super::joining::{self, Joins};
 use super::laid::Laid;
 use super::patches::{self, Patches};
@@ -24,6 +25,8 @@ pub struct Survey {
     pub(super) runs: Vec<Run>,
     /// Run of each patch, from 0.
     pub(super) run_of: Vec<Option<usize>>,
+    /// Which mass every patch lies in, and which masses stand one before the other.
+    pub(super) depth: Depth,
     pub(super) colours: Colours,
     kept: f32,
     blur: f32,
@@ -54,10 +57,11 @@ impl Survey {
         let run_of = runs_of(&patches, &of_cell, runs.len());
         let brush = |share: f64| (share * cells.longer() as f64) as f32;
         let joins = joining::join(&patches, missed_by(brush(LARGEST), kept) * 1.5);
-        let none = Colours::default();
-        let mut survey = Self { picture, cells, patches, joins, runs, run_of, colours: none, kept, blur, last: Mutex::new(None) };
+        let (depth, colours) = Default::default();
+        let mut survey = Self { picture, cells, patches, joins, runs, run_of, depth, colours, kept, blur, last: Mutex::new(None) };
+        survey.depth = Depth::of(&survey.patches, &survey.shapes(Share(LARGEST)), survey.cells.width);
         let shapes = survey.shapes(Share(FINE));
-        survey.colours = colours::find(&shapes, &survey.runs, survey.cells.looks.len() as f32, survey.cells.scale);
+        survey.colours = colours::find(&shapes, &survey);
         survey
     }
 

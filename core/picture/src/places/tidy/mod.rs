@@ -7,6 +7,8 @@ mod thin;
 use super::cells::Cells;
 use crate::zone_map::ZoneMap;
 
+pub use small::given_away as small_given_away;
+
 /// What zones lie on.
 pub struct Ground<'a> {
     /// The picture.
