@@ -1,5 +1,6 @@
 //! The light a painting was photographed in, and what its zones read once that is taken out.
 
+use super::contrast::contrast;
 use super::{Expected, LaidOver};
 use crate::Picture;
 use crate::zone_map::ZoneMap;
@@ -46,6 +47,8 @@ pub enum LightFrom {
 #[derive(Clone, Debug)]
 pub struct LightOn {
     plane: [Vector3<f64>; 3],
+    /// The power the camera raised the light to; 1 where no curve shows.
+    pub contrast: f64,
     /// What it was read off.
     pub from: LightFrom,
 }
@@ -80,6 +83,34 @@ fn places(photo: &Picture, map: &ZoneMap, laid: &LaidOver) -> Vec<Place> {
     all
 }
 
+/// A patch of one zone: where it lies about the middle, and the logarithms of the light expected and seen.
+pub(super) struct Patch {
+    pub x: f64,
+    pub y: f64,
+    pub expected: [f64; 3],
+    pub seen: [f64; 3],
+}
+
+/// Paint is texture about its mix: the light is told by the mean of a patch of one zone, never by single places.
+fn patches<'p>(places: impl Iterator<Item = &'p Place>, linear: &BTreeMap<u16, [f64; 3]>) -> Vec<Patch> {
+    let mut sums: BTreeMap<(u16, u8, u8), PatchSum> = BTreeMap::new();
+    for p in places {
+        let sum = sums.entry((p.zone, (p.x * PATCHES) as u8, (p.y * PATCHES) as u8)).or_default();
+        sum.n += 1.0;
+        sum.x += p.x;
+        sum.y += p.y;
+        (0..3).for_each(|c| sum.light[c] += p.light[c]);
+    }
+    let log = |light: [f64; 3]| light.map(|l| l.max(2e-3).ln());
+    sums.iter()
+        .filter(|(_, sum)| sum.n >= LEAST)
+        .filter_map(|((zone, ..), PatchSum { n, x, y, light })| {
+            let (expected, seen) = (log(*linear.get(zone)?), log(light.map(|l| l / n)));
+            Some(Patch { x: x / n - 0.5, y: y / n - 0.5, expected, seen })
+        })
+        .collect()
+}
+
 impl LightOn {
     /// Reads the light off a grey card at a place of the photo, off bare ground where there is enough of it, or off the whole painting: what differs from
     /// the plan in one zone counts little there.
@@ -88,60 +119,78 @@ impl LightOn {
         let linear: BTreeMap<u16, [f64; 3]> = expected.zones.iter().map(|(z, lab)| (*z, linear_of_xyz(lab.xyz()))).collect();
         let bare = all.iter().filter(|p| expected.bare.contains(&p.zone)).count();
         let from_ground = bare as f64 >= ENOUGH * all.len() as f64 && bare > 30;
-        let used = all.iter().filter(|p| !from_ground || expected.bare.contains(&p.zone));
-        // Paint is texture about its mix: the light is told by the mean of a patch of one zone, never by single places.
-        let mut patches: BTreeMap<(u16, u8, u8), PatchSum> = BTreeMap::new();
-        for p in used {
-            let sum = patches.entry((p.zone, (p.x * PATCHES) as u8, (p.y * PATCHES) as u8)).or_default();
-            sum.n += 1.0;
-            sum.x += p.x;
-            sum.y += p.y;
-            (0..3).for_each(|c| sum.light[c] += p.light[c]);
-        }
-        let rows: Vec<(f64, f64, [f64; 3])> = patches
-            .iter()
-            .filter(|(_, sum)| sum.n >= LEAST)
-            .filter_map(|((zone, ..), PatchSum { n, x, y, light })| {
-                let want = linear.get(zone)?;
-                let gain = |c: usize| ((light[c] / n).max(2e-3) / want[c].max(2e-3)).ln();
-                Some((x / n - 0.5, y / n - 0.5, [gain(0), gain(1), gain(2)]))
-            })
-            .collect();
+        let whole = patches(all.iter(), &linear);
+        let contrast = contrast(&whole);
+        let used = if from_ground { patches(all.iter().filter(|p| expected.bare.contains(&p.zone)), &linear) } else { whole };
+        let rows: Vec<(f64, f64, [f64; 3])> =
+            used.iter().map(|p| (p.x, p.y, std::array::from_fn(|c| p.seen[c] - contrast * p.expected[c]))).collect();
         let mut plane: [Vector3<f64>; 3] = std::array::from_fn(|c| robust(&rows, c));
         if let Some(card) = card.and_then(|(x, y)| on_card(photo, x, y)) {
             // The slope of the light comes from the picture, its strength and colour from the card.
-            (0..3).for_each(|c| plane[c][0] = (card[c] / GREY_CARD).max(1e-3).ln());
-            return Self { plane, from: LightFrom::Card };
+            (0..3).for_each(|c| plane[c][0] = card[c].max(1e-3).ln() - contrast * GREY_CARD.ln());
+            return Self { plane, contrast, from: LightFrom::Card };
         }
-        Self { plane, from: if from_ground { LightFrom::Ground } else { LightFrom::Whole } }
+        Self { plane, contrast, from: if from_ground { LightFrom::Ground } else { LightFrom::Whole } }
     }
 
     fn corrected(&self, p: &Place) -> [f64; 3] {
-        std::array::from_fn(|c| p.light[c] / (self.plane[c][0] + self.plane[c][1] * (p.x - 0.5) + self.plane[c][2] * (p.y - 0.5)).exp())
+        let light = |c: usize| self.plane[c][0] + self.plane[c][1] * (p.x - 0.5) + self.plane[c][2] * (p.y - 0.5);
+        std::array::from_fn(|c| (p.light[c] / light(c).exp()).max(0.0).powf(1.0 / self.contrast))
     }
 
-    /// What every zone reads with the light taken out. Places near a zone's edge are left out, as far as it has others.
+    /// What every zone reads with the light taken out. Places near a zone's edge are left out, as far as it has others; a small zone is looked at
+    /// more closely, well inside it first.
     pub fn read(&self, photo: &Picture, map: &ZoneMap, laid: &LaidOver, ground: Lab) -> BTreeMap<u16, ZoneRead> {
-        let mut of_zone: BTreeMap<u16, Vec<(bool, [f64; 3])>> = BTreeMap::new();
-        for p in places(photo, map, laid) {
-            let inside = is_inside(map, &p);
-            of_zone.entry(p.zone).or_default().push((inside, self.corrected(&p)));
+        let mut of_zone: BTreeMap<u16, Vec<Place>> = BTreeMap::new();
+        places(photo, map, laid).into_iter().for_each(|p| of_zone.entry(p.zone).or_default().push(p));
+        let light = |of: &[&Place]| of.iter().map(|p| self.corrected(p)).collect::<Vec<_>>();
+        let mut read = BTreeMap::new();
+        let mut small = Vec::new();
+        for (zone, all) in &of_zone {
+            let inner: Vec<&Place> = all.iter().filter(|p| is_inside(map, p, EDGE)).collect();
+            if inner.len() < FEW {
+                small.push(*zone);
+            }
+            let used = if inner.len() >= 6 { light(&inner) } else { light(&all.iter().collect::<Vec<_>>()) };
+            read.insert(*zone, ZoneRead { places: inner.len(), ..zone_read(&used, ground) });
         }
-        of_zone
-            .into_iter()
-            .map(|(zone, all)| {
-                let inner: Vec<[f64; 3]> = all.iter().filter(|(inside, _)| *inside).map(|p| p.1).collect();
-                let places = inner.len();
-                let used: Vec<[f64; 3]> = if places >= 6 { inner } else { all.iter().map(|p| p.1).collect() };
-                (zone, ZoneRead { places, ..zone_read(&used, ground) })
-            })
-            .collect()
+        for (zone, all) in closely(photo, map, laid, &small) {
+            let depth = |reach: i64| all.iter().filter(|p| is_inside(map, p, reach)).collect::<Vec<_>>();
+            if let Some(inner) = CLOSER.iter().map(|r| depth(*r)).find(|inner| inner.len() >= FEW) {
+                read.insert(zone, ZoneRead { places: inner.len(), ..zone_read(&light(&inner), ground) });
+            }
+        }
+        read
     }
 }
 
-/// Whether all cells about a place belong to its zone.
-fn is_inside(map: &ZoneMap, p: &Place) -> bool {
-    let reach = i64::from(map.width.max(map.height)) / 90;
+/// Places within a zone below which it is looked at more closely.
+const FEW: usize = 14;
+/// How far from its edge a place lies inside a zone, as a part of the longer side, and how far in a small one, the farthest tried first.
+const EDGE: i64 = 90;
+const CLOSER: [i64; 3] = [EDGE, 130, 180];
+
+/// Every second cell of some zones.
+fn closely(photo: &Picture, map: &ZoneMap, laid: &LaidOver, zones: &[u16]) -> BTreeMap<u16, Vec<Place>> {
+    let mut found: BTreeMap<u16, Vec<Place>> = BTreeMap::new();
+    for y in (0..map.height).step_by(2) {
+        for x in (0..map.width).step_by(2) {
+            let zone = map.at(x, y);
+            if !zones.contains(&zone) {
+                continue;
+            }
+            let (sx, sy) = ((f64::from(x) + 0.5) / f64::from(map.width), (f64::from(y) + 0.5) / f64::from(map.height));
+            if let Some(light) = laid.light_at(photo, sx, sy) {
+                found.entry(zone).or_default().push(Place { x: sx, y: sy, zone, light });
+            }
+        }
+    }
+    found
+}
+
+/// Whether all cells about a place, as far as this part of the longer side, belong to its zone.
+fn is_inside(map: &ZoneMap, p: &Place, part: i64) -> bool {
+    let reach = (i64::from(map.width.max(map.height)) / part).max(1);
     let (x, y) = ((p.x * f64::from(map.width)) as i64, (p.y * f64::from(map.height)) as i64);
     let at = |dx: i64, dy: i64| {
         let (cx, cy) = ((x + dx).clamp(0, i64::from(map.width) - 1), (y + dy).clamp(0, i64::from(map.height) - 1));

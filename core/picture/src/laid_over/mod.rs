@@ -1,5 +1,6 @@
 //! A photo of a painting laid over its plan: found where the picture lies in it, seen from anywhere, in any even light.
 
+mod contrast;
 mod find;
 mod light;
 

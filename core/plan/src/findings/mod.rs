@@ -7,6 +7,7 @@ mod emphasis;
 mod hues;
 mod light;
 mod means;
+mod own_hue;
 pub mod plan;
 mod space;
 
@@ -123,7 +124,7 @@ pub fn of_plan(plan: &Plan) -> Vec<Finding> {
     for f in RULES.iter().flat_map(|rule| rule(plan)) {
         // Zones that share a name and a colour, as in a line drawing, are spoken of once.
         if !said.iter().any(|s| s.title == f.title) {
-            said.push(f);
+            said.push(own_hue::kept(plan, f));
         }
     }
     said

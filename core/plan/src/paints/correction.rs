@@ -10,8 +10,9 @@ use lean_media::opaque::OIL;
 use lean_media::{Ground, Paint, Parts, Pigment, PigmentId, forms, ground};
 use lean_piece::Piece;
 use lean_piece::paint_box::{PaintBox, Swatch, WetPart};
-use lean_recipes::{Cost, MixLayer, mix_layers, telling};
+use lean_recipes::{Cost, Mix, MixLayer, mix_layers, telling};
 use lean_search::Recipes;
+use lean_search::demands::HueFamily;
 use serde::Serialize;
 
 /// Parts a hand measures when it adds to a heap, in the parts the heap was measured in. A choice.
@@ -21,6 +22,10 @@ const PER_PIGMENT: f64 = 0.3;
 const PER_DOUBLING: f64 = 0.4;
 /// A heap that grows beyond this many times itself wastes more paint than a new one. A choice.
 const TOO_MUCH: f64 = 2.5;
+/// Share of a miss that must be left at most for a change to be worth it. A choice.
+const NEARER: f64 = 0.8;
+/// Steps of value from which on a missing pigment is asked for by its value. A choice.
+const STEP_OFF: f64 = 0.5;
 /// CIEDE2000 up to which nobody sees a difference worth mending. A choice.
 const GOOD: f64 = 2.0;
 
@@ -59,19 +64,42 @@ pub fn correction(piece: &Piece, paint_box: &PaintBox, swatch: &Swatch, seen: La
     }
     let found =
         if swatch.parts.is_empty() { over(piece, paint_box, swatch, seen, wanted) } else { added(piece, paint_box, swatch, seen, wanted) };
-    let anew = anew(piece, paint_box, wanted);
+    let best = best(piece, paint_box, wanted);
+    let anew = || best.as_ref().map(|mix| telling::short(mix, &|id| name(paint_box, id)));
     match found {
-        Some(c) if c.difference < 0.8 * near => Correction { anew: c.anew.as_ref().and(anew), ..c },
-        _ => Correction { anew, ..stay("Nothing that is added brings it nearer: start anew.".into()) },
+        Some(c) if c.difference < NEARER * near => Correction { anew: c.anew.as_ref().and_then(|_| anew()), ..c },
+        _ if best.as_ref().is_some_and(|mix| ciede2000(mix.lab, wanted) < NEARER * near) => {
+            Correction { anew: anew(), ..stay("Nothing that is added brings it nearer: start anew.".into()) }
+        }
+        _ => {
+            let nearest = best.as_ref().map_or(seen, |mix| mix.lab);
+            stay(format!("This set comes no nearer. What would: {}.", what_would(wanted, nearest)))
+        }
     }
 }
 
-/// The best recipe of the set in use, on one line.
-fn anew(piece: &Piece, paint_box: &PaintBox, wanted: Lab) -> Option<String> {
+/// The best recipe of the set in use.
+fn best(piece: &Piece, paint_box: &PaintBox, wanted: Lab) -> Option<Mix> {
     let set = pigments_of(paint_box, &piece.chosen.pigments);
     let technique = technique_of(piece, paint_box, &set);
-    let (_, mix) = Recipes::of(technique.as_ref()).best(wanted, piece.cost())?;
-    Some(telling::short(&mix, &|id| name(paint_box, id)))
+    Recipes::of(technique.as_ref()).best(wanted, piece.cost()).map(|b| b.1)
+}
+
+/// The pigment a set lacks that comes no nearer to a colour than `nearest`, as a painter asks for it: "a cooler red", "a lighter, stronger blue".
+fn what_would(wanted: Lab, nearest: Lab) -> String {
+    let off = Difference::of(nearest, wanted);
+    let value = match off.value_steps {
+        s if s >= STEP_OFF => "lighter",
+        s if s <= -STEP_OFF => "darker",
+        _ => "",
+    };
+    let colour = HueFamily::of(wanted).map_or("grey", HueFamily::name);
+    let comparison = off.comparison();
+    let words: Vec<&str> = [value, comparison.as_str()].into_iter().filter(|w| !w.is_empty()).collect();
+    match words[..] {
+        [] => format!("a {colour} of its own"),
+        _ => format!("a {} {colour}", words.join(", ")),
+    }
 }
 
 fn name(paint_box: &PaintBox, id: &PigmentId) -> String {

@@ -107,19 +107,19 @@ pub fn compared(planned: &Piece, paint_box: &PaintBox, photo: &Picture, about: &
     let judged = candidates.iter().map(|c| {
         let light = LightOn::of(photo, map, &laid, &c.expected, card);
         let read = light.read(photo, map, &laid, c.look.ground.lab);
-        (off(piece, &read, &c.look), c, light.from, read)
+        (off(piece, &read, &c.look), c, light, read)
     });
     // What the painter says is done is believed unless another stage fits plainly better: thin first washes are like deep ones in less light.
     let known = |c: &Candidate| if c.look.stage.is_none() { PLAINLY } else { 0.0 };
     let nearest = judged.min_by(|a, b| (a.0 - known(a.1)).total_cmp(&(b.0 - known(b.1))));
-    let (off, candidate, from, read) = nearest.ok_or("Nothing can be compared.")?;
+    let (off, candidate, light, read) = nearest.ok_or("Nothing can be compared.")?;
     let zones = seen(piece, &read, &candidate.look);
     let nearly_done =
         all.iter().filter(|t| !t.later && !piece.easel.is_done(t.id) && candidate.look.stage.is_none_or(|s| t.id.stage > s)).count() == 0;
     let finishing = if nearly_done { finishing::checks(piece, &read, &candidate.look, &all, (photo, map, &laid)) } else { Vec::new() };
     Ok(Progress {
         stage: candidate.look.stage,
-        words: told(candidate, about.stage.is_some(), &laid, from),
+        words: told(candidate, about.stage.is_some(), &laid, &light),
         corners: laid.corners.map(|(x, y)| Spot { x, y }),
         fit: laid.fit.max(0.0),
         relations: words::relations(piece, &zones),
@@ -200,17 +200,22 @@ fn seen(piece: &Piece, read: &BTreeMap<u16, ZoneRead>, look: &StageLook) -> Vec<
     look.zones.iter().filter_map(zone).collect()
 }
 
-fn told(candidate: &Candidate, said: bool, laid: &LaidOver, from: LightFrom) -> String {
+fn told(candidate: &Candidate, said: bool, laid: &LaidOver, light: &LightOn) -> String {
     let stage = match (candidate.look.stage, said) {
         (Some(s), true) => format!("Compared with {}, as you said.", name(s).to_lowercase()),
         (Some(s), false) => format!("It shows the piece after {}.", name(s).to_lowercase()),
         (None, _) => "Compared with what is done.".into(),
     };
     let turned = if laid.is_turned() { " It was turned the right way up." } else { "" };
-    let light = match from {
+    let curve = match light.contrast {
+        c if c > 1.0 => " The camera steepened the contrast; that was taken out.",
+        c if c < 1.0 => " The camera flattened the contrast; that was taken out.",
+        _ => "",
+    };
+    let light = match light.from {
         LightFrom::Card => "The light was read off the grey card.",
         LightFrom::Ground => "The light was read off the bare ground.",
         LightFrom::Whole => "The light was read off the painting as a whole: one zone that is off is found, a shift of all of them is not.",
     };
-    format!("{stage}{turned} {light}")
+    format!("{stage}{turned} {light}{curve}")
 }

@@ -3,8 +3,8 @@
 
 use super::{capital, value_off};
 use lean_colour::difference::{ciede2000, parts};
-use lean_colour::temperature::SAME;
-use lean_colour::{Lab, Steps};
+use lean_colour::temperature::{SAME, WARM_POLE};
+use lean_colour::{HueAngle, Lab, Steps};
 use serde::Serialize;
 
 /// What is wrong with the chroma of the given colour.
@@ -55,7 +55,7 @@ pub enum Warmth {
 impl Hue {
     /// All of them round the circle, each with the CIELAB hue angle it is at its purest. Where they lie is a choice.
     const ROUND: [(Self, f64); 6] =
-        [(Self::Red, 30.0), (Self::Orange, 62.0), (Self::Yellow, 95.0), (Self::Green, 150.0), (Self::Blue, 262.0), (Self::Violet, 315.0)];
+        [(Self::Red, 30.0), (Self::Orange, 62.0), (Self::Yellow, 95.0), (Self::Green, 150.0), (Self::Blue, 262.0), (Self::Violet, 306.0)];
 
     /// The one whose purest angle is nearest.
     fn nearest(hue: f64) -> usize {
@@ -87,6 +87,18 @@ impl Hue {
         }
     }
 
+    /// What a grey is called that leans to it.
+    fn cast(self) -> &'static str {
+        match self {
+            Self::Red => "pinkish",
+            Self::Orange => "brownish",
+            Self::Yellow => "yellowish",
+            Self::Green => "greenish",
+            Self::Blue => "bluish",
+            Self::Violet => "violet",
+        }
+    }
+
     fn word(self) -> &'static str {
         match self {
             Self::Red => "red",
@@ -104,6 +116,10 @@ fn turn(from: f64, to: f64) -> f64 {
     (to - from + 540.0).rem_euclid(360.0) - 180.0
 }
 
+/// Degrees off warm and cool from which on a grey is said to be pinkish or greenish, and by which a colour must turn as it fades to have gone to
+/// another. Choices.
+const ACROSS: f64 = 35.0;
+const GONE: f64 = 70.0;
 /// Chroma below which a colour is nearly grey: its hue is no more than a cast. A choice.
 const GREY: f64 = 8.0;
 /// Parts of a colour difference (CIEDE2000) below which nothing is said of them, unless nothing else is. A choice.
@@ -148,8 +164,14 @@ impl Difference {
         let turned = chroma_off.hypot(hue_off) >= SEEN || asked;
         let changed = if cast || faded { turned } else { said(chroma_off, hue_off) && chroma_off >= hue_off && !both_grey };
         let chroma = changed.then_some(if p.chroma > 0.0 { Chroma::Strong } else { Chroma::Dull });
+        let (da, db) = (given.a - wanted.a, given.b - wanted.b);
+        let leans = HueAngle(db.atan2(da).to_degrees());
         let hue = if both_grey {
-            None
+            // Warm and cool say the rest.
+            let across = turn(WARM_POLE, leans.0).abs();
+            (da.hypot(db) >= SEEN && (ACROSS..=180.0 - ACROSS).contains(&across)).then_some(Hue::ROUND[Hue::nearest(leans.0)].0)
+        } else if faded && da.hypot(db) >= SEEN && given.chroma() >= SEEN && turn(wanted.hue().0, given.hue().0).abs() >= GONE {
+            Some(Hue::ROUND[Hue::nearest(given.hue().0)].0)
         } else if cast {
             turned.then_some(Hue::ROUND[Hue::nearest(given.hue().0)].0)
         } else {
@@ -164,7 +186,11 @@ impl Difference {
         let mut told: Vec<String> = value.into_iter().collect();
         // Of a cast its hue says it all.
         told.extend(chroma.filter(|_| !cast).map(|c| sized(chroma_off, if c == Chroma::Dull { "dull" } else { "strong" })));
-        told.extend(hue.map(|h| sized(if cast { chroma_off.hypot(hue_off) } else { hue_off }, h.word())));
+        told.extend(hue.map(|h| match (cast, both_grey || faded) {
+            (true, _) => sized(chroma_off.hypot(hue_off), h.word()),
+            (false, true) => sized(da.hypot(db), h.cast()),
+            (false, false) => sized(hue_off, h.word()),
+        }));
         told.extend(temperature.map(|t| sized(warmer.abs() / WARMTH, if t == Warmth::Warm { "warm" } else { "cool" })));
         let words = if told.is_empty() { "Sits.".into() } else { format!("{}.", capital(&told.join(", "))) };
         Self { value_steps, chroma, hue, temperature, words }

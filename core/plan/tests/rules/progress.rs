@@ -173,6 +173,33 @@ fn stages_are_recognised_planted_misses_found_and_sound_ones_left_alone() {
     assert_eq!(alarms, 0, "alarms on {sound} sound zones");
 }
 
+/// A photo as a phone makes it: light raised to a power about middle grey.
+fn as_a_phone(photo: &Picture, power: f64) -> Picture {
+    let steeper = |b: &u8| grey_byte((0.18 * (LINEAR[usize::from(*b)] / 0.18).powf(power)).clamp(0.0, 1.0));
+    Picture { rgb: photo.rgb.iter().map(steeper).collect(), ..photo.clone() }
+}
+
+#[test]
+fn the_curve_of_a_phone_is_recognised_and_a_zone_that_is_off_still_found() {
+    let piece = yard(Medium::Oil);
+    let look = looks(&piece).pop().unwrap();
+    let mut chance = Chance(11);
+    for seed in 0..5u32 {
+        let sound = as_a_phone(&photograph(&paint_it(&piece, &look, &|_, lab| Some(lab), seed), &mut chance, 0), 1.25);
+        let p = judged(&piece, &sound).unwrap();
+        let off: Vec<_> = p.zones.iter().filter(|z| z.off).map(|z| (z.zone, &z.sentence)).collect();
+        assert!(off.is_empty() && p.words.contains("contrast"), "{seed}: {} {off:?}", p.words);
+        let wrong = ZoneId(4 + seed as u16);
+        let darker = |z: ZoneId, lab: Lab| {
+            let off = if z == wrong { 0.8 } else { 0.0 };
+            Some(lean_colour::moves::with_value(lab, lean_colour::Value((lab.value().0 - off).max(0.2))))
+        };
+        let photo = as_a_phone(&photograph(&paint_it(&piece, &look, &darker, seed), &mut chance, 0), 1.25);
+        let p = judged(&piece, &photo).unwrap();
+        assert!(p.zones.iter().any(|z| z.zone == wrong && z.off), "{seed}: {wrong:?}");
+    }
+}
+
 #[test]
 fn a_forgotten_zone_a_turned_relation_and_what_to_do_next_are_told() {
     let piece = yard(Medium::Oil);

@@ -106,16 +106,19 @@ fn comparisons(far: &[&PlannedZone], near: &[&PlannedZone]) -> Vec<(f64, f64, f6
     mean(far, |z| z.value).zip(mean(near, |z| z.value)).map(|(f, n)| (f, n, allowed)).into_iter().collect()
 }
 
-/// Far zones stronger than anything near that is more than a spot, or than everything near of their own kind.
+/// Far zones stronger than anything near that is more than a spot, or than everything near of their own kind. Water has its colour from the
+/// sky: a far sea may be stronger than near rocks, though not than near water.
 fn chroma(plan: &Plan, far: &[&PlannedZone], near: &[&PlannedZone]) -> Option<Finding> {
     if plan.excepted(&[Exception::FarGlow, Exception::Night]) {
         return None;
     }
     let strongest = |of: &mut dyn Iterator<Item = &&PlannedZone>| of.map(|z| z.lab.chroma()).max_by(f64::total_cmp);
     let limit = |z: &PlannedZone| {
+        let water = z.kind(Kind::Water) && !near.iter().any(|n| n.kind(Kind::Water));
         let kin = strongest(&mut near.iter().filter(|n| n.facts.kind.is_some() && n.facts.kind == z.facts.kind));
         kin.or_else(|| strongest(&mut near.iter().filter(|n| n.area >= SPOT && n.importance != Importance::Focal)))
             .or_else(|| strongest(&mut near.iter()))
+            .filter(|_| !water)
     };
     let over: Vec<(&PlannedZone, f64)> =
         far.iter().filter_map(|z| limit(z).filter(|most| z.lab.chroma() >= most + CHROMA).map(|most| (*z, most))).collect();
@@ -235,6 +238,15 @@ mod tests {
             let found = in_order(&Plan::of(&piece, &[], None)).remove(0);
             assert!(keys(&taken(&piece, &found)).is_empty(), "{key} is mended");
         }
+    }
+
+    #[test]
+    fn a_far_sea_may_be_stronger_than_near_rocks_but_not_than_near_water() {
+        let sea = || Staged::read(50.0, -8.0, -30.0).kind(Kind::Water);
+        let rocks = land([sea(), sea()], [Staged::vt(5.0, 3.0), Staged::vt(2.5, 3.0)]);
+        assert!(!keys(&rocks).contains(&"distance-chroma".to_owned()));
+        let water = land([sea(), sea()], [Staged::read(45.0, -4.0, -12.0).kind(Kind::Water), Staged::vt(2.5, 3.0)]);
+        assert!(keys(&water).contains(&"distance-chroma".to_owned()));
     }
 
     #[test]
