@@ -9,15 +9,16 @@ use lean_colour::difference::ciede2000;
 use lean_media::{GroundId, Medium, ground, library};
 use lean_picture::decode;
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, Survey};
-use lean_piece::change::{ChooseSet, SetMixing};
+use lean_piece::change::{ChooseSet, SetDemands, SetMixing};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
-use lean_plan::mixes::{mixes, pigments_of, technique_of};
+use lean_plan::mixes::{Further, mixes, pigments_of, technique_of};
 use lean_plan::paints::starter::{SIZES, starter};
 use lean_plan::planned;
 use lean_plan::zones::{COLOUR_RANGE, COLOURS, PictureFile, Surveyed, WORKING_SIDE, set_reference_at};
 use lean_recipes::Mix;
 use lean_search::Recipes;
+use lean_search::demands::Demands;
 use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
 use serde::Serialize;
@@ -48,6 +49,9 @@ pub struct Plan {
     /// How many pigments the set holds, 1 to 8.
     #[arg(long, default_value_t = 5, value_parser = clap::value_parser!(u8).range(1..=8))]
     size: u8,
+    /// Layers laid as is not usual in the medium, too: light over dark, lifted, blended, three pens or sticks over each other.
+    #[arg(long)]
+    unusual_layers: bool,
     #[command(flatten)]
     made: Made,
     /// Zones filled with their mixes, graded ones running, without the hand of the medium.
@@ -85,6 +89,19 @@ struct Zone {
     #[serde(skip_serializing_if = "Option::is_none")]
     graded_to: Option<Colour>,
     recipe: Recipe,
+    /// Further recipes of a graded zone, from near to far.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    then: Vec<Stop>,
+}
+
+/// A recipe further along a graded zone.
+#[derive(Serialize)]
+struct Stop {
+    /// Share of the way, 1 at the far end.
+    at: f64,
+    target: Colour,
+    given: Colour,
+    recipe: Recipe,
 }
 
 #[derive(Serialize)]
@@ -116,6 +133,8 @@ pub fn run(a: Plan) -> Result<Printed, String> {
     let piece = cut(&a)?;
     let mixing = a.made.mixing();
     let piece = piece.apply(Command::SetMixing(SetMixing { mixing })).map_err(|e| e.to_string())?.0;
+    let demands = Demands { unusual_layers: a.unusual_layers, ..piece.demands.clone() };
+    let piece = piece.apply(Command::SetDemands(SetDemands { demands })).map_err(|e| e.to_string())?.0;
     let size = usize::from(a.size);
     let ask = piece.ask(&paint_box, vec![piece.own_need()], 1..=size);
     let found = search(&ask.ask(), &Tables::default(), &Unwatched, &|_| {}).map_err(|e| e.to_string())?;
@@ -145,6 +164,7 @@ pub fn run(a: Plan) -> Result<Printed, String> {
                 miss: ciede2000(m.wanted.lab, m.mix.lab),
                 graded_to: zone.graded.map(|g| Colour::of(g.to)),
                 recipe: recipe(&paint_box, &m.mix),
+                then: m.then.iter().map(|f| stop(&paint_box, f)).collect(),
             })
         })
         .collect();
@@ -191,6 +211,10 @@ fn cut(a: &Plan) -> Result<Piece, String> {
     let piece = piece.apply(set_reference_at(look, a.colours, file)).map_err(|e| e.to_string())?.0;
     let brush = lean_plan::zones::dials::brush(&piece, look, lean_colour::Share(a.brush), "the command line")?;
     piece.apply(brush).map(|p| p.0).map_err(|e| e.to_string())
+}
+
+fn stop(paint_box: &PaintBox, f: &Further) -> Stop {
+    Stop { at: f.at, target: Colour::of(f.wanted.lab), given: Colour::of(f.given.lab), recipe: recipe(paint_box, &f.mix) }
 }
 
 fn recipe(paint_box: &PaintBox, mix: &Mix) -> Recipe {
