@@ -76,6 +76,7 @@ const PARTS: &[Part] = &[
     Part("shaded front", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
     Part("lit wall", Plane::Upright, Distance::Middle, Some(Role::Lit), None),
     Part("far, in haze", Plane::Upright, Distance::Far, None, None),
+    Part("haze, lower", Plane::Upright, Distance::Far, None, None),
     Part("frosted ground", Plane::Flat, Distance::Near, Some(Role::Lit), None),
     Part("trodden frost", Plane::Flat, Distance::Near, Some(Role::Lit), None),
     Part("pole and gates", Plane::Upright, Distance::Middle, Some(Role::Shadow), None),
@@ -99,11 +100,11 @@ pub const COLOURS: &[Colour] = &[
     Colour("slate roof", (0.298, 0.385), Importance::Usual),
     Colour("shaded front", (0.567, 0.354), Importance::Focal),
     Colour("lit wall", (0.396, 0.586), Importance::Focal),
-    Colour("in the gates", (0.505, 0.655), Importance::Quiet),
+    Colour("haze, lower", (0.853, 0.573), Importance::Quiet),
     Colour("cool shadow", (0.865, 0.655), Importance::Usual),
-    Colour("mud and rails", (0.479, 0.764), Importance::Usual),
+    Colour("mud and rails", (0.68, 0.811), Importance::Usual),
     Colour("pole and gates", (0.206, 0.647), Importance::Usual),
-    Colour("tram, cream", (0.609, 0.578), Importance::Focal),
+    Colour("tram, cream", (0.616, 0.508), Importance::Focal),
     Colour("rust and shade", (0.33, 0.424), Importance::Quiet),
 ];
 

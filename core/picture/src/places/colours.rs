@@ -6,17 +6,18 @@
 
 use super::accents;
 use super::cells::{EvenColour, apart2};
+use super::depth::Depth;
 use super::parting::{self, Spread};
+use super::patches::Patches;
+use super::runs::Run;
+use super::shade::{RARE, Shade};
 use super::shapes::{Shape, Shapes};
-use super::survey::Survey;
 use std::collections::BTreeMap;
 
 /// Most colours told apart; every zone holds one or more of them.
 pub const SHADES: usize = 32;
 /// Width of the boxes of like looks that are counted together.
 const BOX: f32 = 3.0;
-/// Power of a colour's share of the picture in its weight. A choice between 1 (area alone) and 0 (every colour alike).
-pub const RARE: f32 = 0.75;
 /// Least distance of an accent from all round it, in look units.
 const ACCENT: f32 = 17.0;
 /// Most share of the picture that is an accent.
@@ -25,19 +26,6 @@ const SMALL: f32 = 0.02;
 const ACCENT_WEIGHT: f32 = 0.05;
 /// Rounds in which shades are moved to what is nearest them.
 const ROUNDS: usize = 6;
-
-/// One of the colours told apart.
-#[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Shade {
-    /// Its look; of a run, the mean.
-    pub look: EvenColour,
-    /// The smooth run it is, from 0.
-    pub run: Option<usize>,
-    /// Its weight.
-    pub weight: f32,
-    /// A cell of the mass it lies in; `None` where it lies wherever it is found.
-    pub within: Option<(u16, u16)>,
-}
 
 /// The shades of a picture and the order in which they join.
 #[derive(Clone, Debug, Default)]
@@ -136,9 +124,27 @@ fn agglomerate(heaps: &mut [Heap], left: usize, dearer: impl Fn(&Spread, &Spread
     order
 }
 
-/// Finds the colours in shapes of about a middle brush.
-pub fn find(shapes: &Shapes, survey: &Survey) -> Colours {
-    let (picture, scale, runs) = (survey.cells.looks.len() as f32, survey.cells.scale, &survey.runs);
+/// What colours are found in.
+pub struct Source<'a> {
+    /// Patches of the picture.
+    pub patches: &'a Patches,
+    /// Smooth runs.
+    pub runs: &'a [Run],
+    /// Masses.
+    pub depth: &'a Depth,
+    /// Shapes of about a middle brush.
+    pub shapes: &'a Shapes,
+    /// Shapes at the brush of accents.
+    pub fine: &'a Shapes,
+    /// Cells of the picture.
+    pub picture: f32,
+    /// By how much smaller contrasts count, as in [`Cells`](super::cells::Cells).
+    pub scale: f32,
+}
+
+/// Finds the colours of a picture.
+pub fn find(source: &Source) -> Colours {
+    let (picture, scale, runs, shapes) = (source.picture, source.scale, source.runs, source.shapes);
     let weighed = weighed(shapes, picture, scale);
     let mut shades: Vec<Shade> = runs
         .iter()
@@ -153,27 +159,27 @@ pub fn find(shapes: &Shapes, survey: &Survey) -> Colours {
     let mut found: Vec<Heap> = heaps.into_iter().zip(gone).filter(|(_, g)| !g).map(|(h, _)| h).collect();
     settle(&weighed, &mut found);
     shades.extend(found.into_iter().map(|h| Shade { look: h.look, run: None, weight: h.weight, within: None }));
-    let in_mass = survey.depth.in_shapes(&survey.patches, shapes);
-    let (mut shades, mut spreads) = parting::parted(shades, shapes, &in_mass, &survey.depth, scale);
-    let until = stay(&mut shades, &mut spreads, survey);
-    let (joins, apart) = in_order(&shades, &spreads, &until, survey).into_iter().map(|(kept, gone, apart)| ((kept, gone), apart)).unzip();
+    let in_mass = source.depth.in_shapes(source.patches, shapes);
+    let (mut shades, mut spreads) = parting::parted(shades, shapes, &in_mass, source.depth, scale);
+    let until = stay(&mut shades, &mut spreads, source);
+    let (joins, apart) = in_order(&shades, &spreads, &until, source).into_iter().map(|(kept, gone, apart)| ((kept, gone), apart)).unzip();
     Colours { shades, joins, apart }
 }
 
 /// The joins of shades, first joined first.
-fn in_order(shades: &[Shade], spreads: &[Spread], until: &[usize], survey: &Survey) -> Vec<(usize, usize, f32)> {
+fn in_order(shades: &[Shade], spreads: &[Spread], until: &[usize], source: &Source) -> Vec<(usize, usize, f32)> {
     let mut tops: Vec<Heap> = shades
         .iter()
         .zip(spreads)
         .zip(until)
         .map(|((s, spread), until)| Heap {
-            lost: s.run.map_or(0.0, |r| s.weight * survey.runs[r].spread),
+            lost: s.run.map_or(0.0, |r| s.weight * source.runs[r].spread),
             spread: *spread,
             until: *until,
             ..Heap::new(s.look, s.weight)
         })
         .collect();
-    agglomerate(&mut tops, 1, |a, b| parting::dearer(a, b, &survey.depth))
+    agglomerate(&mut tops, 1, |a, b| parting::dearer(a, b, source.depth))
 }
 
 /// How many large colours accents are held against.
@@ -190,14 +196,13 @@ const SAME: f32 = 4.0;
 
 /// Gives accents shades of their own where there is none yet. For every shade: down to how many other colours it stays, 0 for no accent. The
 /// first accent stays to the last large colours, each weaker one goes sooner.
-fn stay(shades: &mut Vec<Shade>, spreads: &mut Vec<Spread>, survey: &Survey) -> Vec<usize> {
-    let (picture, scale) = (survey.cells.looks.len() as f32, survey.cells.scale);
+fn stay(shades: &mut Vec<Shade>, spreads: &mut Vec<Spread>, source: &Source) -> Vec<usize> {
+    let (picture, scale) = (source.picture, source.scale);
     let mut until = vec![0; shades.len()];
-    let joins: Vec<(usize, usize)> = in_order(shades, spreads, &until, survey).into_iter().map(|j| (j.0, j.1)).collect();
-    let fine = survey.shapes(lean_colour::Share(accents::BRUSH));
-    let large = large_colours(shades, spreads, &joins, &fine, picture);
+    let joins: Vec<(usize, usize)> = in_order(shades, spreads, &until, source).into_iter().map(|j| (j.0, j.1)).collect();
+    let large = large_colours(shades, spreads, &joins, source.fine, picture);
     let mut staying = 0;
-    for accent in accents::find(&fine, &large, picture, scale) {
+    for accent in accents::find(source.fine, &large, picture, scale) {
         let off = |s: &Shade| apart2(s.look, accent.look);
         let nearest = (0..shades.len()).min_by(|a, b| off(&shades[*a]).total_cmp(&off(&shades[*b])));
         let own = match nearest.filter(|n| off(&shades[*n]).sqrt() <= SAME * scale.max(0.7)) {

@@ -5,39 +5,14 @@
 
 use super::cells::{EvenColour, apart2};
 use super::shapes::Shapes;
-use super::survey::Survey;
-use super::tidy::{self, Ground};
-use crate::zone_map::ZoneMap;
 use std::collections::BTreeMap;
 
 /// How many masses are proposed.
 pub const MASSES: std::ops::RangeInclusive<usize> = 3..=9;
-/// The brush masses are drawn with, as a share of the longer side. A choice.
-const BRUSH: f64 = 0.06;
 /// Power of a shape's size in the cost of joining it. A choice between 1 (area alone) and 0.
 const SIZE: f32 = 0.6;
 /// What a border as long as the smaller shape is round counts for. A choice: what touches along its whole length belongs together sooner.
 const TOUCH: f32 = 0.5;
-
-impl Survey {
-    /// The masses of the picture, numbered from 1 by their size.
-    pub fn masses(&self) -> ZoneMap {
-        let mut number: BTreeMap<u32, u16> = BTreeMap::new();
-        let labels: Vec<u16> = self
-            .patches
-            .of_cell
-            .iter()
-            .map(|patch| {
-                let next = number.len() as u16 + 1;
-                *number.entry(self.depth.owner(*patch)).or_insert(next)
-            })
-            .collect();
-        let (width, height) = self.size();
-        let ground = Ground { cells: &self.cells, hand: None };
-        let map = tidy::fit_for(ZoneMap { width, height, labels }, &ground, BRUSH * self.cells.longer() as f64);
-        by_size(tidy::at_most(map, &ground, *MASSES.end()))
-    }
-}
 
 /// The mass of each shape: the number of one shape in it.
 pub fn owners(shapes: &Shapes) -> Vec<u32> {
@@ -58,16 +33,6 @@ pub fn owners(shapes: &Shapes) -> Vec<u32> {
     let worth = |n: usize| cost_at(n) / cost_at(n + 1).max(1e-3);
     let chosen = cuts.keys().copied().filter(|n| MASSES.contains(n)).max_by(|a, b| worth(*a).total_cmp(&worth(*b)).then(b.cmp(a)));
     chosen.or_else(|| cuts.keys().copied().max()).and_then(|n| cuts.remove(&n)).unwrap_or_default()
-}
-
-/// Connected shapes numbered from 1 by their size.
-fn by_size(map: ZoneMap) -> ZoneMap {
-    let parts = crate::zone_map::parts::Parts::of(&map);
-    let mut order: Vec<u32> = (0..parts.all.len() as u32).collect();
-    order.sort_by_key(|p| std::cmp::Reverse(parts.all[*p as usize].cells));
-    let mut number = vec![0u16; order.len()];
-    order.iter().enumerate().for_each(|(n, p)| number[*p as usize] = n as u16 + 1);
-    ZoneMap { labels: parts.of_cells().into_iter().map(|p| number[p as usize]).collect(), ..map }
 }
 
 struct Joining {

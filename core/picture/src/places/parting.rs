@@ -1,8 +1,8 @@
 //! One colour in two masses, one before the other, parted: each part has its own measured colour.
 
 use super::cells::{EvenColour, apart2};
-use super::colours::Shade;
 use super::depth::{Depth, MOST};
+use super::shade::{RARE, Shade};
 use super::shapes::Shapes;
 
 /// Share of the picture that a part must cover. A choice.
@@ -12,7 +12,7 @@ const APART: f32 = 2.0;
 /// How much more a join of colours costs that lie one before the other, and one that makes a whole mass the colour of what is behind it.
 /// Choices.
 const BEFORE: f32 = 1.5;
-const LOST: f32 = 6.0;
+const LOST: f32 = 3.0;
 
 /// Where the cells of a shade lie: how many in each mass.
 pub type Spread = [f32; MOST];
@@ -50,7 +50,7 @@ pub fn parted(shades: Vec<Shade>, shapes: &Shapes, in_mass: &[Spread], depth: &D
             all.push(Shade {
                 look: sum.map(|v| v / cells),
                 run: None,
-                weight: shade.weight * (cells / whole).powf(super::colours::RARE),
+                weight: shade.weight * (cells / whole).powf(RARE),
                 within: Some(depth.inside(mass)),
             });
         }

@@ -1,5 +1,6 @@
 //! What a picture is made of, looked at once and then cut at any number of colours and any brush.
 
+use super::accents;
 use super::cells::{self, Cells};
 use super::colours::{self, Colours};
 use super::depth::Depth;
@@ -60,8 +61,16 @@ impl Survey {
         let (depth, colours) = Default::default();
         let mut survey = Self { picture, cells, patches, joins, runs, run_of, depth, colours, kept, blur, last: Mutex::new(None) };
         survey.depth = Depth::of(&survey.patches, &survey.shapes(Share(LARGEST)), survey.cells.width);
-        let shapes = survey.shapes(Share(FINE));
-        survey.colours = colours::find(&shapes, &survey);
+        let (shapes, fine) = (survey.shapes(Share(FINE)), survey.shapes(Share(accents::BRUSH)));
+        survey.colours = colours::find(&colours::Source {
+            patches: &survey.patches,
+            runs: &survey.runs,
+            depth: &survey.depth,
+            shapes: &shapes,
+            fine: &fine,
+            picture: survey.cells.looks.len() as f32,
+            scale: survey.cells.scale,
+        });
         survey
     }
 

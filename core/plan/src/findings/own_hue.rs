@@ -8,9 +8,17 @@ use lean_search::demands::{HUELESS, HueFamily};
 
 /// Degrees a cure may turn a hue beyond its family, for what lies at the family's end. A choice.
 const TURN: f64 = 15.0;
+/// Chroma of a grey that has no hue family.
+const GREY: f64 = 0.95 * HUELESS;
 
-/// The finding with every colour it proposes within the hue family of the zone it is for.
+/// Rules whose cure is another hue: a neighbour's light, an echo, another scheme.
+const OF_HUE: [&str; 7] = ["reflected-hue", "lone", "one-hue", "shares", "one-sided", "shimmer", "whites"];
+
+/// The finding with every colour it proposes within the hue family of the zone it is for, unless another hue is its point.
 pub fn kept(plan: &Plan, mut finding: Finding) -> Finding {
+    if OF_HUE.contains(&finding.rule) {
+        return finding;
+    }
     let all = finding.suggestion.iter_mut().chain(finding.also.iter_mut().map(|p| &mut p.request));
     for request in all {
         if let Request::SetTargets { targets, .. } = request {
@@ -32,12 +40,17 @@ fn within(from: Lab, to: Lab) -> Lab {
     if to.chroma() < HUELESS || HueFamily::at(to.hue()) == family || turned.abs() <= TURN {
         return to;
     }
+    let warmth = to.temperature().0;
+    if warmth * from.temperature().0 < 0.0 {
+        // No dull colour of the family is as warm or cool as that: a grey is.
+        return Lab::from_lch(to.l, to.chroma().min(GREY), to.hue().0);
+    }
     // As far that way as the family goes.
     let last = (1..=180).map(f64::from).take_while(|d| HueFamily::at(HueAngle(from.hue().0 + d * turned.signum())) == family).last();
     let hue = from.hue().0 + last.unwrap_or(0.0).max(TURN) * turned.signum();
-    let warmth = (hue - WARM_POLE).to_radians().cos();
-    let chroma = if warmth.abs() > 0.1 { to.temperature().0 / warmth } else { 0.0 };
-    Lab::from_lch(to.l, chroma.clamp(0.75 * HUELESS, to.chroma().max(HUELESS)), hue)
+    let of_one = (hue - WARM_POLE).to_radians().cos();
+    let chroma = if of_one.abs() > 0.1 { warmth / of_one } else { 0.0 };
+    Lab::from_lch(to.l, chroma.clamp(0.0, to.chroma()), hue)
 }
 
 /// Degrees from one hue to another the shorter way, positive from red towards yellow.

@@ -55,10 +55,14 @@ pub enum Warmth {
 impl Hue {
     /// All of them round the circle, each with the CIELAB hue angle it is at its purest. Where they lie is a choice.
     const ROUND: [(Self, f64); 6] =
-        [(Self::Red, 30.0), (Self::Orange, 62.0), (Self::Yellow, 95.0), (Self::Green, 150.0), (Self::Blue, 262.0), (Self::Violet, 306.0)];
+        [(Self::Red, 30.0), (Self::Orange, 62.0), (Self::Yellow, 95.0), (Self::Green, 150.0), (Self::Blue, 262.0), (Self::Violet, 315.0)];
 
     /// The one whose purest angle is nearest.
     fn nearest(hue: f64) -> usize {
+        // Crimson and rose are reds, though violet is nearly as near.
+        if hue.rem_euclid(360.0) >= CRIMSON {
+            return 0;
+        }
         let off = |at: f64| turn(at, hue).abs();
         (0..Self::ROUND.len()).min_by(|a, b| off(Self::ROUND[*a].1).total_cmp(&off(Self::ROUND[*b].1))).unwrap_or(0)
     }
@@ -119,7 +123,11 @@ fn turn(from: f64, to: f64) -> f64 {
 /// Degrees off warm and cool from which on a grey is said to be pinkish or greenish, and by which a colour must turn as it fades to have gone to
 /// another. Choices.
 const ACROSS: f64 = 35.0;
-const GONE: f64 = 70.0;
+const GONE: f64 = 45.0;
+/// Lightness below which a colour is a dark. A choice.
+const DARK: f64 = 40.0;
+/// Hue from which on reds are called so. A choice.
+const CRIMSON: f64 = 345.0;
 /// Chroma below which a colour is nearly grey: its hue is no more than a cast. A choice.
 const GREY: f64 = 8.0;
 /// Parts of a colour difference (CIEDE2000) below which nothing is said of them, unless nothing else is. A choice.
@@ -170,8 +178,8 @@ impl Difference {
             // Warm and cool say the rest.
             let across = turn(WARM_POLE, leans.0).abs();
             (da.hypot(db) >= SEEN && (ACROSS..=180.0 - ACROSS).contains(&across)).then_some(Hue::ROUND[Hue::nearest(leans.0)].0)
-        } else if faded && da.hypot(db) >= SEEN && given.chroma() >= SEEN && turn(wanted.hue().0, given.hue().0).abs() >= GONE {
-            Some(Hue::ROUND[Hue::nearest(given.hue().0)].0)
+        } else if faded && gone_green(wanted, given) {
+            Some(Hue::Green)
         } else if cast {
             turned.then_some(Hue::ROUND[Hue::nearest(given.hue().0)].0)
         } else {
@@ -211,6 +219,14 @@ impl Difference {
 
 /// Units of temperature that look about as far as one of a colour difference. A choice.
 const WARMTH: f64 = 2.2;
+
+/// Whether a dark that lost its colour went to green, as browns and blacks do that yellow got into.
+fn gone_green(wanted: Lab, given: Lab) -> bool {
+    given.l < DARK
+        && given.chroma() >= SEEN
+        && Hue::ROUND[Hue::nearest(given.hue().0)].0 == Hue::Green
+        && turn(wanted.hue().0, given.hue().0).abs() >= GONE
+}
 
 /// How much warmer the given colour is because of its hue: at the chroma that was wanted, or as it is where both are nearly grey.
 fn warmer(wanted: Lab, given: Lab, both_grey: bool) -> f64 {

@@ -56,6 +56,23 @@ type Said = (&'static str, Lch, Lch, Option<Chroma>, Option<Hue>, Option<Warmth>
 const WARM: Option<Warmth> = Some(Warmth::Warm);
 const COOL: Option<Warmth> = Some(Warmth::Cool);
 
+#[test]
+fn greys_are_named_by_their_cast_and_a_dark_gone_green_says_so() {
+    let lab = |l: f64, a: f64, b: f64| Lab::new(l, a, b);
+    for (wanted, given, word) in [
+        (lab(60.0, 0.0, 0.0), lab(60.0, 4.0, -3.0), "pinkish"),
+        (lab(60.0, 0.0, 0.0), lab(60.0, -4.0, 3.0), "greenish"),
+        (lab(22.0, 8.0, 8.0), lab(22.0, -4.0, 4.0), "greenish"),
+    ] {
+        let d = Difference::of(wanted, given);
+        assert!(d.words.to_lowercase().contains(word), "{}", d.words);
+    }
+    let warm = Difference::of(lab(60.0, 0.0, 0.0), lab(60.0, 3.0, 4.0));
+    assert_eq!((warm.hue, warm.temperature), (None, WARM), "what is only warmer is called so: {}", warm.words);
+    let crimson = off((40.0, 50.0, 20.0), (40.0, 50.0, 352.0));
+    assert_ne!(crimson.hue, Some(Violet), "{}", crimson.words);
+}
+
 const CASES: [Said; 36] = [
     ("a gold that is only dull", (65.0, 62.0, 82.0), (65.0, 38.0, 82.0), Some(Dull), None, None),
     ("an orange lamp, paler", (70.0, 70.0, 65.0), (72.0, 45.0, 66.0), Some(Dull), None, None),
