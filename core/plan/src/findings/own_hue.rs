@@ -65,10 +65,14 @@ mod tests {
 
     #[test]
     fn skin_in_shade_is_cooled_to_a_duller_skin() {
-        let skin = Lab::from_lch(50.0, 22.0, 55.0);
-        let cooled = within(skin, lean_colour::moves::with_temperature(skin, lean_colour::Temperature(-8.0)));
-        assert!(cooled.chroma() < 10.0 && off(55.0, cooled.hue().0).abs() < 40.0, "{cooled:?}");
-        let little = Lab::from_lch(50.0, 16.0, 66.0);
+        let skin = Lab::from_lch(50.0, 26.0, 68.0);
+        let asked = lean_colour::moves::with_temperature(skin, lean_colour::Temperature(2.0));
+        assert_eq!(HueFamily::of(asked), Some(HueFamily::Green), "as it would be without: {asked:?}");
+        let cooled = within(skin, asked);
+        assert!((cooled.temperature().0 - 2.0).abs() < 1e-6 && off(68.0, cooled.hue().0).abs() <= TURN + 1e-6, "{cooled:?}");
+        let turned = within(skin, Lab::from_lch(50.0, 20.0, 200.0));
+        assert!(turned.chroma() < HUELESS, "cooler than any skin is a grey: {turned:?}");
+        let little = Lab::from_lch(50.0, 16.0, 78.0);
         assert_eq!(within(skin, little), little);
         let grey = Lab::new(50.0, 2.0, 3.0);
         assert_eq!(within(grey, Lab::from_lch(50.0, 9.0, 150.0)), Lab::from_lch(50.0, 9.0, 150.0));
