@@ -1,7 +1,14 @@
 //! The curve of a camera: phones darken darks and lighten lights. Told by the whole painting, most of which is taken to be as planned.
 
-use super::light::Patch;
 use nalgebra::{Matrix4, Vector4};
+
+/// A patch of one zone: where it lies about the middle, and the logarithms of the light expected and seen.
+pub struct Patch {
+    pub x: f64,
+    pub y: f64,
+    pub expected: [f64; 3],
+    pub seen: [f64; 3],
+}
 
 /// Contrasts that are believed, and the least one that is worth taking out. Choices.
 const BELIEVED: std::ops::Range<f64> = 0.7..1.7;

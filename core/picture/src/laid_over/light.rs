@@ -1,6 +1,6 @@
 //! The light a painting was photographed in, and what its zones read once that is taken out.
 
-use super::contrast::contrast;
+use super::contrast::{Patch, contrast};
 use super::{Expected, LaidOver};
 use crate::Picture;
 use crate::zone_map::ZoneMap;
@@ -81,14 +81,6 @@ fn places(photo: &Picture, map: &ZoneMap, laid: &LaidOver) -> Vec<Place> {
         }
     }
     all
-}
-
-/// A patch of one zone: where it lies about the middle, and the logarithms of the light expected and seen.
-pub(super) struct Patch {
-    pub x: f64,
-    pub y: f64,
-    pub expected: [f64; 3],
-    pub seen: [f64; 3],
 }
 
 /// Paint is texture about its mix: the light is told by the mean of a patch of one zone, never by single places.
