@@ -207,11 +207,7 @@ fn told(candidate: &Candidate, said: bool, laid: &LaidOver, light: &LightOn) -> 
         (None, _) => "Compared with what is done.".into(),
     };
     let turned = if laid.is_turned() { " It was turned the right way up." } else { "" };
-    let curve = match light.contrast {
-        c if c > 1.0 => " The camera steepened the contrast; that was taken out.",
-        c if c < 1.0 => " The camera flattened the contrast; that was taken out.",
-        _ => "",
-    };
+    let curve = if light.contrast > 1.0 { " The camera steepened the contrast; that was taken out." } else { "" };
     let light = match light.from {
         LightFrom::Card => "The light was read off the grey card.",
         LightFrom::Ground => "The light was read off the bare ground.",
