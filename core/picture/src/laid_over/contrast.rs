@@ -21,8 +21,8 @@ const BETTER: f64 = 0.6;
 /// Fewest patches that show a curve.
 const FEWEST: usize = 8;
 
-/// How much steeper the photo is than the light: the power that light was raised to, 1 where no curve shows. Robust: what is off in a few patches
-/// counts little (Cauchy weights; Holland & Welsch 1977).
+/// Contrast of the photo: the power the camera raised the light to, 1..1.7, 1 where no curve shows. Robust: patches that are off count
+/// little (Cauchy weights; Holland & Welsch 1977).
 pub fn contrast(patches: &[Patch]) -> f64 {
     let mean = |l: [f64; 3]| (l[0] + l[1] + l[2]) / 3.0;
     let rows: Vec<(Vector4<f64>, f64)> = patches.iter().map(|p| (Vector4::new(1.0, p.x, p.y, mean(p.expected)), mean(p.seen))).collect();

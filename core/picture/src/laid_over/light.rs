@@ -130,8 +130,8 @@ impl LightOn {
         std::array::from_fn(|c| (p.light[c] / light(c).exp()).max(0.0).powf(1.0 / self.contrast))
     }
 
-    /// What every zone reads with the light taken out. Places near a zone's edge are left out, as far as it has others; a small zone is looked at
-    /// more closely, well inside it first.
+    /// Reading of every zone by its number, the light taken out. Places near a zone's edge are left out where it has others; a zone with fewer
+    /// than fourteen inner places is sampled at every second cell, the innermost first.
     pub fn read(&self, photo: &Picture, map: &ZoneMap, laid: &LaidOver, ground: Lab) -> BTreeMap<u16, ZoneRead> {
         let mut of_zone: BTreeMap<u16, Vec<Place>> = BTreeMap::new();
         places(photo, map, laid).into_iter().for_each(|p| of_zone.entry(p.zone).or_default().push(p));
@@ -158,7 +158,8 @@ impl LightOn {
 
 /// Places within a zone below which it is looked at more closely.
 const FEW: usize = 14;
-/// How far from its edge a place lies inside a zone, as a part of the longer side, and how far in a small one, the farthest tried first.
+/// Distances from a zone's edge at which a place lies inside it, as divisors of the longer side in cells: of any zone, and of a small one, the
+/// farthest first.
 const EDGE: i64 = 90;
 const CLOSER: [i64; 3] = [EDGE, 130, 180];
 
@@ -180,7 +181,7 @@ fn closely(photo: &Picture, map: &ZoneMap, laid: &LaidOver, zones: &[u16]) -> BT
     found
 }
 
-/// Whether all cells about a place, as far as this part of the longer side, belong to its zone.
+/// True when the four cells left, right, above and below a place, the longer side divided by `part` away, belong to its zone.
 fn is_inside(map: &ZoneMap, p: &Place, part: i64) -> bool {
     let reach = (i64::from(map.width.max(map.height)) / part).max(1);
     let (x, y) = ((p.x * f64::from(map.width)) as i64, (p.y * f64::from(map.height)) as i64);

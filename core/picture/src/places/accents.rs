@@ -17,9 +17,10 @@ const LEAST: f32 = 26.0;
 const LOUD: f32 = 1.8;
 /// Least distance of a part of an accent from the large colours, in look units.
 const FAR: f32 = 7.0;
-/// How much more one of a pair counts. A choice.
+/// Factor on the strength of one of a pair. A choice.
 const PAIR: f32 = 1.6;
-/// How much differences of value, chroma and hue count: what is lighter or darker has a colour of its value already. Choices.
+/// Weights of differences of value, chroma and hue, without unit: a thing that is only lighter or darker has a colour of its value already.
+/// Choices.
 const VALUE: f32 = 0.15;
 const CHROMA: f32 = 1.0;
 const HUE: f32 = 2.0;
@@ -40,7 +41,7 @@ pub struct Accent {
     pub look: EvenColour,
     /// Number of cells.
     pub cells: f32,
-    /// Whether it is so strong that it stays to the last.
+    /// True when its strength is at least `LOUD` times the least: it stays to the last.
     pub loud: bool,
 }
 
@@ -51,7 +52,7 @@ struct Thing {
     off: f32,
 }
 
-/// How far a colour lies from another as an accent, in look units.
+/// Distance of two colours in look units, weighted for accents by `VALUE`, `CHROMA` and `HUE`.
 fn off(a: EvenColour, b: EvenColour) -> f32 {
     let (ca, cb) = (a[1].hypot(a[2]), b[1].hypot(b[2]));
     let plane2 = (a[1] - b[1]).powi(2) + (a[2] - b[2]).powi(2);

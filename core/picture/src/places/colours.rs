@@ -49,7 +49,7 @@ struct Heap {
     lost: f32,
     /// Where it lies.
     spread: Spread,
-    /// It joins no other while more colours than this are left that are no accents; 0 for what is no accent.
+    /// Number of colours that are no accents down to which it joins no other; 0 when it is no accent itself.
     until: usize,
 }
 
@@ -99,7 +99,7 @@ fn agglomerate(heaps: &mut [Heap], left: usize, dearer: impl Fn(&Spread, &Spread
         let accents = [kept, gone].into_iter().filter(|k| heaps[*k].until > 0).count();
         heaps[kept] = joined(&heaps[kept], &heaps[gone]);
         alive[gone] = false;
-        // What an accent joins is a plain colour from then on.
+        // A colour and the accent that joins it are a plain colour from then on.
         let before = plain;
         plain = if accents == 0 {
             plain - 1
@@ -124,7 +124,7 @@ fn agglomerate(heaps: &mut [Heap], left: usize, dearer: impl Fn(&Spread, &Spread
     order
 }
 
-/// What colours are found in.
+/// A picture taken apart, in which colours are found.
 pub struct Source<'a> {
     /// Patches of the picture.
     pub patches: &'a Patches,
@@ -182,7 +182,7 @@ fn in_order(shades: &[Shade], spreads: &[Spread], until: &[usize], source: &Sour
     agglomerate(&mut tops, 1, |a, b| parting::dearer(a, b, source.depth))
 }
 
-/// How many large colours accents are held against.
+/// Number of large colours that accents are compared with.
 const LARGE: usize = 8;
 /// Most accents that have a colour of their own.
 const STAYING: usize = 4;

@@ -15,7 +15,7 @@ pub const TIP: f64 = 0.5;
 const MOST: usize = 16;
 /// Least strength of a mark that is put back, in look units. A choice.
 const LEAST: f32 = 16.0;
-/// How much more one of a pair counts. A choice.
+/// Factor on the strength of one of a pair. A choice.
 const PAIR: f32 = 1.6;
 /// How far round a mark others of its kind make it one of many, in widths of it, and how many halve its strength.
 const AROUND: f32 = 7.0;
