@@ -11,8 +11,9 @@ async fn from_nothing_to_a_printed_sheet() {
     let stage = Stage::empty();
     let page = stage.page().await;
     let folder = tempfile::tempdir().unwrap();
+    // A dusk: more than a third of it is darker than twelve pans go, so that the values are to be fitted first.
     let picture = folder.path().join("harbour-wall_late.jpg");
-    std::fs::write(&picture, lean_demo::YEARS.iter().find(|(n, _)| *n == "weir-summer-late").unwrap().1).unwrap();
+    std::fs::write(&picture, lean_demo::YEARS.iter().find(|(n, _)| *n == "weir-summer-dusk").unwrap().1).unwrap();
     let begun = Instant::now();
     let mut actions = 0;
     page.go("/").await;
