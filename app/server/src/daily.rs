@@ -1,14 +1,39 @@
 //! A backup a day, by itself.
 
 use crate::state::Studio;
-use lean_store::Backups;
+use lean_store::{Backups, StoreError};
+use std::sync::{Arc, Mutex};
 
-/// Makes today's backup where there is none yet. What cannot be backed up is said in the log and tried again the next time.
-pub fn back_up(studio: &Studio) {
-    let store = &studio.store;
-    match store.path().map(|data| Backups::of(data).of_day(store, jiff::Zoned::now().date())) {
-        Some(Ok(Some(file))) => tracing::info!(file = %file.display(), "backed up"),
-        Some(Err(e)) => tracing::error!(problem = %e, "not backed up"),
-        _ => {}
+/// How the last backup went.
+#[derive(Clone, Default)]
+pub struct BackupsMade(Arc<Mutex<Option<String>>>);
+
+impl BackupsMade {
+    /// Why the last backup was not made; `None` where it was, or none was due.
+    pub fn trouble(&self) -> Option<String> {
+        self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()).clone()
     }
+
+    fn went(&self, trouble: Option<String>) {
+        *self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()) = trouble;
+    }
+}
+
+/// Makes today's backup where there is none yet. What cannot be backed up is said in the log and on the page, and tried again the next time.
+///
+/// # Errors
+/// As [`Backups::of_day`].
+pub fn back_up(studio: &Studio) -> Result<(), StoreError> {
+    let Some(data) = studio.store.path() else { return Ok(()) };
+    let made = Backups::of(data).of_day(&studio.store, jiff::Zoned::now().date());
+    studio.backups.went(made.as_ref().err().map(ToString::to_string));
+    match made {
+        Ok(Some(file)) => tracing::info!(file = %file.display(), "backed up"),
+        Ok(None) => {}
+        Err(e) => {
+            tracing::error!(problem = %e, "not backed up");
+            return Err(e);
+        }
+    }
+    Ok(())
 }

@@ -1,5 +1,6 @@
 //! What every handler shares.
 
+use crate::daily::BackupsMade;
 use crate::jobs::Jobs;
 use crate::lessons::Lessons;
 use crate::problem::Problem;
@@ -43,6 +44,8 @@ pub struct Studio {
     pub tables: Arc<Tables>,
     /// Recipes of the sets asked for last.
     pub lists: Arc<RecipeLists>,
+    /// How the backups by the day went.
+    pub backups: BackupsMade,
     /// What readings taught.
     pub lessons: Arc<Lessons>,
     /// Where paired devices come to; nothing while nothing is shared.
@@ -67,6 +70,7 @@ impl Studio {
             jobs: Jobs::default(),
             tables: Arc::default(),
             lists: Arc::default(),
+            backups: BackupsMade::default(),
             lessons: Arc::default(),
             sharing: None,
             visiting: None,

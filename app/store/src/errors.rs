@@ -34,6 +34,23 @@ pub enum StoreError {
     /// The disk is full.
     #[error("The disk is full: the change was not saved. Make room on the disk and do it again; everything saved before is safe.")]
     Full,
+    /// There is not room enough for something large.
+    #[error(
+        "There is not enough room on the disk for {what}: {needed} MB must be free in {folder}, {free} MB are. Make room and do it again; everything saved before is safe."
+    )]
+    NoRoom {
+        /// What was to be written.
+        what: String,
+        /// Where.
+        folder: String,
+        /// Megabytes that must be free.
+        needed: u64,
+        /// Megabytes that are.
+        free: u64,
+    },
+    /// A file beside the data file cannot be written or read.
+    #[error("{0}: {1}. Nothing was changed there; everything saved before is safe.")]
+    File(String, String),
     /// Another program holds the file.
     #[error(
         "The data file is held by another program. Close the other one (a second Lean Swatch, a backup or sync program) and try again; nothing is lost."
@@ -47,6 +64,9 @@ pub enum StoreError {
         "The data file is damaged or not a Lean Swatch file ({0}). It was left as it is. Put a backup in its place, or start with another file: lean-swatch serve --data NEW-FILE."
     )]
     Damaged(String),
+    /// What was given is no backup that could take the place of a data file.
+    #[error("This is no sound backup: {0}. Nothing was changed; choose another one.")]
+    NoBackup(String),
     /// A later version wrote the file.
     #[error("This data file was written by a later version of Lean Swatch. Use that version, or another file.")]
     Newer,
@@ -70,6 +90,16 @@ pub enum StoreError {
     /// Anything else from the database.
     #[error("The data file could not be used: {0}. Nothing was changed; try again.")]
     Database(rusqlite::Error),
+}
+
+impl StoreError {
+    /// What the system says of a file.
+    pub(crate) fn file(path: &std::path::Path, e: &std::io::Error) -> Self {
+        match e.kind() {
+            std::io::ErrorKind::StorageFull | std::io::ErrorKind::QuotaExceeded => Self::Full,
+            _ => Self::File(path.display().to_string(), e.to_string()),
+        }
+    }
 }
 
 impl From<rusqlite::Error> for StoreError {

@@ -30,7 +30,7 @@ pub use field_notes::{KeptNote, NoteId};
 pub use grounds::GroundNumber;
 
 pub use journal::{Choices, Found, KeptEntry, Source};
-pub use keeping::{Backups, Checked, KEPT, MEDIA_TYPE};
+pub use keeping::{Backups, Checked, Disk, HalfMade, KEPT, MEDIA_TYPE};
 pub use readings::{ReadingId, Readings};
 
 pub use pieces::{Kept, Line, PieceId, Summary};
@@ -63,6 +63,7 @@ impl Store {
     /// holds it, [`StoreError::Newer`] when a later version wrote it.
     pub fn open(path: &Path) -> Result<Self, StoreError> {
         keeping::prepared_place(path)?;
+        keeping::clear_away(path);
         let size = std::fs::metadata(path).map(|m| m.len()).unwrap_or(0);
         let connection = Connection::open(path)?;
         let store = Self { unchecked: size > CHECKED_WHOLE, ..Self::prepared(connection, Some(path))? };

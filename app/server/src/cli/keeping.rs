@@ -2,7 +2,7 @@
 
 use super::serve::{data_place, log};
 use clap::Args;
-use lean_store::{Backups, Checked, Store, StoreError};
+use lean_store::{Backups, Checked, Disk, HalfMade, Store, StoreError};
 use serde::Serialize;
 use std::fs::File;
 use std::io::{BufWriter, Write};
@@ -91,17 +91,14 @@ pub fn export(a: Export) -> Result<(), String> {
         let mut out = BufWriter::new(std::io::stdout().lock());
         return store.export(&mut out).map_err(|e| e.to_string()).and_then(|()| out.flush().map_err(io));
     }
-    let partial = a.archive.with_extension("partial");
-    if a.archive.exists() {
-        return Err(format!("{} is there already and is not written over. Choose another name.", a.archive.display()));
-    }
-    let mut out = BufWriter::new(File::create(&partial).map_err(io)?);
-    let written = store.export(&mut out).map_err(at(&a.archive)).and_then(|()| out.flush().map_err(io));
-    if written.is_err() {
-        let _ = std::fs::remove_file(&partial);
-    }
-    written?;
-    std::fs::rename(&partial, &a.archive).map_err(io)
+    let mut half = HalfMade::begun(&a.archive).map_err(at(&a.archive))?;
+    let size = std::fs::metadata(a.data.place()?).map_or(0, |m| m.len());
+    Disk::default().has_room(a.archive.parent().unwrap_or(Path::new("")), size, "the archive").map_err(|e| e.to_string())?;
+    let mut out = BufWriter::new(half.file());
+    store.export(&mut out).map_err(at(&a.archive))?;
+    out.flush().map_err(io)?;
+    drop(out);
+    half.finished().map_err(at(&a.archive))
 }
 
 pub fn import(a: Import) -> Result<Put, String> {
@@ -128,7 +125,8 @@ pub fn restore(a: Restore) -> Result<Put, String> {
     if !a.backup.exists() {
         return Err(format!("{}: there is no such file. Backups lie in the folder backups beside the data file.", a.backup.display()));
     }
-    let before = Store::restore(&a.backup, &to).map_err(|e| format!("{} in place of {}: {e}", a.backup.display(), to.display()))?;
+    let before = Store::restore(&a.backup, &to)
+        .map_err(|e| format!("{} in place of {}: {e} The data file lies where it lay.", a.backup.display(), to.display()))?;
     Ok(Put { file: Some(to), before })
 }
 

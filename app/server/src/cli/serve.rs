@@ -9,7 +9,7 @@ use crate::visiting::{Visiting, opened};
 use crate::{daily, handlers};
 use clap::Args;
 use directories::ProjectDirs;
-use lean_store::Store;
+use lean_store::{Backups, Store};
 use std::net::{IpAddr, SocketAddr, UdpSocket};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
@@ -31,6 +31,9 @@ pub struct Serve {
     /// Show the demo studio from a data file of its own.
     #[arg(long)]
     demo: bool,
+    /// Begin an empty studio although backups of an earlier one lie beside it.
+    #[arg(long)]
+    empty: bool,
     /// Let paired phones and tablets come in over the local network, at this address of this machine; without one at the first that is found,
     /// port 7437.
     #[arg(long, value_name = "ADDR", num_args = 0..=1)]
@@ -140,6 +143,9 @@ pub fn run(a: Serve) -> Result<(), String> {
     let listener = std::net::TcpListener::bind(a.listen)
         .map_err(|e| format!("{}: {e}. Another Lean Swatch may be running; open it, or choose another port with --listen.", a.listen))?;
     listener.set_nonblocking(true).map_err(|e| e.to_string())?;
+    if !a.demo && !a.empty {
+        expect_data_file(&path)?;
+    }
     let store = if a.demo {
         opened(&path, &|_| Ok(())).map_err(|p| p.detail)?
     } else {
@@ -179,6 +185,19 @@ pub fn run(a: Serve) -> Result<(), String> {
     })
 }
 
+/// Refuses to begin an empty studio where backups tell that there was one.
+fn expect_data_file(path: &Path) -> Result<(), String> {
+    if std::fs::metadata(path).is_ok_and(|m| m.len() > 0) {
+        return Ok(());
+    }
+    let Some(last) = Backups::of(path).everything().pop() else { return Ok(()) };
+    Err(format!(
+        "{data}: there is no data file here, but there are backups of one; the last is {last}. Nothing was changed. Put it in its place with\n  lean-swatch restore {last} --data {data}\nor begin an empty studio with lean-swatch serve --empty --data {data}.",
+        data = path.display(),
+        last = last.display(),
+    ))
+}
+
 /// Where a data file lies: where it was said, or in the user's data directory.
 pub fn data_place(said: Option<&Path>, demo: bool) -> Result<PathBuf, String> {
     if let Some(path) = said {
@@ -196,7 +215,8 @@ const LOOKED: Duration = Duration::from_secs(3600);
 async fn backed_up(studio: Studio) {
     loop {
         let looked = studio.run(|s| {
-            daily::back_up(s);
+            // What goes wrong is told there.
+            let _ = daily::back_up(s);
             Ok(())
         });
         let _ = looked.await;

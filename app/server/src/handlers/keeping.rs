@@ -1,5 +1,6 @@
 //! Keeping what was made: backups, the archive, the check.
 
+use crate::daily;
 use crate::extract::Body as Bytes;
 use crate::jobs::JobView;
 use crate::problem::Problem;
@@ -38,6 +39,8 @@ pub struct KeepingView {
     kept: usize,
     /// Whether nothing is in it yet, so that an archive can be read into it.
     empty: bool,
+    /// Why the last backup was not made; none where it was.
+    not_backed_up: Option<String>,
 }
 
 fn size(path: &PathBuf) -> u64 {
@@ -52,7 +55,8 @@ fn view(s: &Studio) -> Result<KeepingView, Problem> {
         data: data.map(|d| d.display().to_string()),
         backups: backups.iter().rev().map(|p| BackupLine { file: p.display().to_string(), bytes: size(p) }).collect(),
         kept: lean_store::KEPT,
-        empty: s.store.pieces()?.is_empty() && s.store.boxes()?.is_empty() && s.store.field_notes()?.is_empty(),
+        empty: s.store.is_empty()?,
+        not_backed_up: s.backups.trouble(),
     })
 }
 
@@ -63,12 +67,12 @@ pub async fn read(State(studio): State<Studio>) -> Result<Json<KeepingView>, Pro
 }
 
 /// Makes today's backup, unless there is one.
-#[utoipa::path(post, path = "/api/keeping/backup", operation_id = "make_backup", responses((status = 200, body = KeepingView), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(post, path = "/api/keeping/backup", operation_id = "make_backup", responses((status = 200, body = KeepingView), (status = 422, body = Problem, content_type = "application/problem+json"), (status = 507, body = Problem, content_type = "application/problem+json")))]
 pub async fn back_up(State(studio): State<Studio>) -> Result<Json<KeepingView>, Problem> {
     studio
         .run(|s| {
-            let data = s.store.path().ok_or_else(|| Problem::unusable("This studio lies in memory and has no file to back up."))?;
-            Backups::of(data).of_day(&s.store, jiff::Zoned::now().date())?;
+            s.store.path().ok_or_else(|| Problem::unusable("This studio lies in memory and has no file to back up."))?;
+            daily::back_up(s)?;
             Ok(Json(view(s)?))
         })
         .await

@@ -1,6 +1,6 @@
 //! The whole studio as one JSON text with its pictures, and back, bit for bit. docs/ARCHIVE.md describes it.
 
-use super::prepared_place;
+use super::half_made::HalfMade;
 use crate::{Store, StoreError, migrations};
 use base64::Engine;
 use base64::prelude::BASE64_STANDARD;
@@ -70,18 +70,9 @@ impl Store {
     /// # Errors
     /// [`StoreError::There`] when there is a file already, [`StoreError::NoArchive`] with what is wrong, [`StoreError::Newer`].
     pub fn import(from: impl Read, to: &Path) -> Result<(), StoreError> {
-        if to.exists() {
-            return Err(StoreError::There(to.display().to_string()));
-        }
-        let partial = to.with_extension("partial");
-        let _ = std::fs::remove_file(&partial);
-        prepared_place(&partial)?;
-        let read = read_into(from, &partial);
-        if read.is_err() {
-            let _ = std::fs::remove_file(&partial);
-        }
-        read?;
-        std::fs::rename(&partial, to).map_err(|_| StoreError::ReadOnly)
+        let half = HalfMade::begun(to)?;
+        read_into(from, half.path())?;
+        half.finished()
     }
 
     /// Puts a studio that was read from an archive in the place of this one, which must have nothing in it.
@@ -89,21 +80,13 @@ impl Store {
     /// # Errors
     /// [`StoreError::InUse`] when there is something here, and as [`Store::import`].
     pub fn import_here(&self, from: impl Read) -> Result<(), StoreError> {
+        self.expect_empty()?;
         let folder = tempfile::tempdir().map_err(broken)?;
         let path = folder.path().join("imported.db");
         read_into(from, &path)?;
         let source = Connection::open_with_flags(&path, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
         let mut c = self.lock();
-        let kept: i64 = c.query_row(
-            "SELECT (SELECT count(*) FROM pieces) + (SELECT count(*) FROM boxes) + (SELECT count(*) FROM field_notes)",
-            [],
-            |r| r.get(0),
-        )?;
-        if kept > 0 {
-            return Err(StoreError::InUse(
-                "There are pieces, Boxes or notes here already, and an archive is never mixed into them. Read it into a file of its own: lean-swatch import ARCHIVE --data NEW-FILE.".into(),
-            ));
-        }
+        expect_empty(&c)?;
         rusqlite::backup::Backup::new(&source, &mut c)?.run_to_completion(i32::MAX, std::time::Duration::ZERO, None)?;
         c.pragma_update(None, "journal_mode", "WAL")?;
         drop(c);
@@ -111,6 +94,39 @@ impl Store {
         self.recent.forget();
         Ok(())
     }
+}
+
+impl Store {
+    /// Whether there is nothing of anything here: no record, no picture, no paired device.
+    ///
+    /// # Errors
+    /// When the file cannot be read.
+    pub fn is_empty(&self) -> Result<bool, StoreError> {
+        nothing_in(&self.lock())
+    }
+
+    fn expect_empty(&self) -> Result<(), StoreError> {
+        expect_empty(&self.lock())
+    }
+}
+
+/// Refuses a studio that holds anything: an archive takes the place of all of it.
+fn expect_empty(c: &Connection) -> Result<(), StoreError> {
+    if nothing_in(c)? {
+        return Ok(());
+    }
+    Err(StoreError::InUse(
+        "There is something in this studio already (a piece, a Box, a note, a ground, a picture, a drill or a paired device), and an archive is never mixed into it. Read it into a file of its own: lean-swatch import ARCHIVE --data NEW-FILE.".into(),
+    ))
+}
+
+fn nothing_in(c: &Connection) -> Result<bool, StoreError> {
+    for table in TABLES.iter().map(|(table, _)| *table).filter(|t| *t != "sqlite_sequence").chain(["devices"]) {
+        if c.prepare(&format!("SELECT 1 FROM {table}"))?.exists([])? {
+            return Ok(false);
+        }
+    }
+    Ok(true)
 }
 
 fn written(c: &Connection, out: &mut dyn Write) -> Result<(), StoreError> {
@@ -167,6 +183,8 @@ fn read_into(from: impl Read, path: &Path) -> Result<(), StoreError> {
     }
     let mut c = Connection::open(path)?;
     c.pragma_update(None, "foreign_keys", "OFF")?;
+    // Nobody looks at half of it, so that no journal is needed, and none is left beside it.
+    c.pragma_update(None, "journal_mode", "OFF")?;
     migrations::bring_to(&mut c, archive.shape)?;
     let t = c.transaction()?;
     for (table, _) in TABLES {

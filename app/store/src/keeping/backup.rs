@@ -1,9 +1,11 @@
 //! Backups by the database's own means, while it is in use.
 
+use super::half_made::{HalfMade, clear_away, folder_of};
+use super::room::Disk;
 use crate::{Store, StoreError, migrations};
 use jiff::civil::Date;
-use rusqlite::backup::Backup;
-use rusqlite::{Connection, OpenFlags};
+use rusqlite::Connection;
+use rusqlite::backup::{Backup, StepResult};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
@@ -11,18 +13,26 @@ use std::time::Duration;
 pub const KEPT: usize = 7;
 /// Pages copied at once: others write between.
 const AT_ONCE: i32 = 512;
+/// How long it waits while somebody else holds the file.
+const HELD: Duration = Duration::from_millis(5);
 
 /// The backups that lie beside a data file.
 pub struct Backups {
     folder: PathBuf,
     stem: String,
+    disk: Disk,
 }
 
 impl Backups {
     /// Those of a data file: in a folder `backups` beside it.
     pub fn of(data: &Path) -> Self {
         let stem = data.file_stem().map_or_else(|| "studio".into(), |s| s.to_string_lossy().into_owned());
-        Self { folder: data.parent().unwrap_or(Path::new("")).join("backups"), stem }
+        Self { folder: data.parent().unwrap_or(Path::new("")).join("backups"), stem, disk: Disk::default() }
+    }
+
+    /// The same as if the disk had so many bytes free, to try out a full one.
+    pub fn with_free(self, bytes: u64) -> Self {
+        Self { disk: Disk::with_free(bytes), ..self }
     }
 
     fn daily(&self) -> String {
@@ -31,12 +41,24 @@ impl Backups {
 
     /// Every backup by the day, the oldest first.
     pub fn all(&self) -> Vec<PathBuf> {
-        let ours = |p: &PathBuf| {
-            let name = p.file_name().map(|n| n.to_string_lossy().into_owned()).unwrap_or_default();
-            name.strip_prefix(&self.daily()).and_then(|n| n.strip_suffix(".db")).is_some_and(|day| day.parse::<Date>().is_ok())
-        };
-        let mut all: Vec<PathBuf> =
-            std::fs::read_dir(&self.folder).into_iter().flatten().flatten().map(|f| f.path()).filter(ours).collect();
+        self.files(|name| self.is_of_a_day(name, ".db"))
+    }
+
+    /// Every file a painter's work may be in: backups by the day, and data files as they were before they were replaced or changed in shape; the
+    /// one written last comes last.
+    pub fn everything(&self) -> Vec<PathBuf> {
+        let mut all = self.files(|name| name.strip_prefix(&self.stem).is_some_and(|n| n.starts_with(['-', '.']) && n.ends_with(".db")));
+        all.sort_by_key(|p| std::fs::metadata(p).and_then(|m| m.modified()).ok());
+        all
+    }
+
+    fn is_of_a_day(&self, name: &str, ending: &str) -> bool {
+        name.strip_prefix(&self.daily()).and_then(|n| n.strip_suffix(ending)).is_some_and(|day| day.parse::<Date>().is_ok())
+    }
+
+    fn files(&self, ours: impl Fn(&str) -> bool) -> Vec<PathBuf> {
+        let there = std::fs::read_dir(&self.folder).into_iter().flatten().flatten();
+        let mut all: Vec<PathBuf> = there.filter(|f| ours(&f.file_name().to_string_lossy())).map(|f| f.path()).collect();
         all.sort();
         all
     }
@@ -44,30 +66,42 @@ impl Backups {
     /// Makes the backup of a day where there is none, and keeps the last seven. Gives its place, or nothing when it was there already.
     ///
     /// # Errors
-    /// When it cannot be written.
+    /// [`StoreError::NoRoom`], or when it cannot be written.
     pub fn of_day(&self, store: &Store, day: Date) -> Result<Option<PathBuf>, StoreError> {
         let path = self.folder.join(format!("{}{day}.db", self.daily()));
         if path.exists() {
             return Ok(None);
         }
-        self.make_folder()?;
-        store.backup(&path)?;
-        let all = self.all();
-        for old in &all[..all.len().saturating_sub(KEPT)] {
+        store.backup_to(&path, self.disk)?;
+        // Days to come are in the names where a clock went wrong: what was made just now stays all the same.
+        let others: Vec<PathBuf> = self.all().into_iter().filter(|p| *p != path).collect();
+        for old in &others[..others.len().saturating_sub(KEPT - 1)] {
             // One that cannot be removed only takes room.
             let _ = std::fs::remove_file(old);
         }
         Ok(Some(path))
     }
 
-    /// Where the file goes as it was before a later version changed its shape.
-    pub(crate) fn before_shape(&self, shape: i64) -> Result<PathBuf, StoreError> {
-        self.make_folder()?;
-        Ok(self.folder.join(format!("{}.before-shape-{shape}.db", self.stem)))
+    /// Removes what was left half made when the program was killed. Earlier versions left such files under the name of a day.
+    pub(crate) fn clear_away(&self) {
+        clear_away(&self.folder, &self.stem);
+        for left in self.files(|name| self.is_of_a_day(name, ".partial")) {
+            if super::file::is_marked(&left) {
+                let _ = std::fs::remove_file(left);
+            }
+        }
     }
 
-    fn make_folder(&self) -> Result<(), StoreError> {
-        std::fs::create_dir_all(&self.folder).map_err(|e| StoreError::Folder(self.folder.display().to_string(), e.to_string()))
+    /// Where the file goes as it was before a later version changed its shape.
+    fn before_shape(&self, shape: i64) -> PathBuf {
+        self.folder.join(format!("{}.before-shape-{shape}.db", self.stem))
+    }
+
+    /// A place for a data file that gives way to another one; `why` is part of its name.
+    pub(crate) fn aside(&self, why: &str) -> Result<PathBuf, StoreError> {
+        std::fs::create_dir_all(&self.folder).map_err(|e| StoreError::Folder(self.folder.display().to_string(), e.to_string()))?;
+        let free = (1..).map(|n| self.folder.join(format!("{}.{why}-{n}.db", self.stem))).find(|p| !p.exists());
+        Ok(free.unwrap_or_default())
     }
 }
 
@@ -75,12 +109,15 @@ impl Store {
     /// Copies the whole file to a new place while it is in use. Nobody ever sees half of it there.
     ///
     /// # Errors
-    /// When there is a file already, or it cannot be written.
+    /// [`StoreError::There`] when there is a file already, [`StoreError::NoRoom`], or when it cannot be written.
     pub fn backup(&self, to: &Path) -> Result<(), StoreError> {
-        if to.exists() {
-            return Err(StoreError::There(to.display().to_string()));
-        }
-        self.reading(|c| copy(c, to))
+        self.backup_to(to, Disk::default())
+    }
+
+    fn backup_to(&self, to: &Path, disk: Disk) -> Result<(), StoreError> {
+        let half = HalfMade::begun(to)?;
+        self.reading(|c| copy(c, &half, disk, "a backup"))?;
+        half.finished()
     }
 }
 
@@ -90,64 +127,34 @@ pub(crate) fn kept_as_it_was(c: &Connection, path: &Path) -> Result<(), StoreErr
     if shape == 0 || shape >= migrations::SHAPE as i64 {
         return Ok(());
     }
-    let kept = Backups::of(path).before_shape(migrations::SHAPE as i64)?;
-    if kept.exists() { Ok(()) } else { copy(c, &kept) }
+    let kept = Backups::of(path).before_shape(migrations::SHAPE as i64);
+    if kept.exists() {
+        return Ok(());
+    }
+    let half = HalfMade::begun(&kept)?;
+    copy(c, &half, Disk::default(), "a copy of the data file as it is, before this version changes its shape")?;
+    half.finished()
 }
 
-/// Copies a database to a new place: under another name first, so that what lies there is whole.
-pub(crate) fn copy(from: &Connection, to: &Path) -> Result<(), StoreError> {
-    let partial = to.with_extension("partial");
-    let _ = std::fs::remove_file(&partial);
-    super::prepared_place(&partial)?;
-    {
-        let mut there = Connection::open(&partial)?;
-        Backup::new(from, &mut there)?.run_to_completion(AT_ONCE, Duration::ZERO, None)?;
-        // A backup is one file: no log of changes lies beside it.
-        there.pragma_update(None, "journal_mode", "DELETE")?;
-    }
-    std::fs::rename(&partial, to).map_err(|_| StoreError::ReadOnly)
-}
-
-impl Store {
-    /// Puts a backup in the place of a data file. What was there is kept beside the other backups; gives where.
-    ///
-    /// # Errors
-    /// When the backup is no sound data file of ours, or the other is held by a running program; nothing is changed then.
-    pub fn restore(backup: &Path, to: &Path) -> Result<Option<PathBuf>, StoreError> {
-        if !backup.exists() {
-            return Err(StoreError::NotFound(format!("backup {}", backup.display())));
-        }
-        let source = Connection::open_with_flags(backup, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
-        super::ours(&source)?;
-        let found: String = source.query_row("PRAGMA quick_check(1)", [], |r| r.get(0))?;
-        if found != "ok" {
-            return Err(StoreError::Damaged(found));
-        }
-        let before = if to.exists() { Some(put_aside(to)?) } else { None };
-        copy(&source, to)?;
-        Ok(before)
-    }
-}
-
-/// Moves a data file that nobody holds among its backups.
-fn put_aside(data: &Path) -> Result<PathBuf, StoreError> {
-    let backups = Backups::of(data);
-    backups.make_folder()?;
-    {
-        // Whoever else has it open keeps this from being held alone.
-        let held = Connection::open(data)?;
-        held.pragma_update(None, "locking_mode", "EXCLUSIVE")?;
-        // A file so damaged that it is no database any more is put aside as it is.
-        match held.execute_batch("BEGIN EXCLUSIVE; COMMIT; PRAGMA wal_checkpoint(TRUNCATE);").map_err(StoreError::from) {
-            Err(StoreError::Damaged(_)) | Ok(()) => {}
-            Err(other) => return Err(other),
+/// Copies a database into a file that is being made, where there is room for it.
+pub(crate) fn copy(from: &Connection, to: &HalfMade, disk: Disk, what: &str) -> Result<(), StoreError> {
+    let folder = folder_of(to.path());
+    const SIZE: &str = "SELECT page_count * page_size FROM pragma_page_count, pragma_page_size";
+    let size: i64 = from.query_row(SIZE, [], |r| r.get(0))?;
+    disk.has_room(folder, size.unsigned_abs(), what)?;
+    let mut there = Connection::open(to.path())?;
+    // Half of it is never looked at: no journal is needed, and none is left.
+    there.pragma_update(None, "journal_mode", "OFF")?;
+    let backup = Backup::new(from, &mut there)?;
+    loop {
+        match backup.step(AT_ONCE)? {
+            StepResult::Done => break,
+            StepResult::More => disk.keeps_reserve(folder, what)?,
+            _ => std::thread::sleep(HELD),
         }
     }
-    let free = (1..).map(|n| backups.folder.join(format!("{}.before-restore-{n}.db", backups.stem))).find(|p| !p.exists());
-    let aside = free.unwrap_or_default();
-    std::fs::rename(data, &aside).map_err(|_| StoreError::ReadOnly)?;
-    for beside in ["-wal", "-shm"] {
-        let _ = std::fs::remove_file(format!("{}{beside}", data.display()));
-    }
-    Ok(aside)
+    drop(backup);
+    // A backup is one file: no log of changes lies beside it.
+    there.pragma_update(None, "journal_mode", "DELETE")?;
+    there.close().map_err(|(_, e)| e.into())
 }

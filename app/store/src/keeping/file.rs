@@ -2,7 +2,8 @@
 
 use crate::StoreError;
 use rusqlite::Connection;
-use std::fs::{Metadata, OpenOptions};
+use std::fs::{File, Metadata, OpenOptions};
+use std::io::Read;
 use std::path::{Path, PathBuf};
 
 /// "LSwa": written into the head of every data file of ours.
@@ -70,4 +71,12 @@ fn same(a: &Metadata, b: &Metadata) -> bool {
 #[cfg(not(unix))]
 fn same(_: &Metadata, _: &Metadata) -> bool {
     true
+}
+
+/// Whether a file carries our mark in its head.
+pub(super) fn is_marked(path: &Path) -> bool {
+    const MARK: usize = 68;
+    let mut head = [0; MARK + 4];
+    let read = File::open(path).and_then(|mut f| f.read_exact(&mut head));
+    read.is_ok() && head[MARK..] == OURS.to_be_bytes()
 }

@@ -4,10 +4,22 @@ mod archive;
 mod backup;
 mod check;
 mod file;
+mod half_made;
+mod restore;
+mod room;
 
 pub use archive::MEDIA_TYPE;
 pub use backup::{Backups, KEPT};
 pub use check::Checked;
+pub use half_made::HalfMade;
+pub use room::Disk;
 
 pub(crate) use backup::kept_as_it_was;
 pub(crate) use file::{guarded, ours, prepared_place, still_there};
+
+/// Removes what was left half made of a data file and of its backups when the program was killed.
+pub(crate) fn clear_away(data: &std::path::Path) {
+    let stem = data.file_name().unwrap_or_default().to_string_lossy();
+    half_made::clear_away(half_made::folder_of(data), &format!("{stem}."));
+    Backups::of(data).clear_away();
+}

@@ -265,3 +265,108 @@ fn a_file_of_an_earlier_shape_is_kept_as_it_was_before_it_is_changed() {
     assert!(shape(&path) > before);
     assert_eq!(shape(&kept[0]), before);
 }
+
+fn names_in(folder: &Path) -> Vec<String> {
+    let mut names: Vec<String> =
+        std::fs::read_dir(folder).into_iter().flatten().flatten().map(|f| f.file_name().to_string_lossy().into_owned()).collect();
+    names.sort();
+    names
+}
+
+#[test]
+fn a_backup_that_finds_no_room_leaves_the_disk_as_it_was() {
+    let dir = tempfile::tempdir().unwrap();
+    let path = dir.path().join("studio.db");
+    let (store, id) = studio(&path);
+    let full = Backups::of(&path).with_free(8 << 20).of_day(&store, date(2025, 3, 1)).unwrap_err();
+    assert!(matches!(full, StoreError::NoRoom { free: 8, .. }), "{full}");
+    assert_eq!(names_in(&dir.path().join("backups")), Vec::<String>::new());
+    store.apply(id, None, Command::RenameZone(RenameZone { zone: ZoneId(1), name: "bank".into() })).expect("changes are saved as before");
+    assert!(Backups::of(&path).with_free(1 << 30).of_day(&store, date(2025, 3, 1)).unwrap().is_some());
+}
+
+#[test]
+fn what_a_killed_program_left_half_made_is_cleared_away_and_nothing_else_is() {
+    let dir = tempfile::tempdir().unwrap();
+    let path = dir.path().join("studio.db");
+    drop(studio(&path));
+    let backups = dir.path().join("backups");
+    std::fs::create_dir(&backups).unwrap();
+    let ours = std::fs::read(&path).unwrap();
+    for left in ["studio-2025-03-01.db.aB3xYz.half-made", "studio-2025-03-02.partial"] {
+        std::fs::write(backups.join(left), &ours).unwrap();
+    }
+    std::fs::write(dir.path().join("studio.db.aB3xYz.half-made"), &ours).unwrap();
+    // A painter's own files, one with a name as earlier versions used it.
+    for own in ["studio-2025-03-03.partial", "studio-of-last-year.partial", "palette.half-made"] {
+        std::fs::write(backups.join(own), b"mine").unwrap();
+    }
+    std::fs::write(dir.path().join("copy.partial"), b"mine").unwrap();
+    let store = Store::open(&path).unwrap();
+    store.backup(&dir.path().join("copy.db")).unwrap();
+    assert_eq!(names_in(&backups), ["palette.half-made", "studio-2025-03-03.partial", "studio-of-last-year.partial"]);
+    let beside = names_in(dir.path());
+    assert!(beside.contains(&"copy.partial".into()) && !beside.iter().any(|n| n.ends_with("half-made")), "{beside:?}");
+}
+
+#[cfg(unix)]
+#[test]
+fn a_backup_that_is_being_made_is_left_alone() {
+    let dir = tempfile::tempdir().unwrap();
+    let path = dir.path().join("studio.db");
+    drop(studio(&path));
+    let half = lean_store::HalfMade::begun(&dir.path().join("backups/studio-2025-03-01.db")).unwrap();
+    drop(Store::open(&path).unwrap());
+    assert!(half.path().exists());
+    half.finished().unwrap();
+    assert_eq!(names_in(&dir.path().join("backups")), ["studio-2025-03-01.db"]);
+}
+
+#[test]
+fn a_backup_made_today_stays_beside_seven_of_days_to_come() {
+    let dir = tempfile::tempdir().unwrap();
+    let path = dir.path().join("studio.db");
+    let (store, _) = studio(&path);
+    let backups = Backups::of(&path);
+    for n in 1..=7 {
+        backups.of_day(&store, date(2031, 3, n)).unwrap();
+    }
+    let made = backups.of_day(&store, date(2025, 3, 1)).unwrap().unwrap();
+    assert!(made.exists());
+    assert_eq!(backups.all().len(), KEPT);
+}
+
+#[test]
+fn an_empty_file_and_one_of_a_later_version_are_not_put_in_the_place_of_the_data_file() {
+    let dir = tempfile::tempdir().unwrap();
+    let path = dir.path().join("studio.db");
+    drop(studio(&path));
+    let before = std::fs::read(&path).unwrap();
+    let (empty, later) = (dir.path().join("empty.db"), dir.path().join("later.db"));
+    std::fs::write(&empty, b"").unwrap();
+    std::fs::copy(&path, &later).unwrap();
+    Connection::open(&later).unwrap().pragma_update(None, "user_version", 4000).unwrap();
+    assert!(Store::restore(&empty, &path).unwrap_err().to_string().contains("it is empty"));
+    assert!(matches!(Store::restore(&later, &path), Err(StoreError::Newer)));
+    assert_eq!(std::fs::read(&path).unwrap(), before);
+}
+
+#[test]
+fn an_archive_is_not_read_over_grounds_readings_answers_or_devices() {
+    let dir = tempfile::tempdir().unwrap();
+    let (from, _) = studio(&dir.path().join("from.db"));
+    let archive = archived(&from);
+    let answer = Answered { drill: Drill::Value, on: "2025-02-06".into(), size: 0.1, right: true, off: 0.3 };
+    let kinds: [(&str, &dyn Fn(&Store)); 3] = [
+        ("device", &|s| assert!(s.pair_device("phone", "0123").is_ok())),
+        ("answer", &|s| s.keep_answer(&answer).unwrap()),
+        ("picture", &|s| drop(s.put_picture(b"a", b"b").unwrap())),
+    ];
+    for (name, put) in kinds {
+        let store = Store::open(&dir.path().join(format!("{name}.db"))).unwrap();
+        assert!(store.is_empty().unwrap());
+        put(&store);
+        assert!(matches!(store.import_here(&archive[..]), Err(StoreError::InUse(_))), "{name}");
+        assert!(!store.is_empty().unwrap());
+    }
+}
