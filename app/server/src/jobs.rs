@@ -12,6 +12,7 @@ use serde::Serialize;
 use std::collections::HashMap;
 use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
 use std::sync::{Arc, Mutex};
+use std::time::{Duration, Instant};
 use tokio::sync::watch;
 use utoipa::ToSchema;
 
@@ -80,7 +81,12 @@ pub struct MadeStudy {
 pub struct Job {
     view: watch::Sender<JobView>,
     cancelled: AtomicBool,
+    /// When it is told next to whoever asks.
+    told: Mutex<Instant>,
 }
+
+/// Time between two answers to those who ask again and again what a job is doing.
+const BETWEEN_ANSWERS: Duration = Duration::from_millis(100);
 
 impl Job {
     /// Adds a set to what was found.
@@ -116,6 +122,14 @@ impl Job {
     /// Follows what the job is doing.
     pub fn watch(&self) -> watch::Receiver<JobView> {
         self.view.subscribe()
+    }
+
+    /// When the next one who asks is told; whoever asks after that waits longer.
+    pub fn next_answer(&self) -> Instant {
+        let mut told = self.told.lock().unwrap_or_else(|p| p.into_inner());
+        let at = Instant::now().max(*told);
+        *told = at + BETWEEN_ANSWERS;
+        at
     }
 
     /// What the job is doing now.
@@ -169,6 +183,17 @@ impl Jobs {
         self.turns = Some((turns, painter.into()));
     }
 
+    /// Starts work that takes more than a second or two, on all cores but one: whoever draws, drags or drops a picture meanwhile waits for none of
+    /// it. Otherwise as [`Jobs::start`].
+    pub fn start_long(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
+        let threads = std::thread::available_parallelism().map_or(1, usize::from).saturating_sub(1).max(1);
+        self.start(piece, what, move |job| match rayon::ThreadPoolBuilder::new().num_threads(threads).build() {
+            Ok(pool) => pool.install(|| work(job)),
+            // A machine that gives no more threads has those of everybody.
+            Err(_) => work(job),
+        })
+    }
+
     /// Starts work on a thread of its own. A job of the same piece and kind that still runs is cancelled first.
     pub fn start(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
         let id = self.next.fetch_add(1, Ordering::Relaxed) + 1;
@@ -186,7 +211,7 @@ impl Jobs {
             leads_to: None,
             waits: false,
         };
-        let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false) });
+        let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false), told: Mutex::new(Instant::now()) });
         {
             let mut all = self.all.lock().unwrap_or_else(|p| p.into_inner());
             all.values()
@@ -204,7 +229,7 @@ impl Jobs {
             if matches!(turn, Some(None)) {
                 return job.finish(Err(Problem::cancelled()));
             }
-            let started = std::time::Instant::now();
+            let started = Instant::now();
             // A bug in one job must not take the server down or leave watchers waiting.
             let result = std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| work(&job)))
                 .unwrap_or_else(|_| Err(Problem::internal("The work stopped unexpectedly. Nothing was changed; try again.")));

@@ -9,16 +9,19 @@ use crate::{frontend, guard, limits};
 use axum::body::Bytes;
 use axum::extract::DefaultBodyLimit;
 use axum::http::{HeaderName, HeaderValue, Request, header as header_names};
-use axum::routing::get;
+use axum::response::IntoResponse;
+use axum::routing::{MethodFilter, MethodRouter, get};
 use axum::{Router, middleware};
 
 use tower_http::compression::CompressionLayer;
 use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::trace::TraceLayer;
 use utoipa::OpenApi;
+use std::sync::OnceLock;
 use utoipa::openapi::OpenApi as Description;
+use utoipa::openapi::HttpMethod;
 use utoipa_axum::router::OpenApiRouter;
-use utoipa_axum::routes;
+use utoipa_axum::{PathItemExt, routes};
 
 /// Largest request that is no file, in bytes: all the zones of a piece with room to spare.
 const MOST_WORDS: usize = 8 << 20;
@@ -46,139 +49,164 @@ const MOST_WORDS: usize = 8 << 20;
 )]
 struct Api;
 
-fn described() -> (Router<Studio>, Description) {
-    OpenApiRouter::with_openapi(Api::openapi())
-        .routes(routes!(studio::health))
-        .routes(routes!(studio::overview))
-        .routes(routes!(studio::shipped_pigments))
-        .routes(routes!(studio::choices))
-        .routes(routes!(studio::visit_demo))
-        .routes(routes!(studio::create_piece))
-        .routes(routes!(pieces::read, pieces::remove))
-        .routes(routes!(pieces::change))
-        .routes(routes!(pieces::undo))
-        .routes(routes!(pieces::redo))
-        .routes(routes!(zones::propose))
-        .routes(routes!(zones::colours))
-        .routes(routes!(zones::brush))
-        .routes(routes!(zones::take))
-        .routes(routes!(zones::part_by_mass))
-        .routes(routes!(zones::give))
-        .routes(routes!(zones::own))
-        .routes(routes!(zones::propose_masses))
-        .routes(routes!(maps::read))
-        .routes(routes!(zones::merge))
-        .routes(routes!(zones::split))
-        .routes(routes!(zones::join))
-        .routes(routes!(zones::redraw))
-        .routes(routes!(zones::from_lines))
-        .routes(routes!(zones::drag))
-        .routes(routes!(zones::preview))
-        .routes(routes!(reference::take_in))
-        .routes(routes!(reference::original))
-        .routes(routes!(reference::look))
-        .routes(routes!(reference::values))
-        .routes(routes!(reference::patch))
-        .routes(routes!(reference::look_planned))
-        .routes(routes!(reference::frame))
-        .routes(routes!(reference::neutral))
-        .routes(routes!(reference::line))
-        .routes(routes!(reference::compare_patches))
-        .routes(routes!(reference::spread))
-        .routes(routes!(others::add))
-        .routes(routes!(others::look))
-        .routes(routes!(others::make_main))
-        .routes(routes!(others::cut))
-        .routes(routes!(others::carry))
-        .routes(routes!(others::chart))
-        .routes(routes!(others::occurs))
-        .routes(routes!(borrowed::wish_colours))
-        .routes(routes!(borrowed::borrow_light))
-        .routes(routes!(wall::put))
-        .routes(routes!(wall::look))
-        .routes(routes!(wall::mocked_up))
-        .routes(routes!(devices::list))
-        .routes(routes!(devices::code))
-        .routes(routes!(devices::away))
-        .routes(routes!(devices::pair))
-        .routes(routes!(easel::did))
-        .routes(routes!(field_notes::list, field_notes::create))
-        .routes(routes!(field_notes::photo))
-        .routes(routes!(field_notes::look))
-        .routes(routes!(field_notes::read, field_notes::keep, field_notes::remove))
-        .routes(routes!(field_notes::into_piece))
-        .routes(routes!(work::find_sets))
-        .routes(routes!(studies::kinds))
-        .routes(routes!(studies::make_studies))
-        .routes(routes!(studies::move_shares))
-        .routes(routes!(studies::lend, studies::lend_picture))
-        .routes(routes!(studies::lamps))
-        .routes(routes!(studies::painted))
-        .routes(routes!(easel::read))
-        .routes(routes!(easel::offers))
-        .routes(routes!(easel::look))
-        .routes(routes!(easel::all))
-        .routes(routes!(progress::put))
-        .routes(routes!(progress::simulate))
-        .routes(routes!(progress::read))
-        .routes(routes!(progress::look))
-        .routes(routes!(surfaces::read))
-        .routes(routes!(enlarging::read))
-        .routes(routes!(enlarging::grid))
-        .routes(routes!(enlarging::tracing))
-        .routes(routes!(drills::read))
-        .routes(routes!(drills::question))
-        .routes(routes!(drills::answer))
-        .routes(routes!(journal::find::find))
-        .routes(routes!(journal::find::choices))
-        .routes(routes!(journal::learnt::read))
-        .routes(routes!(journal::learnt::csv))
-        .routes(routes!(journal::learnt::measure))
-        .routes(routes!(journal::learnt::one_set))
-        .routes(routes!(journal::lend::piece_of_study))
-        .routes(routes!(journal::lend::lend_set))
-        .routes(routes!(journal::booklet::pdf))
-        .routes(routes!(wheel::read))
-        .routes(routes!(work::read_additions))
-        .routes(routes!(sheet::pdf))
-        .routes(routes!(sheet::ladder_pdf))
-        .routes(routes!(sheet::png))
-        .routes(routes!(sheet::svg))
-        .routes(routes!(boxes::create))
-        .routes(routes!(boxes::read, boxes::remove))
-        .routes(routes!(boxes::add))
-        .routes(routes!(boxes::take_out, boxes::describe))
-        .routes(routes!(boxes::understand))
-        .routes(routes!(boxes::add_list))
-        .routes(routes!(boxes::inventory, boxes::put_inventory))
-        .routes(routes!(boxes::swatches))
-        .routes(routes!(boxes::strings))
-        .routes(routes!(boxes::greys))
-        .routes(routes!(readings::list, readings::take))
-        .routes(routes!(readings::take_in_file, readings::save_file))
-        .routes(routes!(readings::change, readings::remove))
-        .routes(routes!(readings::of_piece))
-        .routes(routes!(cards::pdf))
-        .routes(routes!(cards::photograph))
-        .routes(routes!(cards::read))
-        .routes(routes!(grounds::list, grounds::create))
-        .routes(routes!(grounds::put, grounds::remove))
-        .routes(routes!(instruments::meter))
-        .routes(routes!(instruments::calibrate))
-        .routes(routes!(instruments::play))
-        .routes(routes!(keeping::read))
-        .routes(routes!(keeping::back_up))
-        .routes(routes!(keeping::check))
-        .routes(routes!(keeping::export, keeping::import))
-        .routes(routes!(damaged::save, damaged::put_aside))
-        .routes(routes!(jobs::read, jobs::cancel))
-        .routes(routes!(jobs::follow))
-        .split_for_parts()
+/// Hands every path of the API to a macro: handlers of one address stand together.
+macro_rules! every_path {
+    ($to:ident) => {
+        $to! {
+            studio::health;
+            studio::overview;
+            studio::shipped_pigments;
+            studio::choices;
+            studio::visit_demo;
+            studio::create_piece;
+            pieces::read, pieces::remove;
+            pieces::change;
+            pieces::undo;
+            pieces::redo;
+            zones::propose;
+            zones::colours;
+            zones::brush;
+            zones::take;
+            zones::part_by_mass;
+            zones::give;
+            zones::own;
+            zones::propose_masses;
+            maps::read;
+            zones::merge;
+            zones::split;
+            zones::join;
+            zones::redraw;
+            zones::from_lines;
+            zones::drag;
+            zones::preview;
+            reference::take_in;
+            reference::original;
+            reference::look;
+            reference::values;
+            reference::patch;
+            reference::look_planned;
+            reference::frame;
+            reference::neutral;
+            reference::line;
+            reference::compare_patches;
+            reference::spread;
+            others::add;
+            others::look;
+            others::make_main;
+            others::cut;
+            others::carry;
+            others::chart;
+            others::occurs;
+            borrowed::wish_colours;
+            borrowed::borrow_light;
+            wall::put;
+            wall::look;
+            wall::mocked_up;
+            devices::list;
+            devices::code;
+            devices::away;
+            devices::pair;
+            easel::did;
+            field_notes::list, field_notes::create;
+            field_notes::photo;
+            field_notes::look;
+            field_notes::read, field_notes::keep, field_notes::remove;
+            field_notes::into_piece;
+            work::find_sets;
+            studies::kinds;
+            studies::make_studies;
+            studies::move_shares;
+            studies::lend, studies::lend_picture;
+            studies::lamps;
+            studies::painted;
+            easel::read;
+            easel::offers;
+            easel::look;
+            easel::all;
+            progress::put;
+            progress::simulate;
+            progress::read;
+            progress::look;
+            surfaces::read;
+            enlarging::read;
+            enlarging::grid;
+            enlarging::tracing;
+            drills::read;
+            drills::question;
+            drills::answer;
+            journal::find::find;
+            journal::find::choices;
+            journal::learnt::read;
+            journal::learnt::csv;
+            journal::learnt::measure;
+            journal::learnt::one_set;
+            journal::lend::piece_of_study;
+            journal::lend::lend_set;
+            journal::booklet::pdf;
+            wheel::read;
+            work::read_additions;
+            sheet::pdf;
+            sheet::ladder_pdf;
+            sheet::png;
+            sheet::svg;
+            boxes::create;
+            boxes::read, boxes::remove;
+            boxes::add;
+            boxes::take_out, boxes::describe;
+            boxes::understand;
+            boxes::add_list;
+            boxes::inventory, boxes::put_inventory;
+            boxes::swatches;
+            boxes::strings;
+            boxes::greys;
+            readings::list, readings::take;
+            readings::take_in_file, readings::save_file;
+            readings::change, readings::remove;
+            readings::of_piece;
+            cards::pdf;
+            cards::photograph;
+            cards::read;
+            grounds::list, grounds::create;
+            grounds::put, grounds::remove;
+            instruments::meter;
+            instruments::calibrate;
+            instruments::play;
+            keeping::read;
+            keeping::back_up;
+            keeping::check;
+            keeping::export, keeping::import;
+            damaged::save, damaged::put_aside;
+            jobs::read, jobs::cancel;
+            jobs::follow;
+        }
+    };
+}
+
+/// The description of everything the handlers say about themselves.
+macro_rules! described {
+    ($($($handler:path),+;)+) => {
+        OpenApiRouter::<Studio>::with_openapi(Api::openapi())$(.routes(routes!($($handler),+)))+.into_openapi()
+    };
+}
+
+/// The addresses alone. They are there at once; to describe them takes half a second.
+macro_rules! served {
+    ($($($handler:path),+;)+) => {
+        Router::<Studio>::new()$(.route(
+            [$(utoipa_axum::paste! { utoipa_axum::routes!(@path [path()] of $handler) }),+][0].as_str(),
+            MethodRouter::new()$(.on(filter(utoipa_axum::paste! { utoipa_axum::routes!(@path [methods()] of $handler) }), $handler))+,
+        ))+
+    };
+}
+
+/// All of some methods.
+fn filter(methods: Vec<HttpMethod>) -> MethodFilter {
+    methods.iter().map(PathItemExt::to_method_filter).reduce(MethodFilter::or).unwrap_or(MethodFilter::GET)
 }
 
 /// The generated description of the whole API.
 pub fn description() -> Description {
-    with_limits(described().1)
+    with_limits(every_path!(described))
 }
 
 fn with_limits(description: Description) -> Description {
@@ -206,15 +234,11 @@ pub fn router_behind_proxy(studio: Studio) -> Router {
 }
 
 fn guarded(guard: impl FnOnce(Router<Studio>) -> Router<Studio>) -> Router<Studio> {
-    let (api, description) = described();
-    // Made into text once: every connection holds the router, and a description of its own would weigh megabytes.
-    let description = Bytes::from(serde_json::to_vec(&with_limits(description)).unwrap_or_default());
-    let described = move || async move { ([(header_names::CONTENT_TYPE, "application/json")], description) };
     let header = |name: &'static str, value: &'static str| {
         SetResponseHeaderLayer::if_not_present(HeaderName::from_static(name), HeaderValue::from_static(value))
     };
-    let open = api
-        .route("/api/openapi.json", get(described))
+    let open = every_path!(served)
+        .route("/api/openapi.json", get(said))
         .fallback(frontend::page)
         .method_not_allowed_fallback(wrong_method)
         .layer(DefaultBodyLimit::max(MOST_WORDS))
@@ -227,6 +251,14 @@ fn guarded(guard: impl FnOnce(Router<Studio>) -> Router<Studio>) -> Router<Studi
         .layer(header("cross-origin-resource-policy", "same-origin"))
         .layer(header("content-security-policy", "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' blob: data:; font-src 'self' data:; object-src 'none'; base-uri 'none'"))
         .layer(TraceLayer::new_for_http().make_span_with(|r: &Request<_>| tracing::info_span!("request", method = %r.method(), path = r.uri().path())))
+}
+
+/// The description as text, made when it is first asked for.
+async fn said() -> impl IntoResponse {
+    static SAID: OnceLock<Bytes> = OnceLock::new();
+    let made = || Bytes::from(serde_json::to_vec(&description()).unwrap_or_default());
+    let text = tokio::task::spawn_blocking(move || SAID.get_or_init(made).clone()).await.unwrap_or_default();
+    ([(header_names::CONTENT_TYPE, "application/json")], text)
 }
 
 async fn wrong_method() -> crate::problem::Problem {

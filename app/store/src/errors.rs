@@ -10,11 +10,13 @@ pub enum StoreError {
     /// No such thing.
     #[error("There is no {0} here. It may have been removed in another window; go back to the studio.")]
     NotFound(String),
-    /// The piece was changed elsewhere since it was read.
+    /// A record was changed elsewhere since it was read.
     #[error(
-        "This piece was changed in another window ({what}). Your change was not made, so that nothing is lost: look at the newest state and do it again."
+        "This {record} was changed in another window ({what}). Your change was not made, so that nothing is lost: look at the newest state and do it again."
     )]
     Conflict {
+        /// What it is: a piece, a Box.
+        record: &'static str,
         /// Revision the change was meant for.
         base: i64,
         /// Revision the piece is at.

@@ -94,7 +94,7 @@ impl Store {
             params![id, base, body, now()],
         )?;
         match written {
-            0 => Err(StoreError::Conflict { base, current: self.field_note(id)?.revision, what: "a field note".into() }),
+            0 => Err(StoreError::Conflict { record: "note", base, current: self.field_note(id)?.revision, what: "its words or marks".into() }),
             _ => Ok(()),
         }
     }

@@ -5,6 +5,7 @@ use super::reference::FileName;
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::handlers::take_in::take_in_for;
 use crate::pictures::{jpeg, open};
+use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -29,10 +30,10 @@ pub async fn add(
     Query(name): Query<FileName>,
     Body(bytes): Body,
 ) -> Result<Json<PieceView>, Problem> {
-    take_in_for(studio, id, bytes, move |piece, p| {
+    take_in_for(studio, id, bytes, Ok, move |piece, p| {
         let mut others: Vec<Other> = piece.others.into_iter().filter(|o| o.digest != p.digest).collect();
         others.push(Other { digest: p.digest, file_name: name.or("picture"), width: p.full.0, height: p.full.1, serves: Vec::new() });
-        Ok(Command::SetOthers(SetOthers { others }))
+        Command::SetOthers(SetOthers { others })
     })
     .await
 }
@@ -102,7 +103,7 @@ pub async fn cut(
     Query(name): Query<FileName>,
     Body(bytes): Body,
 ) -> Result<Json<PieceView>, Problem> {
-    take_in_for(studio, id, bytes, move |_, p| {
+    let read = move |p: TakenIn| {
         let part = |c: Crop| Crop { left: c.left, top: c.top, width: c.width.min(1.0 - c.left), height: c.height.min(1.0 - c.top) };
         let whole = |c: Crop| Composition { part: part(c), reason: String::new() };
         let cut: Vec<Composition> = cut_apart::drawings(&p.working).into_iter().map(whole).collect();
@@ -112,8 +113,10 @@ pub async fn cut(
             ));
         }
         let (width, height) = p.full;
-        let compositions = Compositions { digest: p.digest, file_name: name.or("sheet"), width, height, cut, chosen: None };
-        Ok(Command::SetCompositions(SetCompositions { compositions: Some(compositions) }))
+        Ok(Compositions { digest: p.digest, file_name: name.or("sheet"), width, height, cut, chosen: None })
+    };
+    take_in_for(studio, id, bytes, read, |_, compositions| {
+        Command::SetCompositions(SetCompositions { compositions: Some(compositions) })
     })
     .await
 }

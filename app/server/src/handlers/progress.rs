@@ -49,7 +49,7 @@ pub async fn put(
     if kept.piece.easel.photos.iter().any(|p| p.digest == digest && p.at == at) {
         return studio.run(move |s| view(s, kept)).await;
     }
-    take_in_for(studio, id, bytes, move |piece, p| Ok(with_photo(piece, p.digest, name, p.full, taken.at))).await
+    take_in_for(studio, id, bytes, Ok, move |piece, p| with_photo(piece, p.digest, name, p.full, taken.at)).await
 }
 
 /// The command that keeps a photo with a piece.
@@ -70,7 +70,7 @@ pub async fn simulate(State(studio): State<Studio>, Path(id): Path<i64>, Query(t
         })
         .await?;
     let name = taken.file_name.unwrap_or_else(|| "simulated".into()).chars().take(MOST_NAME).collect();
-    take_in_for(studio, id, photo.into(), move |piece, p| Ok(with_photo(piece, p.digest, name, p.full, taken.at))).await
+    take_in_for(studio, id, photo.into(), Ok, move |piece, p| with_photo(piece, p.digest, name, p.full, taken.at)).await
 }
 
 /// Pixels along the longer side of a simulated photo.

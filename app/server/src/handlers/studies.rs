@@ -77,7 +77,7 @@ pub async fn make_studies(
         _ => wanted.kinds,
     };
     let worker = studio.clone();
-    let view = studio.jobs.start(id, "making studies", move |job| {
+    let view = studio.jobs.start_long(id, "making studies", move |job| {
         let made = make(&piece, &paint_box, &worker.tables, &kinds, job, &|study| job.made(shown(&piece, study)))?;
         let made: Vec<Study> = made.into_iter().map(|s| Study { made: Some(today()), ..s }).collect();
         keep(&worker, id, &piece, |now| made_anew(now, &made).into())
@@ -142,7 +142,7 @@ fn one(
     (scheme, wanted): (Scheme, Vec<lean_colour::Lab>),
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     let worker = studio.clone();
-    let view = studio.jobs.start(id, "making studies", move |job| {
+    let view = studio.jobs.start_long(id, "making studies", move |job| {
         let made = make_one(&piece, &paint_box, &worker.tables, (StudyNumber(0), scheme, &wanted), job)?;
         let made = Study { made: Some(today()), ..made };
         keep(&worker, id, &piece, |now| with_one(now, &made, in_place_of).into())

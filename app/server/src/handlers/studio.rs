@@ -60,7 +60,7 @@ pub async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap) -> Res
     let visiting = studio.visiting.clone().ok_or_else(|| Problem::not_found("There is no demo studio to visit from here."))?;
     let host = headers.get(header::HOST).and_then(|h| h.to_str().ok()).unwrap_or("127.0.0.1");
     let home = format!("http://{host}");
-    let view = studio.jobs.start(0, "filling the demo studio", move |job| {
+    let view = studio.jobs.start_long(0, "filling the demo studio", move |job| {
         let goes_on = |share: f64| {
             job.report(share);
             if job.is_cancelled() { Err(Problem::cancelled()) } else { Ok(()) }

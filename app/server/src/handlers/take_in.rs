@@ -10,22 +10,24 @@ use axum::body::Bytes;
 use lean_piece::{Command, Piece};
 use lean_store::PieceId;
 
-/// Takes a picture in for a piece and applies the command that follows from it.
+/// Takes a picture in for a piece, reads in it what `read` looks for, and applies the command that follows. Nobody waits while it is read; `command`
+/// is asked inside the change and only puts together what was read.
 ///
 /// # Errors
-/// When there is no such piece, it is no picture, or the command refuses.
-pub async fn take_in_for(
+/// When there is no such piece, it is no picture, or `read` or the command refuses.
+pub async fn take_in_for<R: 'static>(
     studio: Studio,
     id: PieceId,
     file: Bytes,
-    command: impl FnOnce(Piece, TakenIn) -> Result<Command, Problem> + Send + 'static,
+    read: impl FnOnce(TakenIn) -> Result<R, Problem> + Send + 'static,
+    command: impl FnOnce(Piece, R) -> Command + Send + 'static,
 ) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             s.store.piece(id)?;
-            let picture = TakenIn::keep(&s.store, &file)?;
+            let found = read(TakenIn::keep(&s.store, &file)?)?;
             // What is there is looked at inside the change, so that of two pictures dropped at once neither is lost.
-            view(s, s.store.change(id, None, |piece| Ok::<_, Problem>(vec![command(piece.clone(), picture)?]))?)
+            view(s, s.store.change(id, None, |piece| Ok::<_, Problem>(vec![command(piece.clone(), found)]))?)
         })
         .await
 }

@@ -5,6 +5,7 @@ use super::studies::in_paint;
 use crate::extract::{Body, Path, Query};
 use crate::handlers::take_in::take_in_for;
 use crate::pictures::{jpeg, png};
+use crate::pictures::TakenIn;
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -27,9 +28,9 @@ pub async fn put(
     Query(name): Query<FileName>,
     Body(bytes): Body,
 ) -> Result<Json<PieceView>, Problem> {
-    take_in_for(studio, id, bytes, move |_, p| {
-        let wall = Wall::of(p.digest, name.or("wall"), p.full, loudness::read(&p.working));
-        Ok(Command::SetWall(SetWall { wall: Some(wall), what: "the photo of the wall".into() }))
+    let read = move |p: TakenIn| Ok(Wall::of(p.digest, name.or("wall"), p.full, loudness::read(&p.working)));
+    take_in_for(studio, id, bytes, read, |_, wall| {
+        Command::SetWall(SetWall { wall: Some(wall), what: "the photo of the wall".into() })
     })
     .await
 }

@@ -22,7 +22,7 @@ use lean_store::StoreError;
 pub async fn find_sets(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     let worker = studio.clone();
-    let view = studio.jobs.start(id, "searching", move |job| run_search(&worker, id, &piece, &paint_box, job));
+    let view = studio.jobs.start_long(id, "searching", move |job| run_search(&worker, id, &piece, &paint_box, job));
     Ok((StatusCode::ACCEPTED, Json(view)))
 }
 

@@ -70,7 +70,7 @@ pub async fn csv(State(studio): State<Studio>, Path(key): Path<String>) -> Resul
 #[utoipa::path(post, path = "/api/journal/measure", operation_id = "measure_pieces", responses((status = 202, body = JobView)))]
 pub async fn measure(State(studio): State<Studio>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let worker = studio.clone();
-    let view = studio.jobs.start(0, "measuring finished pieces", move |job| measure_all(&worker, job));
+    let view = studio.jobs.start_long(0, "measuring finished pieces", move |job| measure_all(&worker, job));
     Ok((StatusCode::ACCEPTED, Json(view)))
 }
 
@@ -111,7 +111,7 @@ pub async fn one_set(State(studio): State<Studio>, In(asked): In<ForSeveral>) ->
     let worker = studio.clone();
     let without = asked.without;
     let (pieces, paint_box) = studio.run(move |s| several(s, &asked.pieces)).await?;
-    let view = studio.jobs.start(0, "one set for several", move |job| {
+    let view = studio.jobs.start_long(0, "one set for several", move |job| {
         let ask = SharedAsk { pieces: &pieces, paint_box: &paint_box, without: &without, sizes: SIZES };
         job.shared(shared(&ask, &worker.tables, job)?);
         Ok(())
