@@ -114,6 +114,14 @@ pub enum RecordKind {
     Box,
     /// A field note.
     FieldNote,
+    /// A reading of a swatch.
+    Reading,
+    /// A ground of one's own.
+    Ground,
+    /// An answer given in a drill.
+    Answer,
+    /// A paired device.
+    Device,
 }
 
 impl From<RecordKind> for Record {
@@ -122,6 +130,10 @@ impl From<RecordKind> for Record {
             RecordKind::Piece => Self::Piece,
             RecordKind::Box => Self::PaintBox,
             RecordKind::FieldNote => Self::FieldNote,
+            RecordKind::Reading => Self::Reading,
+            RecordKind::Ground => Self::Ground,
+            RecordKind::Answer => Self::Answer,
+            RecordKind::Device => Self::Device,
         }
     }
 }
@@ -132,6 +144,10 @@ impl From<Damaged> for DamagedLine {
             Record::Piece => RecordKind::Piece,
             Record::PaintBox => RecordKind::Box,
             Record::FieldNote => RecordKind::FieldNote,
+            Record::Reading => RecordKind::Reading,
+            Record::Ground => RecordKind::Ground,
+            Record::Answer => RecordKind::Answer,
+            Record::Device => RecordKind::Device,
         };
         Self { what, id: d.id, why: d.why }
     }

@@ -1,5 +1,6 @@
 //! Boxes.
 
+use crate::sound::BOXES;
 use crate::{Store, StoreError, now};
 use lean_piece::KeptText;
 use lean_piece::paint_box::{BoxId, PaintBox};
@@ -21,7 +22,7 @@ impl Store {
     /// When the file cannot be read.
     pub fn boxes(&self) -> Result<Vec<KeptBox>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, sound(body, sum, changed) FROM boxes WHERE aside = 0")?;
+        let mut rows = c.prepare_cached(&format!("SELECT id, {} FROM boxes WHERE aside = 0", BOXES.sound("body")))?;
         let rows = rows.query_map([], |r| Ok((r.get::<_, String>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         let rows: Vec<(String, Vec<u8>)> = rows.collect::<Result<_, _>>()?;
         let read = |(id, body): (String, Vec<u8>)| Some(KeptBox { id: BoxId(id), paint_box: PaintBox::from_text(&body).ok()? });
@@ -90,13 +91,14 @@ impl Store {
         if t.execute("UPDATE boxes SET aside = 1 WHERE aside = 0 AND id = ?1", [&id.0])? == 0 {
             return Err(StoreError::NotFound(format!("Box \"{}\"", id.0)));
         }
+        BOXES.seal(&t, "id = ?1", [&id.0])?;
         Ok(t.commit()?)
     }
 }
 
 pub(crate) fn read(c: &Connection, id: &BoxId) -> Result<PaintBox, StoreError> {
     let body: Option<Vec<u8>> =
-        c.query_row("SELECT sound(body, sum, changed) FROM boxes WHERE id = ?1", [&id.0], |r| r.get(0)).optional()?;
+        c.query_row(&format!("SELECT {} FROM boxes WHERE id = ?1", BOXES.sound("body")), [&id.0], |r| r.get(0)).optional()?;
     let body = body.ok_or_else(|| StoreError::NotFound(format!("Box \"{}\"", id.0)))?;
     Ok(PaintBox::from_text(&body)?)
 }
@@ -106,8 +108,8 @@ pub(crate) fn write(c: &Connection, id: &BoxId, paint_box: &PaintBox) -> Result<
     // What was written is read back before it is acknowledged: a number that is none would close the Box for good.
     PaintBox::from_text(body.as_bytes())?;
     c.execute(
-        "INSERT INTO boxes (id, body, changed, sum) VALUES (?1, ?2, ?3, summed(?2, ?3))
-         ON CONFLICT (id) DO UPDATE SET body = ?2, changed = ?3, sum = summed(?2, ?3), aside = 0",
+        "INSERT INTO boxes (id, body, changed, sum) VALUES (?1, ?2, ?3, sealed('boxes', ?1, ?2, ?3, 0))
+         ON CONFLICT (id) DO UPDATE SET body = ?2, changed = ?3, sum = sealed('boxes', ?1, ?2, ?3, 0), aside = 0",
         params![id.0, body, now()],
     )?;
     Ok(())

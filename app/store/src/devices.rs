@@ -1,7 +1,8 @@
 //! Phones and tablets that were paired, known by the digest of what they carry.
 
+use crate::sound::DEVICES;
 use crate::{Store, StoreError, now};
-use rusqlite::{OptionalExtension, params};
+use rusqlite::{OptionalExtension, TransactionBehavior, params};
 
 /// A paired device.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -23,7 +24,7 @@ impl Store {
     /// When the file cannot be read.
     pub fn devices(&self) -> Result<Vec<Device>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, name, paired, seen FROM devices ORDER BY seen DESC, id DESC")?;
+        let mut rows = c.prepare_cached(&format!("SELECT id, name, paired, seen FROM devices WHERE aside = 0 AND {} ORDER BY seen DESC, id DESC", DEVICES.is_sound()))?;
         let device = |r: &rusqlite::Row| Ok(Device { id: r.get(0)?, name: r.get(1)?, paired: r.get(2)?, seen: r.get(3)? });
         Ok(rows.query_map([], device)?.collect::<Result<_, _>>()?)
     }
@@ -33,9 +34,13 @@ impl Store {
     /// # Errors
     /// When the file cannot be written.
     pub fn pair_device(&self, name: &str, carries: &str) -> Result<i64, StoreError> {
-        let c = self.lock();
-        c.execute("INSERT INTO devices (name, carries, paired, seen) VALUES (?1, ?2, ?3, ?3)", params![name, carries, now()])?;
-        Ok(c.last_insert_rowid())
+        let mut c = self.lock();
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        t.execute("INSERT INTO devices (name, carries, paired, seen) VALUES (?1, ?2, ?3, ?3)", params![name, carries, now()])?;
+        let id = t.last_insert_rowid();
+        DEVICES.seal(&t, "id = ?1", [id])?;
+        t.commit()?;
+        Ok(id)
     }
 
     /// Whether a device that carries this is paired. Notes the hour it was here.
@@ -45,13 +50,16 @@ impl Store {
     pub fn knows_device(&self, carries: &str) -> Result<bool, StoreError> {
         let c = self.lock();
         let found: Option<(i64, String)> = c
-            .prepare_cached("SELECT id, seen FROM devices WHERE carries = ?1")?
+            .prepare_cached(&format!("SELECT id, seen FROM devices WHERE carries = ?1 AND aside = 0 AND {}", DEVICES.is_sound()))?
             .query_row([carries], |r| Ok((r.get(0)?, r.get(1)?)))
             .optional()?;
         let Some((id, seen)) = found else { return Ok(false) };
         let now = now();
         if now.get(..13) != seen.get(..13) {
-            c.execute("UPDATE devices SET seen = ?2 WHERE id = ?1", params![id, now])?;
+            let t = c.unchecked_transaction()?;
+            t.execute("UPDATE devices SET seen = ?2 WHERE id = ?1", params![id, now])?;
+            DEVICES.seal(&t, "id = ?1", [id])?;
+            t.commit()?;
         }
         Ok(true)
     }

@@ -1,5 +1,6 @@
 //! Notes made in the field.
 
+use crate::sound::FIELD_NOTES;
 use crate::{Store, StoreError, now};
 use lean_piece::KeptText;
 use lean_plan::field_note::FieldNote;
@@ -28,9 +29,8 @@ impl Store {
     /// When the file cannot be read.
     pub fn field_notes(&self) -> Result<Vec<KeptNote>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached(
-            "SELECT id, sound(body, sum, revision, changed, sent_as), changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC",
-        )?;
+        let sound = FIELD_NOTES.sound("body");
+        let mut rows = c.prepare_cached(&format!("SELECT id, {sound}, changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC"))?;
         let rows = rows.query_map([], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?, r.get(3)?)))?;
         let rows: Vec<(i64, Vec<u8>, String, i64)> = rows.collect::<Result<_, _>>()?;
         let read = |(id, body, changed, revision): (i64, Vec<u8>, String, i64)| {
@@ -46,7 +46,7 @@ impl Store {
     pub fn field_note(&self, id: NoteId) -> Result<KeptNote, StoreError> {
         let found: Option<(Vec<u8>, String, i64)> = self
             .lock()
-            .query_row("SELECT sound(body, sum, revision, changed, sent_as), changed, revision FROM field_notes WHERE id = ?1", [id], |r| {
+            .query_row(&format!("SELECT {}, changed, revision FROM field_notes WHERE id = ?1", FIELD_NOTES.sound("body")), [id], |r| {
                 Ok((r.get(0)?, r.get(1)?, r.get(2)?))
             })
             .optional()?;
@@ -74,11 +74,9 @@ impl Store {
             return Ok(id);
         }
         let body = note.to_text()?;
-        t.execute(
-            "INSERT INTO field_notes (body, changed, sent_as, sum) VALUES (?1, ?2, ?3, summed(?1, 1, ?2, ?3))",
-            params![body, now(), sent_as],
-        )?;
+        t.execute("INSERT INTO field_notes (body, changed, sent_as) VALUES (?1, ?2, ?3)", params![body, now(), sent_as])?;
         let id = t.last_insert_rowid();
+        FIELD_NOTES.seal(&t, "id = ?1", [id])?;
         t.commit()?;
         Ok(id)
     }
@@ -90,7 +88,8 @@ impl Store {
     pub fn put_field_note(&self, id: NoteId, base: i64, note: &FieldNote) -> Result<(), StoreError> {
         let body = note.to_text()?;
         let written = self.lock().execute(
-            "UPDATE field_notes SET body = ?3, changed = ?4, revision = ?2 + 1, sum = summed(?3, ?2 + 1, ?4, sent_as) WHERE id = ?1 AND revision = ?2",
+            "UPDATE field_notes SET body = ?3, changed = ?4, revision = ?2 + 1,
+             sum = sealed('field_notes', id, ?3, ?4, ?2 + 1, aside, sent_as) WHERE id = ?1 AND revision = ?2",
             params![id, base, body, now()],
         )?;
         match written {

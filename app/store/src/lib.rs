@@ -20,6 +20,7 @@ mod pictures;
 mod pieces;
 mod readings;
 mod recent;
+mod rescue;
 mod sound;
 
 pub use boxes::KeptBox;
@@ -31,6 +32,8 @@ pub use grounds::GroundNumber;
 
 pub use journal::{Choices, Found, KeptEntry, Source};
 pub use keeping::{Backups, Checked, Disk, HalfMade, KEPT, MEDIA_TYPE};
+pub use rescue::{Replaced, Rescued};
+
 pub use readings::{ReadingId, Readings};
 
 pub use pieces::{Kept, Line, PieceId, Summary};
@@ -50,20 +53,37 @@ pub struct Store {
     connection: Mutex<Connection>,
     path: Option<PathBuf>,
     unchecked: bool,
+    replaced: Option<Replaced>,
     maps: maps::Maps,
     recent: recent::Recent,
     journal: Mutex<Option<journal::Stand>>,
 }
 
 impl Store {
-    /// Opens a data file, or makes a new one.
+    /// Opens a data file, or makes a new one. A damaged one gives way to what can be taken out of it, and is kept ([`Store::replaced`]).
     ///
     /// # Errors
-    /// [`StoreError::Damaged`] when it is no data file of ours or its pages are broken, [`StoreError::Locked`] when another program
-    /// holds it, [`StoreError::Newer`] when a later version wrote it.
+    /// [`StoreError::Damaged`] when it is no data file of ours, [`StoreError::Locked`] when another program holds it, [`StoreError::Newer`] when a
+    /// later version wrote it.
     pub fn open(path: &Path) -> Result<Self, StoreError> {
         keeping::prepared_place(path)?;
         keeping::clear_away(path);
+        match Self::open_only(path) {
+            Err(StoreError::Damaged(why)) => match Self::replace_damaged(path) {
+                Ok(replaced) => Ok(Self { replaced: Some(replaced), ..Self::open_only(path)? }),
+                Err(StoreError::Damaged(_)) => Err(StoreError::Damaged(why)),
+                Err(other) => Err(other),
+            },
+            other => other,
+        }
+    }
+
+    /// Opens a data file as it is: a damaged one is refused and stays where it lies.
+    ///
+    /// # Errors
+    /// As [`Store::open`], and [`StoreError::Damaged`] when its pages are broken.
+    pub fn open_only(path: &Path) -> Result<Self, StoreError> {
+        keeping::prepared_place(path)?;
         let size = std::fs::metadata(path).map(|m| m.len()).unwrap_or(0);
         let connection = Connection::open(path)?;
         let store = Self { unchecked: size > CHECKED_WHOLE, ..Self::prepared(connection, Some(path))? };
@@ -98,6 +118,7 @@ impl Store {
         Ok(Self {
             path: path.map(Path::to_owned),
             unchecked: false,
+            replaced: None,
             connection: Mutex::new(connection),
             maps: maps::Maps::default(),
             recent: recent::Recent::default(),
@@ -110,8 +131,18 @@ impl Store {
     /// # Errors
     /// [`StoreError::Damaged`] with what was found.
     pub fn check(&self) -> Result<(), StoreError> {
-        let found: String = self.lock().query_row("PRAGMA quick_check(1)", [], |r| r.get(0))?;
+        let found: String = self.lock().query_row("PRAGMA integrity_check(1)", [], |r| r.get(0))?;
         if found == "ok" { Ok(()) } else { Err(StoreError::Damaged(found)) }
+    }
+
+    /// What became of a damaged file when this one was opened in its place; `None` where it was sound.
+    pub fn replaced(&self) -> Option<&Replaced> {
+        self.replaced.as_ref()
+    }
+
+    /// Damaged data files that gave way to another, kept beside the backups.
+    pub fn damaged_files(&self) -> Vec<PathBuf> {
+        self.path.as_deref().map(rescue::kept_files).unwrap_or_default()
     }
 
     /// Where the data file lies; `None` in memory.

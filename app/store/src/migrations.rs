@@ -1,7 +1,7 @@
 //! The shape of the data file, step by step. Steps are only ever added.
 
 use crate::errors::StoreError;
-use crate::maps;
+use crate::{maps, sound};
 use rusqlite::Connection;
 use rusqlite_migration::{HookError, M, Migrations};
 
@@ -164,11 +164,25 @@ fn steps() -> Vec<M<'static>> {
         M::up("ALTER TABLE log ADD COLUMN sum TEXT;"),
         // A list of pieces is read from this alone: in its row a date stands behind the whole snapshot.
         M::up("CREATE INDEX pieces_listed ON pieces (aside, changed DESC, id DESC, revision);"),
+        // Sums are made of whole rows now, and every row has one.
+        M::up_with_hook(
+            "ALTER TABLE readings ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;
+    ALTER TABLE grounds ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;
+    ALTER TABLE drills ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;
+    ALTER TABLE devices ADD COLUMN aside INTEGER NOT NULL DEFAULT 0;
+    ALTER TABLE devices ADD COLUMN sum TEXT;",
+            |t| {
+                sound::know(t)?;
+                sound::ALL.iter().try_for_each(|kind| kind.seal_as_found(t))?;
+                t.execute("UPDATE pictures SET sum = digest_of(working) WHERE sum IS NULL", [])?;
+                Ok(())
+            },
+        ),
     ]
 }
 
 /// How many steps there are: the shape of today.
-pub const SHAPE: usize = 13;
+pub const SHAPE: usize = 14;
 
 /// Takes an empty data file to the shape of an earlier version.
 pub fn bring_to(connection: &mut Connection, shape: usize) -> Result<(), StoreError> {

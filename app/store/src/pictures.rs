@@ -17,7 +17,10 @@ impl Store {
     pub fn put_picture(&self, original: &[u8], working: &[u8]) -> Result<String, StoreError> {
         let digest = Self::digest_of(original);
         self.lock().execute(
-            "INSERT OR IGNORE INTO pictures (digest, original, working, added, sum) VALUES (?1, ?2, ?3, ?4, ?5)",
+            // One that was damaged is whole again.
+            "INSERT INTO pictures (digest, original, working, added, sum) VALUES (?1, ?2, ?3, ?4, ?5)
+             ON CONFLICT (digest) DO UPDATE SET original = ?2, working = ?3, sum = ?5
+             WHERE digest_of(original) <> digest OR sum IS NOT digest_of(working)",
             params![digest, original, working, now(), Self::digest_of(working)],
         )?;
         Ok(digest)
@@ -46,8 +49,7 @@ impl Store {
             .query_row("SELECT working, sum FROM pictures WHERE digest = ?1", [digest], |r| Ok((r.get(0)?, r.get(1)?)))
             .optional()?;
         let (bytes, sum) = found.ok_or_else(gone)?;
-        // Copies of the first versions carry no sum.
-        if sum.is_none_or(|s| s == Self::digest_of(&bytes)) { Ok(bytes) } else { Err(changed()) }
+        if sum.is_some_and(|s| s == Self::digest_of(&bytes)) { Ok(bytes) } else { Err(changed()) }
     }
 }
 

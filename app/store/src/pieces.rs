@@ -1,5 +1,6 @@
 //! Pieces, their commands, undo and redo.
 
+use crate::sound::{BOXES, LOG, PIECES, READINGS};
 use crate::{Store, StoreError, maps, now};
 use lean_media::Medium;
 use lean_picture::KeptMap;
@@ -116,10 +117,11 @@ impl Store {
         maps::keep(&t, &maps)?;
         let written = piece.to_text()?;
         t.execute(
-            "INSERT INTO pieces (revision, snapshot, done, box, picture, changed, sum) VALUES (1, ?1, 0, ?2, ?3, ?4, summed(?1, 1, 0, ?2, ?3, ?4))",
+            "INSERT INTO pieces (revision, snapshot, done, box, picture, changed) VALUES (1, ?1, 0, ?2, ?3, ?4)",
             params![written, box_of(piece), picture_of(piece), now()],
         )?;
         let id = t.last_insert_rowid();
+        PIECES.seal(&t, "id = ?1", [id])?;
         t.commit()?;
         self.maps.reached(&maps);
         self.read(&c, id)
@@ -148,10 +150,18 @@ impl Store {
     /// # Errors
     /// [`StoreError::NotFound`].
     pub fn delete_piece(&self, id: PieceId) -> Result<(), StoreError> {
-        match self.lock().execute("DELETE FROM pieces WHERE id = ?1", [id])? {
-            0 => Err(not_found(id)),
-            _ => Ok(()),
+        let mut c = self.lock();
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let trials: Vec<i64> =
+            t.prepare_cached("SELECT id FROM readings WHERE piece = ?1")?.query_map([id], |r| r.get(0))?.collect::<Result<_, _>>()?;
+        if t.execute("DELETE FROM pieces WHERE id = ?1", [id])? == 0 {
+            return Err(not_found(id));
         }
+        for trial in trials {
+            // Readings that were trials for it stay, for no piece.
+            READINGS.seal(&t, "id = ?1", [trial])?;
+        }
+        Ok(t.commit()?)
     }
 
     /// Applies a command. See [`Store::change`].
@@ -204,7 +214,7 @@ impl Store {
         let (next, undo) = kept.piece.apply_all(commands)?;
         t.execute("DELETE FROM log WHERE piece = ?1 AND seq >= ?2", params![kept.id, done])?;
         t.execute(
-            "INSERT INTO log (piece, seq, command, undo, what, at, sum) VALUES (?1, ?2, ?3, ?4, ?5, ?6, summed(?1, ?2, ?3, ?4, ?5, ?6))",
+            "INSERT INTO log (piece, seq, command, undo, what, at, sum) VALUES (?1, ?2, ?3, ?4, ?5, ?6, sealed('log', ?1, ?2, ?3, ?4, ?5, ?6))",
             params![kept.id, done, text, undo.to_text()?, what, now()],
         )?;
         write(t, kept.id, &next, kept.revision + 1, done + 1)?;
@@ -245,7 +255,7 @@ impl Store {
         expect(&kept, Some(base))?;
         let done = done(&t, id)?;
         let seq = if by < 0 { done - 1 } else { done };
-        let logged = format!("SELECT {column}, sum IS NULL OR sum = {LOGGED} FROM log WHERE piece = ?1 AND seq = ?2");
+        let logged = format!("SELECT {column}, {} FROM log WHERE piece = ?1 AND seq = ?2", LOG.is_sound());
         let found: Option<(String, bool)> = t.query_row(&logged, params![id, seq], |r| Ok((r.get(0)?, r.get(1)?))).optional()?;
         let (text, sound) = found.ok_or(StoreError::NoFurther(name))?;
         if !sound {
@@ -309,23 +319,23 @@ fn stands(c: &Connection, id: PieceId) -> Result<(i64, Option<String>, Option<St
 }
 
 fn snapshot(c: &Connection, id: PieceId) -> Result<Vec<u8>, StoreError> {
-    Ok(c.prepare_cached("SELECT sound(snapshot, sum, revision, done, box, picture, changed) FROM pieces WHERE id = ?1")?
-        .query_row([id], |r| r.get(0))?)
+    Ok(c.prepare_cached(&format!("SELECT {} FROM pieces WHERE id = ?1", PIECES.sound("snapshot")))?.query_row([id], |r| r.get(0))?)
 }
-
-/// The sum of a logged step.
-pub(crate) const LOGGED: &str = "summed(piece, seq, command, undo, what, at)";
 
 fn write(t: &Transaction, id: PieceId, piece: &Piece, revision: i64, done: i64) -> Result<(), StoreError> {
     let written = piece.to_text()?;
     t.execute(
         "UPDATE pieces SET revision = ?2, snapshot = ?3, done = ?4, box = ?5, picture = ?6, changed = ?7,
-         sum = summed(?3, ?2, ?4, ?5, ?6, ?7) WHERE id = ?1",
+         sum = sealed('pieces', ?1, ?2, ?3, ?4, ?5, ?6, ?7, aside) WHERE id = ?1",
         params![id, revision, written, done, box_of(piece), picture_of(piece), now()],
     )?;
     // A Box that was removed comes back with the step that draws on it.
     let second = piece.together.as_ref().map(|t| t.paint_box.0.as_str());
-    t.execute("UPDATE boxes SET aside = 0 WHERE aside = 1 AND id IN (?1, ?2)", [box_of(piece), second])?;
+    for back in [box_of(piece), second].into_iter().flatten() {
+        if t.execute("UPDATE boxes SET aside = 0 WHERE aside = 1 AND id = ?1", [back])? > 0 {
+            BOXES.seal(t, "id = ?1", [back])?;
+        }
+    }
     Ok(())
 }
 

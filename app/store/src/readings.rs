@@ -1,6 +1,7 @@
 //! Readings of swatches.
 
 use crate::boxes::{read, write};
+use crate::sound::READINGS;
 use crate::{PieceId, Store, StoreError, now};
 use lean_piece::KeptText;
 use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
@@ -37,7 +38,7 @@ impl Store {
     /// When the file cannot be read.
     pub fn trials(&self, piece: PieceId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached("SELECT id, sound(body, sum, box, changed) FROM readings WHERE piece = ?1 ORDER BY id")?;
+        let mut rows = c.prepare_cached(&format!("SELECT id, {} FROM readings WHERE piece = ?1 AND aside = 0 ORDER BY id", READINGS.sound("body")))?;
         let rows = rows.query_map([piece], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         Ok(parsed(rows.collect::<Result<_, _>>()?))
     }
@@ -83,7 +84,7 @@ fn done(c: &Connection, id: &BoxId, change: &Readings) -> Result<(PaintBox, Vec<
 }
 
 fn of_box(c: &Connection, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
-    let mut rows = c.prepare_cached("SELECT id, sound(body, sum, box, changed) FROM readings WHERE box = ?1 ORDER BY id")?;
+    let mut rows = c.prepare_cached(&format!("SELECT id, {} FROM readings WHERE box = ?1 AND aside = 0 ORDER BY id", READINGS.sound("body")))?;
     let rows = rows.query_map([&id.0], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
     Ok(parsed(rows.collect::<Result<_, _>>()?))
 }
@@ -105,17 +106,16 @@ fn changed(c: &Connection, id: &BoxId, change: &Readings) -> Result<(), StoreErr
                     return Err(StoreError::NotFound(format!("piece {p}")));
                 }
                 let body = body(r)?;
-                c.execute(
-                    "INSERT INTO readings (box, piece, body, changed, sum) VALUES (?1, ?2, ?3, ?4, summed(?3, ?1, ?4))",
-                    params![id.0, piece, body, now()],
-                )?;
+                c.execute("INSERT INTO readings (box, piece, body, changed) VALUES (?1, ?2, ?3, ?4)", params![id.0, piece, body, now()])?;
+                READINGS.seal(c, "id = ?1", [c.last_insert_rowid()])?;
             }
             Ok(())
         }
         Readings::Change(nth, r) => {
-            const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4, sum = summed(?3, box, ?4) WHERE id = ?1 AND box = ?2";
+            const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4 WHERE id = ?1 AND box = ?2";
             let body = body(r)?;
-            there(c.execute(CHANGE, params![nth, id.0, body, now()])?, *nth)
+            there(c.execute(CHANGE, params![nth, id.0, body, now()])?, *nth)?;
+            Ok(READINGS.seal(c, "id = ?1", [nth])?)
         }
         Readings::Remove(nth) => there(c.execute("DELETE FROM readings WHERE id = ?1 AND box = ?2", params![nth, id.0])?, *nth),
     }

@@ -1,21 +1,164 @@
-//! Records known by a sum of their text: what is not as it was written is not read as if it were.
+//! Rows known by a sum of everything in them: what is not as it was written is not read as if it were.
 
 use crate::Store;
-use rusqlite::Connection;
 use rusqlite::functions::FunctionFlags;
-use rusqlite::types::ValueRef;
+use rusqlite::types::{Value, ValueRef};
+use rusqlite::{Connection, Params};
+use std::collections::BTreeMap;
 
-/// What stands before the sum of a whole row; sums of an earlier version are those of the text alone.
-const OF_ROW: char = '+';
+/// What stands before the sum of a whole row with the name of its table.
+const SEALED: &str = "=";
+/// What stood before the sum of some values of a row, up to shape 13.
+const SUMMED: &str = "+";
+
+/// A table whose rows carry a sum, and what it is made of.
+#[derive(Clone, Copy, Debug)]
+pub struct Sealed {
+    /// Name of the table.
+    pub table: &'static str,
+    /// Every column but the sum itself, in the order in which they are summed.
+    pub columns: &'static [&'static str],
+    /// Columns whose sum it was up to shape 13, the text of the record first; none where there was no sum.
+    pub before: &'static [&'static str],
+}
+
+/// Pieces.
+pub const PIECES: Sealed = Sealed {
+    table: "pieces",
+    columns: &["id", "revision", "snapshot", "done", "box", "picture", "changed", "aside"],
+    before: &["snapshot", "revision", "done", "box", "picture", "changed"],
+};
+/// Boxes.
+pub const BOXES: Sealed = Sealed { table: "boxes", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+/// Field notes.
+pub const FIELD_NOTES: Sealed = Sealed {
+    table: "field_notes",
+    columns: &["id", "body", "changed", "revision", "aside", "sent_as"],
+    before: &["body", "revision", "changed", "sent_as"],
+};
+/// Readings of swatches.
+pub const READINGS: Sealed =
+    Sealed { table: "readings", columns: &["id", "box", "piece", "body", "changed", "aside"], before: &["body", "box", "changed"] };
+/// Grounds of one's own.
+pub const GROUNDS: Sealed = Sealed { table: "grounds", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+/// Answers given in drills.
+pub const DRILLS: Sealed = Sealed { table: "drills", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+/// Paired devices.
+pub const DEVICES: Sealed = Sealed { table: "devices", columns: &["id", "name", "carries", "paired", "seen", "aside"], before: &[] };
+/// Steps of pieces.
+pub const LOG: Sealed = Sealed {
+    table: "log",
+    columns: &["piece", "seq", "command", "undo", "what", "at"],
+    before: &["piece", "seq", "command", "undo", "what", "at"],
+};
+/// All of them. Pictures and maps are known by digests of their own.
+pub const ALL: [Sealed; 8] = [PIECES, BOXES, FIELD_NOTES, READINGS, GROUNDS, DRILLS, DEVICES, LOG];
+
+impl Sealed {
+    /// The columns for SQL, each of the table called `name`.
+    fn of(&self, name: &str) -> String {
+        let columns: Vec<String> = self.columns.iter().map(|c| format!("{name}.{c}")).collect();
+        format!("'{}', {}", self.table, columns.join(", "))
+    }
+
+    /// SQL for the bytes of a column, or no bytes at all where the row is not what was written. No record is empty, so that what is not sound cannot
+    /// be read.
+    pub fn sound(&self, column: &str) -> String {
+        self.sound_as(column, self.table)
+    }
+
+    /// The same where the table is called otherwise in the question.
+    pub fn sound_as(&self, column: &str, name: &str) -> String {
+        format!("sound({name}.{column}, {name}.sum, {})", self.of(name))
+    }
+
+    /// SQL that says whether a row is what was written.
+    pub fn is_sound(&self) -> String {
+        format!("{0}.sum IS sealed({1})", self.table, self.of(self.table))
+    }
+
+    /// Writes the sum of the rows a condition chooses.
+    ///
+    /// # Errors
+    /// When the file cannot be written.
+    pub fn seal(&self, c: &Connection, condition: &str, params: impl Params) -> rusqlite::Result<()> {
+        let sql = format!("UPDATE {0} SET sum = sealed({1}) WHERE {condition}", self.table, self.of(self.table));
+        c.prepare_cached(&sql)?.execute(params).map(|_| ())
+    }
+
+    /// Writes the sums of an earlier version anew, of the rows that are what was written then; those without a sum are taken as they are.
+    ///
+    /// # Errors
+    /// When the file cannot be written.
+    pub fn seal_as_found(&self, c: &Connection) -> rusqlite::Result<()> {
+        match self.before {
+            [] => self.seal(c, "true", []),
+            [text, ..] => {
+                let before = self.before.join(", ");
+                self.seal(c, &format!("sum IS NULL OR sum = summed({before}) OR sum = digested({text})"), [])
+            }
+        }
+    }
+
+    /// The values of a row with the sum that belongs to them.
+    pub fn sealed(&self, mut values: BTreeMap<String, Value>) -> BTreeMap<String, Value> {
+        let sum = self.sum_of(|column| values.get(column).cloned().unwrap_or(Value::Null));
+        values.insert("sum".into(), Value::Text(format!("{SEALED}{sum}")));
+        values
+    }
+
+    fn sum_of(&self, value: impl Fn(&str) -> Value) -> String {
+        let mut all = vec![Value::Text(self.table.into())];
+        all.extend(self.columns.iter().map(|c| value(c)));
+        of_row(all.iter().map(ValueRef::from))
+    }
+
+    /// Whether a row is what was written, by its sum. `value` gives the value of a column; a file of a `shape` before 14 has sums of the older kinds.
+    pub fn vouches(&self, value: impl Fn(&str) -> Value, shape: usize) -> Vouched {
+        let Value::Text(sum) = value("sum") else { return Vouched::NoSum };
+        let as_written = if let Some(sum) = sum.strip_prefix(SEALED) {
+            self.sum_of(&value) == sum
+        } else if shape >= SINCE {
+            false
+        } else if let Some(sum) = sum.strip_prefix(SUMMED) {
+            let all: Vec<Value> = self.before.iter().map(|c| value(c)).collect();
+            of_row(all.iter().map(ValueRef::from)) == sum
+        } else {
+            self.before.first().is_some_and(|text| digested(bytes(ValueRef::from(&value(text)))) == sum)
+        };
+        if as_written { Vouched::Sound } else { Vouched::Not }
+    }
+}
+
+/// Shape since which every row has the sum of all of it.
+pub const SINCE: usize = 14;
+
+/// What the sum of a row says of it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Vouched {
+    /// It is what was written.
+    Sound,
+    /// It is not.
+    Not,
+    /// There is none.
+    NoSum,
+}
 
 /// Half a SHA-256.
-fn of(bytes: &[u8]) -> String {
+fn digested(bytes: &[u8]) -> String {
     let mut digest = Store::digest_of(bytes);
     digest.truncate(32);
     digest
 }
 
-/// Half a SHA-256 of some values of a row, each told apart from the next.
+fn bytes<'v>(value: ValueRef<'v>) -> &'v [u8] {
+    match value {
+        ValueRef::Text(b) | ValueRef::Blob(b) => b,
+        _ => &[],
+    }
+}
+
+/// Half a SHA-256 of some values, each told apart from the next.
 fn of_row<'a>(values: impl Iterator<Item = ValueRef<'a>>) -> String {
     const NEXT: u8 = 0x1f;
     let mut all = Vec::new();
@@ -28,31 +171,24 @@ fn of_row<'a>(values: impl Iterator<Item = ValueRef<'a>>) -> String {
         }
         all.push(NEXT);
     }
-    format!("{OF_ROW}{}", of(&all))
+    digested(&all)
 }
 
-/// Makes two functions known to SQL. `summed(body, …)` is the sum of a record and of what stands beside it. `sound(body, sum, …)` gives the text of
-/// the record as bytes, or no bytes at all where it or what stands beside it is not what was summed. Records of the first versions have no sum and
-/// are taken as they are. No record is empty, so that what is not sound cannot be read, and is told with the damaged.
+/// Makes known to SQL: `sealed(table, …)`, the sum of a row; `sound(text, sum, table, …)`, the text as bytes or no bytes at all; and, for files of
+/// earlier versions, `summed(…)` and `digested(text)`, the sums as they were.
 ///
 /// # Errors
 /// When the connection takes no function.
 pub fn know(connection: &Connection) -> rusqlite::Result<()> {
     let flags = FunctionFlags::SQLITE_UTF8 | FunctionFlags::SQLITE_DETERMINISTIC;
-    connection.create_scalar_function("summed", -1, flags, |c| Ok(of_row((0..c.len()).map(|n| c.get_raw(n)))))?;
-    connection.create_scalar_function("sound", -1, flags, |c| {
-        let body = match c.get_raw(0) {
-            ValueRef::Text(b) | ValueRef::Blob(b) => b,
-            _ => &[],
-        };
-        let as_written = match c.get_raw(1) {
-            ValueRef::Null => true,
-            ValueRef::Text(sum) if sum.starts_with(&[OF_ROW as u8]) => {
-                of_row((0..c.len()).filter(|n| *n != 1).map(|n| c.get_raw(n))).as_bytes() == sum
-            }
-            ValueRef::Text(sum) => of(body).as_bytes() == sum,
-            _ => false,
-        };
-        Ok(if as_written { body.to_vec() } else { Vec::new() })
+    let all = |c: &rusqlite::functions::Context, from: usize| of_row((from..c.len()).map(|n| c.get_raw(n)));
+    connection.create_scalar_function("sealed", -1, flags, move |c| Ok(format!("{SEALED}{}", all(c, 0))))?;
+    connection.create_scalar_function("summed", -1, flags, move |c| Ok(format!("{SUMMED}{}", all(c, 0))))?;
+    connection.create_scalar_function("digested", 1, flags, |c| Ok(digested(bytes(c.get_raw(0)))))?;
+    connection.create_scalar_function("digest_of", 1, flags, |c| Ok(Store::digest_of(bytes(c.get_raw(0)))))?;
+    connection.create_scalar_function("sound", -1, flags, move |c| {
+        let sum = bytes(c.get_raw(1));
+        let as_written = sum.strip_prefix(SEALED.as_bytes()).is_some_and(|sum| sum == all(c, 2).as_bytes());
+        Ok(if as_written { bytes(c.get_raw(0)).to_vec() } else { Vec::new() })
     })
 }

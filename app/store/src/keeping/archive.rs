@@ -1,15 +1,20 @@
 //! The whole studio as one JSON text with its pictures, and back, bit for bit. docs/ARCHIVE.md describes it.
 
 use super::half_made::HalfMade;
+use super::intake::{Intake, Row, Table, own_proof};
+use super::meaning::{compact, meaning, tidied};
+use crate::sound::{self, Sealed, Vouched};
 use crate::{Store, StoreError, migrations};
 use base64::Engine;
 use base64::prelude::BASE64_STANDARD;
+use base64::write::EncoderWriter;
+use rusqlite::blob::Blob;
 use rusqlite::types::{Value, ValueRef};
-use rusqlite::{Connection, OpenFlags, params_from_iter};
+use rusqlite::{Connection, MAIN_DB, OpenFlags};
 use serde::{Deserialize, Serialize};
 use serde_json::value::RawValue;
 use std::collections::BTreeMap;
-use std::io::{Read, Write};
+use std::io::{ErrorKind, Read, Write};
 use std::path::Path;
 
 /// What an archive is called on the wire.
@@ -17,7 +22,7 @@ pub const MEDIA_TYPE: &str = "application/json";
 /// The first words of every archive.
 const FORMAT: &str = "lean-swatch studio";
 /// Version of the way archives are written.
-const VERSION: u32 = 1;
+const VERSION: u32 = 2;
 
 /// Tables in the order in which they are written and read back, and what each is sorted by.
 const TABLES: [(&str, &str); 10] = [
@@ -40,8 +45,11 @@ struct Archive {
     format: String,
     version: u32,
     shape: usize,
-    tables: BTreeMap<String, Vec<BTreeMap<String, Box<RawValue>>>>,
+    tables: BTreeMap<String, Vec<Fields>>,
 }
+
+/// A row of an archive: what stands under each name, as it was written.
+type Fields = BTreeMap<String, Box<RawValue>>;
 
 /// What stands for bytes, and for a record that is no JSON.
 #[derive(Default, Serialize, Deserialize)]
@@ -65,25 +73,31 @@ impl Store {
         self.reading(|c| written(c, out))
     }
 
-    /// Makes a new data file of an archive. Nobody ever sees half of it there.
+    /// Makes a new data file of an archive. Nobody ever sees half of it there. Gives what was left out because it is not what was written, or is
+    /// missing, in sentences.
     ///
     /// # Errors
     /// [`StoreError::There`] when there is a file already, [`StoreError::NoArchive`] with what is wrong, [`StoreError::Newer`].
-    pub fn import(from: impl Read, to: &Path) -> Result<(), StoreError> {
+    pub fn import(from: impl Read, to: &Path) -> Result<Vec<String>, StoreError> {
         let half = HalfMade::begun(to)?;
-        read_into(from, half.path())?;
-        half.finished()
+        let left_out = read_into(from, half.path())?;
+        half.finished()?;
+        Ok(left_out)
     }
 
-    /// Puts a studio that was read from an archive in the place of this one, which must have nothing in it.
+    /// Puts a studio that was read from an archive in the place of this one, which must have nothing in it. Gives what was left out.
     ///
     /// # Errors
     /// [`StoreError::InUse`] when there is something here, and as [`Store::import`].
-    pub fn import_here(&self, from: impl Read) -> Result<(), StoreError> {
+    pub fn import_here(&self, from: impl Read) -> Result<Vec<String>, StoreError> {
         self.expect_empty()?;
-        let folder = tempfile::tempdir().map_err(broken)?;
+        let folder = match self.path() {
+            Some(path) => tempfile::tempdir_in(super::half_made::folder_of(path)),
+            None => tempfile::tempdir(),
+        };
+        let folder = folder.map_err(broken)?;
         let path = folder.path().join("imported.db");
-        read_into(from, &path)?;
+        let left_out = read_into(from, &path)?;
         let source = Connection::open_with_flags(&path, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
         let mut c = self.lock();
         expect_empty(&c)?;
@@ -92,7 +106,7 @@ impl Store {
         drop(c);
         *self.journal_stand() = None;
         self.recent.forget();
-        Ok(())
+        Ok(left_out)
     }
 }
 
@@ -129,29 +143,82 @@ fn nothing_in(c: &Connection) -> Result<bool, StoreError> {
     Ok(true)
 }
 
+fn failed(e: std::io::Error) -> StoreError {
+    if e.kind() == ErrorKind::StorageFull { StoreError::Full } else { broken(e) }
+}
+
 fn written(c: &Connection, out: &mut dyn Write) -> Result<(), StoreError> {
     let shape: i64 = c.pragma_query_value(None, "user_version", |r| r.get(0))?;
-    let failed = |e: std::io::Error| if e.kind() == std::io::ErrorKind::StorageFull { StoreError::Full } else { broken(e) };
     // One look at the whole: what is written meanwhile is not in it.
     let t = c.unchecked_transaction()?;
     write!(out, "{{\"format\":\"{FORMAT}\",\"version\":{VERSION},\"shape\":{shape},\n\"tables\":{{").map_err(failed)?;
     for (i, (table, order)) in TABLES.iter().enumerate() {
         write!(out, "{}\n\"{table}\":[", if i > 0 { "," } else { "" }).map_err(failed)?;
-        let mut rows = t.prepare(&format!("SELECT * FROM {table} ORDER BY {order}"))?;
-        let names: Vec<String> = rows.column_names().into_iter().map(str::to_owned).collect();
-        let mut rows = rows.query([])?;
-        let mut first = true;
-        while let Some(row) = rows.next()? {
-            write!(out, "{}\n{{", if first { "" } else { "," }).map_err(failed)?;
-            first = false;
-            for (n, name) in names.iter().enumerate() {
-                write!(out, "{}\"{name}\":{}", if n > 0 { "," } else { "" }, field(name, row.get_ref(n)?)?).map_err(failed)?;
-            }
-            write!(out, "}}").map_err(failed)?;
+        match *table {
+            "pictures" => pictures_written(&t, out)?,
+            _ => rows_written(&t, table, order, out)?,
         }
         write!(out, "]").map_err(failed)?;
     }
     writeln!(out, "\n}}}}").map_err(failed)
+}
+
+/// Pictures, however large, a little at a time.
+fn pictures_written(c: &Connection, out: &mut dyn Write) -> Result<(), StoreError> {
+    let mut rows = c.prepare("SELECT rowid, digest, added, sum FROM pictures ORDER BY digest")?;
+    let mut rows = rows.query([])?;
+    let mut first = true;
+    while let Some(row) = rows.next()? {
+        let id: i64 = row.get(0)?;
+        let rest = [field("digest", row.get_ref(1)?)?, field("added", row.get_ref(2)?)?, field("sum", row.get_ref(3)?)?];
+        write!(out, "{}\n{{\"digest\":{},\"original\":", if first { "" } else { "," }, rest[0]).map_err(failed)?;
+        first = false;
+        bytes_written(c.blob_open(MAIN_DB, "pictures", "original", id, true)?, out)?;
+        write!(out, ",\"working\":").map_err(failed)?;
+        bytes_written(c.blob_open(MAIN_DB, "pictures", "working", id, true)?, out)?;
+        write!(out, ",\"added\":{},\"sum\":{}}}", rest[1], rest[2]).map_err(failed)?;
+    }
+    Ok(())
+}
+
+fn bytes_written(mut blob: Blob, out: &mut dyn Write) -> Result<(), StoreError> {
+    write!(out, "{{\"base64\":\"").map_err(failed)?;
+    let mut encoder = EncoderWriter::new(&mut *out, &BASE64_STANDARD);
+    std::io::copy(&mut blob, &mut encoder).map_err(failed)?;
+    encoder.finish().map_err(failed)?;
+    drop(encoder);
+    write!(out, "\"}}").map_err(failed)
+}
+
+fn rows_written(c: &Connection, table: &str, order: &str, out: &mut dyn Write) -> Result<(), StoreError> {
+    let sealed = sealed_of(table);
+    let sound = sealed.map_or_else(|| "NULL".to_owned(), |s| s.is_sound());
+    let mut rows = c.prepare(&format!("SELECT {table}.*, {sound} FROM {table} ORDER BY {order}"))?;
+    let names: Vec<String> = rows.column_names().into_iter().map(str::to_owned).collect();
+    let (names, of_row) = (&names[..names.len() - 1], names.len() - 1);
+    let mut rows = rows.query([])?;
+    let mut first = true;
+    while let Some(row) = rows.next()? {
+        let mut fields = BTreeMap::new();
+        write!(out, "{}\n{{", if first { "" } else { "," }).map_err(failed)?;
+        first = false;
+        for (n, name) in names.iter().enumerate() {
+            let field = field(name, row.get_ref(n)?)?;
+            write!(out, "{}\"{name}\":{field}", if n > 0 { "," } else { "" }).map_err(failed)?;
+            fields.insert(name.as_str(), field);
+        }
+        if sealed.is_some() {
+            // A row that is damaged has no meaning that could be told: it goes along as it is.
+            let meaning = if row.get(of_row)? { format!("\"{}\"", meaning(&fields)) } else { "null".into() };
+            write!(out, ",\"meaning\":{meaning}").map_err(failed)?;
+        }
+        write!(out, "}}").map_err(failed)?;
+    }
+    Ok(())
+}
+
+fn sealed_of(table: &str) -> Option<Sealed> {
+    sound::ALL.into_iter().find(|s| s.table == table)
 }
 
 fn field(name: &str, value: ValueRef) -> Result<String, StoreError> {
@@ -173,7 +240,8 @@ fn field(name: &str, value: ValueRef) -> Result<String, StoreError> {
     })
 }
 
-fn read_into(from: impl Read, path: &Path) -> Result<(), StoreError> {
+/// Reads an archive into a new data file; gives what was left out.
+fn read_into(from: impl Read, path: &Path) -> Result<Vec<String>, StoreError> {
     let archive: Archive = serde_json::from_reader(std::io::BufReader::new(from)).map_err(broken)?;
     if archive.format != FORMAT {
         return Err(StoreError::NoArchive(format!("it says it is \"{}\"", archive.format.chars().take(60).collect::<String>())));
@@ -181,86 +249,88 @@ fn read_into(from: impl Read, path: &Path) -> Result<(), StoreError> {
     if archive.version > VERSION || archive.shape > migrations::SHAPE {
         return Err(StoreError::Newer);
     }
-    let mut c = Connection::open(path)?;
-    c.pragma_update(None, "foreign_keys", "OFF")?;
-    // Nobody looks at half of it, so that no journal is needed, and none is left beside it.
-    c.pragma_update(None, "journal_mode", "OFF")?;
-    migrations::bring_to(&mut c, archive.shape)?;
-    let t = c.transaction()?;
-    for (table, _) in TABLES {
-        let columns = columns(&t, table)?;
-        for (nth, row) in archive.tables.get(table).into_iter().flatten().enumerate() {
-            put(&t, table, &columns, row).map_err(|e| StoreError::NoArchive(format!("row {} of \"{table}\": {e}", nth + 1)))?;
-        }
-    }
     if let Some(unknown) = archive.tables.keys().find(|name| !TABLES.iter().any(|(t, _)| t == name)) {
         return Err(StoreError::NoArchive(format!("nothing is called \"{unknown}\" here")));
     }
-    t.commit()?;
-    let astray: Option<String> =
-        c.query_row("SELECT \"table\" FROM pragma_foreign_key_check LIMIT 1", [], |r| r.get(0)).map(Some).or_else(none)?;
-    if let Some(table) = astray {
-        return Err(StoreError::NoArchive(format!("something of \"{table}\" belongs to what is not in it")));
-    }
-    sound_pictures(&c)?;
-    migrations::bring_up_to_date(&mut c)?;
-    super::guarded(&c)
-}
-
-fn none<T>(e: rusqlite::Error) -> Result<Option<T>, rusqlite::Error> {
-    if e == rusqlite::Error::QueryReturnedNoRows { Ok(None) } else { Err(e) }
-}
-
-fn sound_pictures(c: &Connection) -> Result<(), StoreError> {
-    let mut rows = c.prepare("SELECT digest, original FROM pictures")?;
-    let mut rows = rows.query([])?;
-    while let Some(r) = rows.next()? {
-        let (digest, original): (String, Vec<u8>) = (r.get(0)?, r.get(1)?);
-        if Store::digest_of(&original) != digest {
-            return Err(StoreError::NoArchive(format!("the picture {} is not what it was", digest.get(..12).unwrap_or(&digest))));
+    let mut intake = Intake::begun_at(path, archive.shape)?;
+    for table in intake.tables()? {
+        for (nth, fields) in archive.tables.get(&table.name).into_iter().flatten().enumerate() {
+            let wrong = |e: String| StoreError::NoArchive(format!("row {} of \"{}\": {e}", nth + 1, table.name));
+            let row = row(&table, fields).map_err(wrong)?;
+            match judged(row, fields, archive.shape) {
+                Some((row, vouched)) => intake.put(&row, vouched).map_err(wrong)?,
+                None => intake.tell(format!("Row {} of \"{}\" is not what was written and was left out.", nth + 1, table.name)),
+            }
         }
     }
-    Ok(())
+    let (_, mut left_out) = intake.finished()?;
+    left_out.extend(Store::open_only(path)?.check_all(&|_| {})?.problems);
+    Ok(left_out)
 }
 
-/// Names of the columns of a table, and whether each holds bytes.
-fn columns(c: &Connection, table: &str) -> Result<Vec<String>, StoreError> {
-    let rows = c.prepare(&format!("SELECT * FROM {table} LIMIT 0"))?;
-    Ok(rows.column_names().into_iter().map(str::to_owned).collect())
+/// A row as it is to be put in, and what is known of it; `None` where it was changed since it was written.
+fn judged(row: Row, fields: &Fields, shape: usize) -> Option<(Row, Vouched)> {
+    let proof = own_proof(&row, shape);
+    let Some(sealed) = sealed_of(&row.table) else {
+        return (proof != Vouched::Not).then_some((row, proof));
+    };
+    if proof != Vouched::Not {
+        return Some((row, proof));
+    }
+    let raw: BTreeMap<&str, String> =
+        fields.iter().filter(|(name, _)| *name != "meaning").map(|(name, raw)| (name.as_str(), raw.get().to_owned())).collect();
+    match fields.get("meaning").map(|m| m.get()) {
+        // It was damaged when it was written, and goes along as it is.
+        Some("null") => Some((row, Vouched::Not)),
+        // Another program wrote the same in other letters.
+        Some(said) => (said.trim_matches('"') == meaning(&raw)).then(|| {
+            let row = with_texts(row, &tidied);
+            (Row { values: sealed.sealed(row.values), ..row }, Vouched::Sound)
+        }),
+        None if raw.values().any(|f| f.contains("\"damaged\"") && wrapped(f).is_some()) => Some((row, Vouched::Not)),
+        None => {
+            let row = with_texts(row, &compact);
+            (own_proof(&row, shape) == Vouched::Sound).then_some((row, Vouched::Sound))
+        }
+    }
 }
 
-fn put(c: &Connection, table: &str, columns: &[String], row: &BTreeMap<String, Box<RawValue>>) -> Result<(), String> {
-    if let Some(unknown) = row.keys().find(|k| !columns.contains(k)) {
+/// The same row, its JSON written otherwise.
+fn with_texts(mut row: Row, written: &dyn Fn(&str) -> String) -> Row {
+    for (name, value) in &mut row.values {
+        if let (true, Value::Text(text)) = (JSON.contains(&name.as_str()), &value) {
+            *value = Value::Text(written(text));
+        }
+    }
+    row
+}
+
+fn row(table: &Table, fields: &Fields) -> Result<Row, String> {
+    let columns: Vec<&str> = table.columns().collect();
+    if let Some(unknown) = fields.keys().find(|k| *k != "meaning" && !columns.contains(&k.as_str())) {
         return Err(format!("it has no \"{unknown}\""));
     }
-    let mut values = Vec::with_capacity(columns.len());
-    for name in columns {
-        let raw = row.get(name).ok_or_else(|| format!("\"{name}\" is missing"))?;
-        values.push(value(name, raw.get())?);
-    }
-    if table == "sqlite_sequence" {
-        // Rows of it came by themselves with what was put in; the numbers given last are those of the archive.
-        c.execute("DELETE FROM sqlite_sequence WHERE name = ?1", [&values[0]]).map_err(|e| e.to_string())?;
-    }
-    let places: Vec<String> = (1..=columns.len()).map(|n| format!("?{n}")).collect();
-    let sql = format!("INSERT INTO {table} ({}) VALUES ({})", columns.join(", "), places.join(", "));
-    c.prepare_cached(&sql).and_then(|mut s| s.execute(params_from_iter(values))).map(|_| ()).map_err(|e| e.to_string())
+    let value = |name: &&str| {
+        let raw = fields.get(*name).ok_or_else(|| format!("\"{name}\" is missing"))?;
+        Ok((name.to_string(), value(name, raw.get())?))
+    };
+    Ok(Row { table: table.name.clone(), values: columns.iter().map(value).collect::<Result<_, String>>()? })
+}
+
+fn wrapped(raw: &str) -> Option<Wrapped> {
+    serde_json::from_str::<Wrapped>(raw).ok().filter(|w| w.base64.is_some() != w.damaged.is_some())
 }
 
 fn value(name: &str, raw: &str) -> Result<Value, String> {
-    let wrapped = || serde_json::from_str::<Wrapped>(raw).ok().filter(|w| w.base64.is_some() != w.damaged.is_some());
     let bytes = |text: &str| BASE64_STANDARD.decode(text).map_err(|e| format!("\"{name}\" is no base64: {e}"));
-    if JSON.contains(&name) {
-        return Ok(match wrapped() {
-            Some(Wrapped { base64: Some(b), .. }) => Value::Blob(bytes(&b)?),
-            Some(Wrapped { damaged: Some(d), .. }) => {
-                Value::Text(String::from_utf8(bytes(&d)?).map_err(|_| format!("\"{name}\" is no text"))?)
-            }
-            _ => Value::Text(raw.to_owned()),
-        });
-    }
-    if let Some(w) = wrapped() {
-        return Ok(Value::Blob(bytes(&w.base64.or(w.damaged).unwrap_or_default())?));
+    match wrapped(raw) {
+        Some(Wrapped { base64: Some(b), .. }) => return Ok(Value::Blob(bytes(&b)?)),
+        Some(Wrapped { damaged: Some(d), .. }) => {
+            let bytes = bytes(&d)?;
+            return Ok(String::from_utf8(bytes).map_or_else(|e| Value::Blob(e.into_bytes()), Value::Text));
+        }
+        _ if JSON.contains(&name) => return Ok(Value::Text(raw.to_owned())),
+        _ => {}
     }
     let parsed: serde_json::Value = serde_json::from_str(raw).map_err(|e| e.to_string())?;
     match parsed {

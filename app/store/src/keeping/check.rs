@@ -1,9 +1,11 @@
 //! Looking whether everything is sound: pages, pictures, maps, records.
 
 use crate::{Store, StoreError};
+use crate::damaged::{Record, unreadable};
+use crate::sound::{FIELD_NOTES, LOG, PIECES};
 use lean_picture::KeptMap;
-use lean_piece::KeptText;
-use lean_piece::paint_box::SwatchReading;
+use lean_piece::{KeptText, Piece};
+use lean_plan::field_note::FieldNote;
 use rusqlite::Connection;
 use serde::Serialize;
 
@@ -34,10 +36,10 @@ impl Store {
             maps(c, &mut checked)?;
             progress(0.85);
             steps(c, &mut checked)?;
-            readings_and_others(c, &mut checked)
+            records(c, &mut checked)?;
+            progress(0.9);
+            named(c, &mut checked)
         })?;
-        let damaged = self.damaged()?;
-        checked.problems.extend(damaged.into_iter().map(|d| format!("A record cannot be read ({:?} {}): {}.", d.record, d.id, d.why)));
         progress(1.0);
         Ok(checked)
     }
@@ -60,7 +62,7 @@ fn pictures(c: &Connection, into: &mut Checked, progress: &dyn Fn(f64)) -> Resul
         if Store::digest_of(&original) != digest {
             into.problems.push(format!("The picture {} is not what was taken in.", short(&digest)));
         }
-        if sum.is_some_and(|s| s != Store::digest_of(&working)) {
+        if sum.is_none_or(|s| s != Store::digest_of(&working)) {
             into.problems.push(format!("The working copy of the picture {} is not what was kept.", short(&digest)));
         }
         into.pictures += 1;
@@ -87,7 +89,7 @@ fn maps(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
 }
 
 fn steps(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
-    let mut rows = c.prepare(&format!("SELECT piece, seq FROM log WHERE sum IS NOT NULL AND sum <> {}", crate::pieces::LOGGED))?;
+    let mut rows = c.prepare(&format!("SELECT piece, seq FROM log WHERE NOT ({})", LOG.is_sound()))?;
     let mut rows = rows.query([])?;
     while let Some(r) = rows.next()? {
         let (piece, seq): (i64, i64) = (r.get(0)?, r.get(1)?);
@@ -96,27 +98,49 @@ fn steps(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
     Ok(())
 }
 
-/// Records whose list leaves out what it cannot read, and how many records there are in all.
-fn readings_and_others(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
-    type Tried = fn(&[u8]) -> bool;
-    let tables: [(&str, &str, &str, Tried); 3] = [
-        ("readings", "box, changed", "reading", |b| SwatchReading::from_text(b).is_ok()),
-        ("grounds", "changed", "ground of one's own", |b| serde_json::from_slice::<serde_json::Value>(b).is_ok()),
-        ("drills", "changed", "answer of a drill", |b| serde_json::from_slice::<lean_drills::Answered>(b).is_ok()),
-    ];
-    for (table, beside, name, sound) in tables {
-        let mut rows = c.prepare(&format!("SELECT id, sound(body, sum, {beside}) FROM {table}"))?;
-        let mut rows = rows.query([])?;
-        while let Some(r) = rows.next()? {
-            let (id, body): (i64, Vec<u8>) = (r.get(0)?, r.get(1)?);
-            if !sound(&body) {
-                into.problems.push(format!("A {name} cannot be read (number {id})."));
+fn records(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
+    for record in Record::ALL {
+        let found = unreadable(c, record, &|_, _| false)?;
+        into.problems.extend(found.into_iter().map(|d| format!("The {} {} cannot be read: {}.", record.name(), d.id, d.why)));
+        into.records += c.query_row(&format!("SELECT count(*) FROM {}", record.table()), [], |r| r.get::<_, i64>(0))? as usize;
+    }
+    Ok(())
+}
+
+/// What pieces and notes name, and what is not there: pictures, maps, steps.
+fn named(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
+    let there = |table: &str, digest: &str| c.prepare_cached(&format!("SELECT 1 FROM {table} WHERE digest = ?1"))?.exists([digest]);
+    let sound = format!("SELECT id, done, {} FROM pieces WHERE aside = 0", PIECES.sound("snapshot"));
+    let mut rows = c.prepare(&sound)?;
+    let mut rows = rows.query([])?;
+    while let Some(r) = rows.next()? {
+        let (id, done, text): (i64, i64, Vec<u8>) = (r.get(0)?, r.get(1)?, r.get(2)?);
+        let Ok(mut piece) = Piece::from_text(&text) else { continue };
+        for digest in piece.pictures() {
+            if !there("pictures", digest)? {
+                into.problems.push(format!("A picture of the piece {id} is missing ({}).", short(digest)));
             }
-            into.records += 1;
+        }
+        for map in piece.maps_mut() {
+            if !there("maps", map.digest())? {
+                into.problems.push(format!("A map of zones of the piece {id} is missing ({}).", short(map.digest())));
+            }
+        }
+        let steps: i64 = c
+            .prepare_cached("SELECT count(*) FROM log WHERE piece = ?1 AND seq >= 0 AND seq < ?2")?
+            .query_row([id, done], |r| r.get(0))?;
+        if steps < done {
+            into.problems.push(format!("{} of {done} steps of the piece {id} are missing: they cannot be taken back.", done - steps));
         }
     }
-    for table in ["pieces", "boxes", "field_notes"] {
-        into.records += c.query_row(&format!("SELECT count(*) FROM {table}"), [], |r| r.get::<_, i64>(0))? as usize;
+    let mut rows = c.prepare(&format!("SELECT id, {} FROM field_notes WHERE aside = 0", FIELD_NOTES.sound("body")))?;
+    let mut rows = rows.query([])?;
+    while let Some(r) = rows.next()? {
+        let (id, text): (i64, Vec<u8>) = (r.get(0)?, r.get(1)?);
+        let photo = FieldNote::from_text(&text).ok().and_then(|n| n.photo);
+        if let Some(digest) = photo.filter(|d| !there("pictures", d).unwrap_or(false)) {
+            into.problems.push(format!("The photo of the field note {id} is missing ({}).", short(&digest)));
+        }
     }
     Ok(())
 }

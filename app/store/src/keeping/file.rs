@@ -74,7 +74,7 @@ fn same(_: &Metadata, _: &Metadata) -> bool {
 }
 
 /// Whether a file carries our mark in its head.
-pub(super) fn is_marked(path: &Path) -> bool {
+pub(crate) fn is_marked(path: &Path) -> bool {
     const MARK: usize = 68;
     let mut head = [0; MARK + 4];
     let read = File::open(path).and_then(|mut f| f.read_exact(&mut head));

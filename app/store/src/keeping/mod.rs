@@ -4,7 +4,9 @@ mod archive;
 mod backup;
 mod check;
 mod file;
-mod half_made;
+pub(crate) mod half_made;
+pub(crate) mod intake;
+mod meaning;
 mod restore;
 mod room;
 
@@ -15,7 +17,8 @@ pub use half_made::HalfMade;
 pub use room::Disk;
 
 pub(crate) use backup::kept_as_it_was;
-pub(crate) use file::{guarded, ours, prepared_place, still_there};
+pub(crate) use file::{guarded, is_marked, ours, prepared_place, still_there};
+pub(crate) use restore::kept_damaged;
 
 /// Removes what was left half made of a data file and of its backups when the program was killed.
 pub(crate) fn clear_away(data: &std::path::Path) {

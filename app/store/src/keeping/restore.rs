@@ -49,9 +49,18 @@ fn expect_sound(c: &Connection) -> Result<(), StoreError> {
 
 /// Gives a data file that nobody holds a second name among its backups, so that the first can be taken over in one step. Where a file cannot have
 /// two names it is moved.
-pub(super) fn kept(data: &Path, why: &str) -> Result<PathBuf, StoreError> {
-    let aside = Backups::of(data).aside(why)?;
+fn kept(data: &Path, why: &str) -> Result<PathBuf, StoreError> {
     all_in_one_file(data)?;
+    second_name(data, why)
+}
+
+/// Keeps a damaged data file as it is, with the log beside it.
+pub(crate) fn kept_damaged(data: &Path) -> Result<PathBuf, StoreError> {
+    second_name(data, "damaged")
+}
+
+fn second_name(data: &Path, why: &str) -> Result<PathBuf, StoreError> {
+    let aside = Backups::of(data).aside(why)?;
     let beside = |of: &Path, end: &str| PathBuf::from(format!("{}{end}", of.display()));
     std::fs::hard_link(data, &aside).or_else(|_| std::fs::rename(data, &aside)).map_err(|e| StoreError::file(data, &e))?;
     for end in ["-wal", "-shm"] {

@@ -142,7 +142,12 @@ fn broken_pages_are_found_when_the_file_is_opened() {
     let end = bytes.len();
     bytes[8192..end].fill(0xA5);
     std::fs::write(&path, &bytes).unwrap();
-    assert!(matches!(Store::open(&path), Err(StoreError::Damaged(_))));
+    assert!(matches!(Store::open_only(&path), Err(StoreError::Damaged(_))));
+    // Nothing of it is left but its head: what is opened is empty, and says so.
+    let store = Store::open(&path).unwrap();
+    let replaced = store.replaced().unwrap();
+    assert!(!replaced.rescued.lost.is_empty());
+    assert!(std::fs::read(&replaced.kept).unwrap() == bytes, "the damaged file is kept as it was");
 }
 
 #[test]
@@ -227,6 +232,12 @@ fn a_revision_is_parsed_once() {
     assert!(store.damaged().unwrap().is_empty() && listed.len() == 5);
     assert_eq!(store.parsed() - before, 1, "a change of one piece touches no other");
     assert!(matches!(store.piece_at(ids[0], 1), Err(StoreError::Conflict { current: 2, .. })));
+}
+
+/// A reading that says so light.
+pub fn reading_of(l: f64) -> SwatchReading {
+    let seen = ReadColour { lab: Lab::new(l, 10.0, -50.0), bands: Vec::new() };
+    SwatchReading { seen, ..reading(None) }
 }
 
 fn reading(piece: Option<i64>) -> SwatchReading {

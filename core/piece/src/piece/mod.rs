@@ -191,6 +191,15 @@ impl Piece {
         [self.zone_map.as_mut(), hand, self.mass_map.as_mut()].into_iter().flatten()
     }
 
+    /// Digests of every picture it names: references, the sheet of compositions, the wall, photos of its progress.
+    pub fn pictures(&self) -> impl Iterator<Item = &str> {
+        let main = self.reference.iter().map(|r| r.digest.as_str());
+        let others = self.others.iter().map(|o| o.digest.as_str());
+        let sheet = self.compositions.iter().map(|c| c.digest.as_str());
+        let wall = self.wall.iter().map(|w| w.digest.as_str());
+        main.chain(others).chain(sheet).chain(wall).chain(self.easel.photos.iter().map(|p| p.digest.as_str()))
+    }
+
     /// The mass with this number.
     pub fn mass(&self, id: MassId) -> Option<&Mass> {
         self.masses.iter().find(|m| m.id == id)
