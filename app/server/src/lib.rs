@@ -20,6 +20,7 @@ pub mod print;
 pub mod problem;
 pub mod router;
 pub mod school;
+pub mod seen;
 pub mod serving;
 pub mod sharing;
 pub mod state;

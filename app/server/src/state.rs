@@ -1,6 +1,7 @@
 //! What every handler shares.
 
 use crate::daily::BackupsMade;
+use crate::handlers::keeping::SIDE_BY_SIDE;
 use crate::jobs::Jobs;
 use crate::lessons::Lessons;
 use crate::problem::Problem;
@@ -16,6 +17,7 @@ use lean_recipes::Target;
 use lean_search::{Need, RecipeLists, Tables};
 use lean_store::{Kept, PieceId, Store, StoreError};
 use std::sync::{Arc, Mutex, MutexGuard};
+use tokio::sync::Semaphore;
 
 /// How many working copies are kept decoded.
 const DECODED: usize = 4;
@@ -46,6 +48,8 @@ pub struct Studio {
     pub lists: Arc<RecipeLists>,
     /// How the backups by the day went.
     pub backups: BackupsMade,
+    /// Leave to write an archive: each takes a thread.
+    pub archives: Arc<Semaphore>,
     /// What readings taught.
     pub lessons: Arc<Lessons>,
     /// Where paired devices come to; nothing while nothing is shared.
@@ -71,6 +75,7 @@ impl Studio {
             tables: Arc::default(),
             lists: Arc::default(),
             backups: BackupsMade::default(),
+            archives: Arc::new(Semaphore::new(SIDE_BY_SIDE)),
             lessons: Arc::default(),
             sharing: None,
             visiting: None,

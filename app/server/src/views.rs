@@ -1,5 +1,6 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
+use crate::seen::version_of;
 use lean_media::pigment::Owned;
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, Second, ground};
 use lean_piece::paint_box::{BoxId, PaintBox};
@@ -216,6 +217,8 @@ pub struct PigmentView {
     pub granulating: bool,
     /// What it is laid as, where it comes from a second Box.
     pub second: Option<Second>,
+    /// The state it is in: sent back with a change of what is said of it.
+    pub version: String,
     /// Pieces whose set it is in; counted for a Box alone.
     pub used_in: u32,
     /// How strong it is beside the others of its Box, from its absorption, 0 weak to 1 strong.
@@ -230,6 +233,7 @@ impl PigmentView {
             name: p.name.clone(),
             colour_index: p.colour_index.clone(),
             white: p.white,
+            version: version_of(p),
             mark: Mark::of(swatch(medium, &ground::usual(medium), p), lean_colour::Temperature(0.0)),
             lightfastness: p.lightfastness.clone(),
             hazard: p.hazard.clone(),
@@ -262,6 +266,8 @@ pub struct BoxView {
     pub name: String,
     /// Its medium.
     pub medium: Medium,
+    /// The state it is in: sent back with an inventory.
+    pub version: String,
     /// What is in it, lightest first.
     pub pigments: Vec<PigmentView>,
     /// Cautions for working with it.
@@ -273,7 +279,8 @@ impl BoxView {
     pub fn of(id: BoxId, b: &PaintBox) -> Self {
         let mut pigments: Vec<PigmentView> = b.pigments.iter().map(|p| PigmentView::of(p, b.medium)).collect();
         pigments.sort_by(|a, b| b.mark.value.0.total_cmp(&a.mark.value.0));
-        Self { id, name: b.name.clone(), medium: b.medium, pigments, cautions: cautions(b.medium, &b.pigments.iter().collect::<Vec<_>>()) }
+        let cautions = cautions(b.medium, &b.pigments.iter().collect::<Vec<_>>());
+        Self { id, name: b.name.clone(), medium: b.medium, version: version_of(b), pigments, cautions }
     }
 }
 
@@ -299,6 +306,8 @@ pub struct StudioView {
     pub boxes: Vec<BoxLine>,
     /// Records that cannot be read.
     pub damaged: Vec<DamagedLine>,
+    /// What is wrong with the data file or its backups, in sentences; empty where nothing is.
+    pub troubles: Vec<String>,
     /// Shipped grounds, and those of one's own.
     pub grounds: Vec<Ground>,
     /// Whether the demo studio can be visited from here.

@@ -18,7 +18,14 @@ pub enum Readings {
     /// New ones are added.
     Add(Vec<SwatchReading>),
     /// One is changed: left out, remarked on.
-    Change(ReadingId, SwatchReading),
+    Change {
+        /// Which.
+        id: ReadingId,
+        /// As it is now.
+        to: SwatchReading,
+        /// Sees it as it was, and says whether that is what whoever changes it saw.
+        agrees: Box<dyn Fn(&SwatchReading) -> bool + Send>,
+    },
     /// One is taken away for good.
     Remove(ReadingId),
 }
@@ -111,7 +118,11 @@ fn changed(c: &Connection, id: &BoxId, change: &Readings) -> Result<(), StoreErr
             }
             Ok(())
         }
-        Readings::Change(nth, r) => {
+        Readings::Change { id: nth, to: r, agrees } => {
+            let before = of_box(c, id)?.into_iter().find(|(n, _)| n == nth).map(|(_, r)| r);
+            if !agrees(&before.ok_or_else(|| StoreError::NotFound(format!("reading {nth}")))?) {
+                return Err(StoreError::Conflict { record: "reading", base: 0, current: 0, what: "left out, or remarked on".into() });
+            }
             const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4 WHERE id = ?1 AND box = ?2";
             let body = body(r)?;
             there(c.execute(CHANGE, params![nth, id.0, body, now()])?, *nth)?;

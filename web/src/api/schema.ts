@@ -659,7 +659,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a job is doing. */
+        /** What a job is doing. Told at most ten times a second while it runs: whoever asks more often waits for the answer. */
         get: operations["read_job"];
         put?: never;
         post?: never;
@@ -2396,6 +2396,8 @@ export interface components {
             name: string;
             /** @description What is in it, lightest first. */
             pigments: components["schemas"]["PigmentView"][];
+            /** @description The state it is in: sent back with an inventory. */
+            version: string;
         };
         /** @description A Box with what its pigments were worth, those most used first. */
         BoxWorth: {
@@ -3794,6 +3796,8 @@ export interface components {
             number: components["schemas"]["i64"];
             /** @description Its record. */
             record: components["schemas"]["GroundRecord"];
+            /** @description The state it is in: sent back with a change of it. */
+            version: string;
         };
         /** @description The record of a ground. */
         GroundRecord: {
@@ -4104,12 +4108,18 @@ export interface components {
              * @description How large it is, in bytes.
              */
             bytes: number;
+            /** @description Damaged data files that gave way to what was taken out of them. */
+            damaged_files: components["schemas"]["BackupLine"][];
             /** @description The data file; none where everything lies in memory. */
             data?: string | null;
             /** @description Whether nothing is in it yet, so that an archive can be read into it. */
             empty: boolean;
             /** @description How many of them are kept. */
             kept: number;
+            /** @description What is not in this studio because it was damaged or missing where it was read from; empty where all of it is here. */
+            left_out: string[];
+            /** @description Why the last backup was not made; none where it was. */
+            not_backed_up?: string | null;
         };
         /** @description A photo that was kept. */
         KeptPhoto: {
@@ -5125,6 +5135,8 @@ export interface components {
              * @description Pieces whose set it is in; counted for a Box alone.
              */
             used_in: number;
+            /** @description The state it is in: sent back with a change of what is said of it. */
+            version: string;
             /** @description White is free in every mix. */
             white: boolean;
         };
@@ -5456,6 +5468,8 @@ export interface components {
             sentence: string;
             /** @description Why it was left out as a stray; empty where it was not. */
             stray: string;
+            /** @description The state it is in: sent back with a change of it. */
+            version: string;
         };
         /** @description All readings of a Box, and what they taught. */
         ReadingsView: {
@@ -5472,7 +5486,7 @@ export interface components {
          * @description Which kind of record.
          * @enum {string}
          */
-        RecordKind: "piece" | "box" | "field-note";
+        RecordKind: "piece" | "box" | "field-note" | "reading" | "ground" | "answer" | "device";
         /** @description What the piece is made from. The file itself is kept untouched under its digest. */
         Reference: {
             /** @description SHA-256 of the file, in hexadecimal. */
@@ -6373,6 +6387,8 @@ export interface components {
             home?: string | null;
             /** @description Pieces, the one changed last first. */
             pieces: components["schemas"]["PieceLine"][];
+            /** @description What is wrong with the data file or its backups, in sentences; empty where nothing is. */
+            troubles: string[];
         };
         /** @description A small colour version of the piece. */
         Study: {
@@ -7129,6 +7145,14 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     read_archive: {
@@ -7501,7 +7525,10 @@ export interface operations {
     };
     put_inventory: {
         parameters: {
-            query?: never;
+            query: {
+                /** @description Version of the record the page last saw, as it came with it. */
+                seen: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -7523,6 +7550,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7640,7 +7675,10 @@ export interface operations {
     };
     describe_pigment: {
         parameters: {
-            query?: never;
+            query: {
+                /** @description Version of the record the page last saw, as it came with it. */
+                seen: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -7663,6 +7701,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7887,7 +7933,10 @@ export interface operations {
     };
     change_reading: {
         parameters: {
-            query?: never;
+            query: {
+                /** @description Version of the record the page last saw, as it came with it. */
+                seen: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -7910,6 +7959,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8753,7 +8810,10 @@ export interface operations {
     };
     put_ground: {
         parameters: {
-            query?: never;
+            query: {
+                /** @description Version of the record the page last saw, as it came with it. */
+                seen: string;
+            };
             header?: never;
             path: {
                 number: number;
@@ -8775,6 +8835,14 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9316,6 +9384,14 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -20,7 +20,10 @@ export function useBoxChange() {
       queries.invalidateQueries({ queryKey: ["studio"] });
       queries.invalidateQueries({ queryKey: ["readings", b.id] });
     },
-    onError: (e) => say(words(e), "problem"),
+    onError: (e) => {
+      say(words(e), "problem");
+      queries.invalidateQueries({ queryKey: ["box"] });
+    },
   });
 }
 
@@ -49,6 +52,7 @@ export function useReadings(box: string | undefined) {
     } catch (e) {
       say(words(e), "problem");
       queries.invalidateQueries({ queryKey: ["meter"] });
+      queries.invalidateQueries({ queryKey: key });
       return null;
     }
   };
@@ -57,10 +61,11 @@ export function useReadings(box: string | undefined) {
     data: readings.data,
     take: (body: Schemas["NewReading"]) =>
       change(() => answer(api.POST("/api/boxes/{id}/readings", { params: { path }, body }))),
-    keep: (reading: number, body: Schemas["ReadingChange"]) =>
-      change(() =>
-        answer(api.PUT("/api/boxes/{id}/readings/{reading}", { params: { path: { ...path, reading } }, body })),
-      ),
+    keep: (reading: Schemas["ReadingLine"], body: Schemas["ReadingChange"]) =>
+      change(() => {
+        const params = { path: { ...path, reading: reading.id }, query: { seen: reading.version } };
+        return answer(api.PUT("/api/boxes/{id}/readings/{reading}", { params, body }));
+      }),
     remove: (reading: number) =>
       change(() =>
         answer(api.DELETE("/api/boxes/{id}/readings/{reading}", { params: { path: { ...path, reading } } })),

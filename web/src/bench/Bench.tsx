@@ -3,9 +3,11 @@ import { Link, Outlet, useLocation, useParams } from "react-router";
 import { Refused } from "../api/client";
 import { usePiece } from "../api/usePiece";
 import { Field } from "../lenses/field/Field";
+import { useStudio } from "../lenses/stroke/useGround";
 import styles from "./Bench.module.css";
 import { useBench } from "./context";
 import { FindingsList } from "./Findings";
+import { useNotice } from "./notice";
 import { OnTheBench } from "./OnTheBench";
 import { Run } from "./Run";
 import { Tray } from "./Tray";
@@ -43,6 +45,7 @@ function Frame() {
   // Once opened it stays: closing it gives the focus back to where it was.
   const [asked, setAsked] = useState(false);
   if (help && !asked) setAsked(true);
+  useTroubles();
   useBenchKeys(useCallback(() => setHelp((h) => !h), []));
   useEffect(() => {
     document.title = `${title} · Lean Swatch`;
@@ -60,6 +63,15 @@ function Frame() {
       <Suspense>{asked && <KeysHelp opened={help} onClose={() => setHelp(false)} />}</Suspense>
     </>
   );
+}
+
+/** Says on the bench what is wrong with the data file or its backups, each once. */
+function useTroubles() {
+  const { say } = useNotice();
+  const trouble = useStudio().data?.troubles[0];
+  useEffect(() => {
+    if (trouble) say(trouble, "problem");
+  }, [trouble, say]);
 }
 
 /** A station: its surface in the middle and the card of the one thing selected. */

@@ -1,4 +1,4 @@
-//! `lean-swatch export | import | backup | restore | check`: keeping what was made.
+//! `lean-swatch export | import | backup | restore | rescue | check`: keeping what was made.
 
 use super::serve::{data_place, log};
 use clap::Args;
@@ -27,7 +27,13 @@ impl Data {
         if !path.exists() {
             return Err(format!("{}: there is no data file here. Say where it is with --data FILE.", path.display()));
         }
-        Store::open(&path).map_err(at(&path))
+        Store::open_only(&path).map_err(|e| match e {
+            StoreError::Damaged(why) => format!(
+                "{0}: the data file is damaged ({why}). It was left as it is. Take out what is sound with\n  lean-swatch rescue {0} --data NEW-FILE\nor start lean-swatch serve, which does the same and keeps the damaged file beside the backups.",
+                path.display()
+            ),
+            other => at(&path)(other),
+        })
     }
 }
 
@@ -69,6 +75,15 @@ pub struct Restore {
 }
 
 #[derive(Args)]
+pub struct Rescue {
+    /// The damaged data file. It is only read.
+    file: PathBuf,
+    /// The data file that is made of what is sound in it. There must be none.
+    #[arg(long)]
+    data: PathBuf,
+}
+
+#[derive(Args)]
 pub struct Check {
     #[command(flatten)]
     data: Data,
@@ -82,10 +97,35 @@ pub struct Put {
     /// Where what was there before went.
     #[serde(skip_serializing_if = "Option::is_none")]
     before: Option<PathBuf>,
+    /// What was left out because it is damaged or missing, in sentences.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub left_out: Vec<String>,
 }
 
-pub fn export(a: Export) -> Result<(), String> {
-    let store = a.data.open()?;
+impl Put {
+    fn at(file: Option<PathBuf>, left_out: Vec<String>) -> Self {
+        Self { file, before: None, left_out }
+    }
+}
+
+/// Writes the archive. Of a damaged data file it is written of what can be taken out of it.
+pub fn export(a: Export) -> Result<Put, String> {
+    let path = a.data.place()?;
+    let to = (a.archive.as_os_str() != "-").then(|| a.archive.clone());
+    match a.data.open() {
+        Ok(store) => written(&a, &store).map(|()| Put::at(to, Vec::new())),
+        Err(said) => {
+            let folder = tempfile::tempdir_in(path.parent().unwrap_or(Path::new("."))).map_err(|e| e.to_string())?;
+            let taken_out = folder.path().join("rescued.db");
+            let rescued = if path.exists() { Store::rescue(&path, &taken_out) } else { return Err(said) };
+            let rescued = rescued.map_err(|_| said)?;
+            let store = Store::open_only(&taken_out).map_err(at(&path))?;
+            written(&a, &store).map(|()| Put::at(to, rescued.lost))
+        }
+    }
+}
+
+fn written(a: &Export, store: &Store) -> Result<(), String> {
     let io = |e: std::io::Error| format!("{}: {e}", a.archive.display());
     if a.archive.as_os_str() == "-" {
         let mut out = BufWriter::new(std::io::stdout().lock());
@@ -108,7 +148,7 @@ pub fn import(a: Import) -> Result<Put, String> {
         let file = File::open(&a.archive).map_err(|e| format!("{}: {e}", a.archive.display()))?;
         Store::import(file, &a.data)
     };
-    read.map_err(at(&a.archive)).map(|()| Put { file: Some(a.data), before: None })
+    read.map_err(at(&a.archive)).map(|left_out| Put::at(Some(a.data), left_out))
 }
 
 pub fn back_up(a: BackUp) -> Result<Put, String> {
@@ -117,7 +157,7 @@ pub fn back_up(a: BackUp) -> Result<Put, String> {
         Some(to) => store.backup(&to).map(|()| Some(to)),
         None => Backups::of(&a.data.place()?).of_day(&store, jiff::Zoned::now().date()),
     };
-    Ok(Put { file: file.map_err(|e| e.to_string())?, before: None })
+    Ok(Put::at(file.map_err(|e| e.to_string())?, Vec::new()))
 }
 
 pub fn restore(a: Restore) -> Result<Put, String> {
@@ -127,7 +167,16 @@ pub fn restore(a: Restore) -> Result<Put, String> {
     }
     let before = Store::restore(&a.backup, &to)
         .map_err(|e| format!("{} in place of {}: {e} The data file lies where it lay.", a.backup.display(), to.display()))?;
-    Ok(Put { file: Some(to), before })
+    Ok(Put { before, ..Put::at(Some(to), Vec::new()) })
+}
+
+/// Takes out what is sound, and says what is not.
+pub fn rescue(a: Rescue) -> Result<Put, String> {
+    let rescued = Store::rescue(&a.file, &a.data).map_err(|e| match e {
+        StoreError::Damaged(why) => format!("{}: nothing can be taken out of it: {why}. No file was made.", a.file.display()),
+        other => format!("{}: {other}", a.file.display()),
+    })?;
+    Ok(Put::at(Some(a.data), rescued.lost))
 }
 
 /// Says what is not sound, and fails where anything is not.

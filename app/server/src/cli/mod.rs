@@ -1,4 +1,4 @@
-//! The command line: JSON on standard output, problems on standard error, exit 2 for bad input.
+//! The command line: JSON on standard output, problems on standard error, exit 2 for bad input, 3 where something was left out.
 
 mod difference;
 mod findings;
@@ -49,6 +49,8 @@ enum What {
     Backup(keeping::BackUp),
     /// Put a backup in the place of the data file; what was there is kept.
     Restore(keeping::Restore),
+    /// Take everything that is sound out of a damaged data file, into a new one.
+    Rescue(keeping::Rescue),
     /// Look whether every page, picture and record of the data file is sound.
     Check(keeping::Check),
     /// Print the generated description of the API.
@@ -70,8 +72,9 @@ pub fn run() -> ExitCode {
         What::Findings(a) => findings::run(a).and_then(|v| print(&v)),
         What::Lean(a) => lean::run(*a).and_then(|v| print(&v)),
         What::Plan(a) => plan::run(*a).and_then(|v| print(&v)),
-        What::Export(a) => keeping::export(a),
-        What::Import(a) => keeping::import(a).and_then(|v| print(&v)),
+        What::Export(a) => return ended(keeping::export(a)),
+        What::Import(a) => return ended(keeping::import(a)),
+        What::Rescue(a) => return ended(keeping::rescue(a)),
         What::Backup(a) => keeping::back_up(a).and_then(|v| print(&v)),
         What::Restore(a) => keeping::restore(a).and_then(|v| print(&v)),
         What::Check(a) => keeping::check(a).and_then(|v| print(&v)),
@@ -80,6 +83,22 @@ pub fn run() -> ExitCode {
     };
     match done {
         Ok(()) => ExitCode::SUCCESS,
+        Err(problem) => {
+            eprintln!("lean-swatch: {problem}");
+            ExitCode::from(2)
+        }
+    }
+}
+
+/// Prints what was done; 3 where something of it was left out, which is told on standard error.
+fn ended(done: Result<keeping::Put, String>) -> ExitCode {
+    let said = done.and_then(|put| print(&put).map(|()| put.left_out));
+    match said {
+        Ok(left_out) if left_out.is_empty() => ExitCode::SUCCESS,
+        Ok(left_out) => {
+            left_out.iter().for_each(|words| eprintln!("lean-swatch: {words}"));
+            ExitCode::from(3)
+        }
         Err(problem) => {
             eprintln!("lean-swatch: {problem}");
             ExitCode::from(2)

@@ -2,6 +2,7 @@
 
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::problem::Problem;
+use crate::seen::Seen;
 use crate::state::Studio;
 use crate::views::BoxView;
 use axum::Json;
@@ -170,10 +171,11 @@ pub struct Said {
 }
 
 /// Keeps what a painter says of a pigment.
-#[utoipa::path(put, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "describe_pigment", params(("id" = String, Path), ("pigment" = String, Path)), request_body = Said, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(put, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "describe_pigment", params(("id" = String, Path), ("pigment" = String, Path), Seen), request_body = Said, responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn describe(
     State(studio): State<Studio>,
     Path((id, pigment)): Path<(String, String)>,
+    Query(seen): Query<Seen>,
     In(said): In<Said>,
 ) -> Result<Json<BoxView>, Problem> {
     studio
@@ -186,6 +188,7 @@ pub async fn describe(
             let paint_box = s.store.change_box(&id, |paint_box| {
                 let p = paint_box.pigments.iter_mut().find(|p| p.id == pigment);
                 let p = p.ok_or_else(|| Problem::not_found(format!("\"{pigment}\" is not in this Box.")))?;
+                seen.is(p, "pigment")?;
                 (p.name, p.colour_index, p.owned) = (name, said.colour_index, said.owned);
                 (p.lightfastness, p.hazard) = (said.lightfastness, said.hazard);
                 (p.staining, p.granulating) = (said.staining, said.granulating);
@@ -210,13 +213,19 @@ pub async fn inventory(State(studio): State<Studio>, Path(id): Path<String>) -> 
 
 /// Takes in an inventory: rows of what is in the Box already are brought up to date, others are put in. A row names a shipped pigment, or gives the colour
 /// of its masstone as L, a and b.
-#[utoipa::path(put, path = "/api/boxes/{id}/inventory", operation_id = "put_inventory", params(("id" = String, Path)), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn put_inventory(State(studio): State<Studio>, Path(id): Path<String>, Body(file): Body) -> Result<Json<BoxView>, Problem> {
+#[utoipa::path(put, path = "/api/boxes/{id}/inventory", operation_id = "put_inventory", params(("id" = String, Path), Seen), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+pub async fn put_inventory(
+    State(studio): State<Studio>,
+    Path(id): Path<String>,
+    Query(seen): Query<Seen>,
+    Body(file): Body,
+) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
             let text = std::str::from_utf8(&file).map_err(|_| Problem::unusable("This file is no text. Give a table (CSV)."))?;
             let paint_box = s.store.change_box(&id, |paint_box| {
+                seen.is(paint_box, "Box")?;
                 *paint_box = inventory::read(paint_box, text).map_err(Problem::unusable)?;
                 checked(paint_box)
             })?;

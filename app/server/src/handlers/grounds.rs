@@ -1,7 +1,8 @@
 //! Grounds of one's own.
 
-use crate::extract::{Json as In, Path};
+use crate::extract::{Json as In, Path, Query};
 use crate::problem::Problem;
+use crate::seen::{Seen, version_of};
 use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
@@ -17,6 +18,8 @@ use utoipa::ToSchema;
 pub struct GroundLine {
     /// Its number.
     number: GroundNumber,
+    /// The state it is in: sent back with a change of it.
+    version: String,
     /// Its record.
     record: GroundRecord,
     /// As pieces know it.
@@ -24,7 +27,7 @@ pub struct GroundLine {
 }
 
 fn lines(studio: &Studio) -> Result<Vec<GroundLine>, Problem> {
-    let line = |(number, record): (GroundNumber, GroundRecord)| Some(GroundLine { number, ground: record.ground.ground()?, record });
+    let line = |(number, record): (GroundNumber, GroundRecord)| Some(GroundLine { number, version: version_of(&record), ground: record.ground.ground()?, record });
     Ok(studio.store.grounds()?.into_iter().filter_map(line).collect())
 }
 
@@ -45,23 +48,24 @@ pub async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) 
     studio
         .run(move |s| {
             record.check().map_err(Problem::unusable)?;
-            s.store.put_ground(None, &record)?;
+            s.store.create_ground(&record)?;
             Ok((StatusCode::CREATED, Json(lines(s)?)))
         })
         .await
 }
 
 /// Keeps the record of a ground as it is now. Pieces keep the ground as it was when they took it.
-#[utoipa::path(put, path = "/api/grounds/{number}", operation_id = "put_ground", params(("number" = i64, Path)), request_body = GroundRecord, responses((status = 200, body = Vec<GroundLine>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(put, path = "/api/grounds/{number}", operation_id = "put_ground", params(("number" = i64, Path), Seen), request_body = GroundRecord, responses((status = 200, body = Vec<GroundLine>), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn put(
     State(studio): State<Studio>,
     Path(number): Path<i64>,
+    Query(seen): Query<Seen>,
     In(record): In<GroundRecord>,
 ) -> Result<Json<Vec<GroundLine>>, Problem> {
     studio
         .run(move |s| {
             record.check().map_err(Problem::unusable)?;
-            s.store.put_ground(Some(number), &record)?;
+            s.store.change_ground(number, &record, |now| seen.is(now, "ground"))?;
             lines(s).map(Json)
         })
         .await

@@ -14,6 +14,8 @@ use lean_store::{Backups, MEDIA_TYPE};
 use serde::Serialize;
 use std::io::Write;
 use std::path::PathBuf;
+use std::time::Duration;
+use tokio::runtime::Handle;
 use tokio::sync::mpsc;
 use utoipa::ToSchema;
 
@@ -41,6 +43,10 @@ pub struct KeepingView {
     empty: bool,
     /// Why the last backup was not made; none where it was.
     not_backed_up: Option<String>,
+    /// Damaged data files that gave way to what was taken out of them.
+    damaged_files: Vec<BackupLine>,
+    /// What is not in this studio because it was damaged or missing where it was read from; empty where all of it is here.
+    left_out: Vec<String>,
 }
 
 fn size(path: &PathBuf) -> u64 {
@@ -49,15 +55,32 @@ fn size(path: &PathBuf) -> u64 {
 
 fn view(s: &Studio) -> Result<KeepingView, Problem> {
     let data = s.store.path().map(PathBuf::from);
+    let line = |p: &PathBuf| BackupLine { file: p.display().to_string(), bytes: size(p) };
     let backups = data.as_ref().map(|d| Backups::of(d).all()).unwrap_or_default();
     Ok(KeepingView {
         bytes: data.as_ref().map_or(0, size),
         data: data.map(|d| d.display().to_string()),
-        backups: backups.iter().rev().map(|p| BackupLine { file: p.display().to_string(), bytes: size(p) }).collect(),
+        backups: backups.iter().rev().map(line).collect(),
         kept: lean_store::KEPT,
         empty: s.store.is_empty()?,
         not_backed_up: s.backups.trouble(),
+        damaged_files: s.store.damaged_files().iter().rev().map(line).collect(),
+        left_out: s.store.replaced().map(|r| r.rescued.lost.clone()).unwrap_or_default(),
     })
+}
+
+/// What is wrong with the data file or its backups, in sentences.
+pub fn troubles(s: &Studio) -> Vec<String> {
+    let replaced = s.store.replaced().map(|r| {
+        let lost = match r.rescued.lost.len() {
+            0 => "Nothing is missing".to_owned(),
+            1 => "One thing is missing; Keeping names it".to_owned(),
+            n => format!("{n} things are missing; Keeping names them"),
+        };
+        format!("The data file was damaged, so what is sound in it was taken out and is open now. {lost}. The damaged file is kept: {}.", r.kept.display())
+    });
+    let backup = s.backups.trouble().map(|why| format!("No backup was made today. {why}"));
+    replaced.into_iter().chain(backup).collect()
 }
 
 /// Where the data file and its backups lie.
@@ -104,6 +127,11 @@ struct Sent {
     buffer: Vec<u8>,
 }
 
+/// How long it waits for a reader who takes nothing.
+const UNREAD: Duration = Duration::from_secs(60);
+/// How many archives are written side by side.
+pub const SIDE_BY_SIDE: usize = 4;
+
 /// Bytes handed on at once.
 const AT_ONCE: usize = 256 << 10;
 
@@ -118,16 +146,24 @@ impl Write for Sent {
 
     fn flush(&mut self) -> std::io::Result<()> {
         let full = std::mem::take(&mut self.buffer);
-        let gone = |_| std::io::Error::other("nobody reads it any more");
-        if full.is_empty() { Ok(()) } else { self.to.blocking_send(Ok(full)).map_err(gone) }
+        if full.is_empty() {
+            return Ok(());
+        }
+        let sent = Handle::current().block_on(self.to.send_timeout(Ok(full), UNREAD));
+        sent.map_err(|_| std::io::Error::other("nobody reads it any more"))
     }
 }
 
 /// The whole studio with its pictures as one JSON text. docs/ARCHIVE.md describes it.
-#[utoipa::path(get, path = "/api/archive", operation_id = "save_archive", responses((status = 200, content_type = "application/json", body = String)))]
-pub async fn export(State(studio): State<Studio>) -> Response {
+#[utoipa::path(get, path = "/api/archive", operation_id = "save_archive", responses((status = 200, content_type = "application/json", body = String), (status = 503, body = Problem, content_type = "application/problem+json")))]
+pub async fn export(State(studio): State<Studio>) -> Result<Response, Problem> {
+    let one_of_few = studio.archives.clone().try_acquire_owned().map_err(|_| {
+        let detail = format!("{SIDE_BY_SIDE} archives are being saved already. Wait until one of them is done, and do it again.");
+        Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many at once", detail)
+    })?;
     let (to, from) = mpsc::channel(4);
     tokio::task::spawn_blocking(move || {
+        let _one_of_few = one_of_few;
         let mut sent = Sent { to, buffer: Vec::new() };
         let written = studio.store.export(&mut sent).map_err(|e| std::io::Error::other(e.to_string())).and_then(|()| sent.flush());
         if let Err(e) = written {
@@ -137,7 +173,7 @@ pub async fn export(State(studio): State<Studio>) -> Response {
     });
     let pieces = futures::stream::unfold(from, |mut from| async move { from.recv().await.map(|piece| (piece, from)) });
     let name = format!("attachment; filename=\"lean-swatch-{}.json\"", jiff::Zoned::now().date());
-    ([(header::CONTENT_TYPE, MEDIA_TYPE.to_owned()), (header::CONTENT_DISPOSITION, name)], Body::from_stream(pieces)).into_response()
+    Ok(([(header::CONTENT_TYPE, MEDIA_TYPE.to_owned()), (header::CONTENT_DISPOSITION, name)], Body::from_stream(pieces)).into_response())
 }
 
 /// Reads an archive into this studio, which must have nothing in it.
@@ -145,8 +181,8 @@ pub async fn export(State(studio): State<Studio>) -> Response {
 pub async fn import(State(studio): State<Studio>, Bytes(archive): Bytes) -> Result<Json<KeepingView>, Problem> {
     studio
         .run(move |s| {
-            s.store.import_here(&archive[..])?;
-            Ok(Json(view(s)?))
+            let left_out = s.store.import_here(&archive[..])?;
+            Ok(Json(KeepingView { left_out, ..view(s)? }))
         })
         .await
 }

@@ -4,6 +4,7 @@ use super::instruments::read_meter;
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::lessons::Lessons;
 use crate::problem::Problem;
+use crate::seen::{Seen, version_of};
 use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
@@ -64,6 +65,8 @@ pub struct NewReading {
 pub struct ReadingLine {
     /// Its number.
     id: ReadingId,
+    /// The state it is in: sent back with a change of it.
+    version: String,
     /// The reading itself.
     reading: SwatchReading,
     /// What was laid, on one line.
@@ -121,6 +124,7 @@ fn line(paint_box: &PaintBox, id: ReadingId, reading: SwatchReading, strays: &[S
     let expected = predicted(paint_box, &reading.swatch, state).map(|r| r.xyz().lab());
     ReadingLine {
         id,
+        version: version_of(&reading),
         mixed: mixed(paint_box, &reading),
         read: mark(reading.seen.lab),
         predicted: expected.map(mark),
@@ -210,10 +214,11 @@ pub struct ReadingChange {
 }
 
 /// Leaves a reading out, takes it in again, or remarks on it.
-#[utoipa::path(put, path = "/api/boxes/{id}/readings/{reading}", operation_id = "change_reading", params(("id" = String, Path), ("reading" = i64, Path)), request_body = ReadingChange, responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(put, path = "/api/boxes/{id}/readings/{reading}", operation_id = "change_reading", params(("id" = String, Path), ("reading" = i64, Path), Seen), request_body = ReadingChange, responses((status = 200, body = ReadingsView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn change(
     State(studio): State<Studio>,
     Path((id, reading)): Path<(String, i64)>,
+    Query(seen): Query<Seen>,
     In(to): In<ReadingChange>,
 ) -> Result<Json<ReadingsView>, Problem> {
     studio
@@ -224,7 +229,8 @@ pub async fn change(
                 all.into_iter().find(|(n, _)| *n == reading).ok_or_else(|| Problem::not_found("That reading is not there any more."))?.1;
             let new = SwatchReading { left_out: to.left_out, note: to.note, ..old };
             new.check().map_err(Problem::unusable)?;
-            Ok(Json(changed(s, &id, Readings::Change(reading, new))?))
+            let agrees = Box::new(move |now: &SwatchReading| seen.is(now, "reading").is_ok());
+            Ok(Json(changed(s, &id, Readings::Change { id: reading, to: new, agrees })?))
         })
         .await
 }

@@ -46,6 +46,7 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
                     .map(|b| BoxLine { id: b.id, name: b.paint_box.name, medium: b.paint_box.medium, pigments: b.paint_box.pigments.len() })
                     .collect(),
                 damaged: s.store.damaged()?.into_iter().map(DamagedLine::from).collect(),
+                troubles: super::keeping::troubles(s),
                 demo: s.visiting.is_some(),
                 home: s.home.as_deref().map(str::to_owned),
                 grounds: ground::shipped().iter().cloned().chain(super::grounds::own(s)?).collect(),

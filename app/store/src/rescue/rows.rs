@@ -18,7 +18,7 @@ pub trait Finder {
 /// Finds every row of some tables of a file of a shape.
 pub fn find(image: &Image, tables: &[Table], shape: usize, to: &mut dyn Finder) {
     let mut search = Search { image, tables, shape, seen: HashSet::new() };
-    let roots = search.roots();
+    let roots = search.roots(to);
     search.skip_free();
     for table in tables {
         if let Some(root) = roots.get(&table.name) {
@@ -43,14 +43,17 @@ struct Search<'a> {
 
 impl Search<'_> {
     /// First pages of tables and indexes, by name.
-    fn roots(&mut self) -> BTreeMap<String, u32> {
+    fn roots(&mut self, to: &mut dyn Finder) -> BTreeMap<String, u32> {
         let mut roots = BTreeMap::new();
         let (mut ahead, mut seen) = (vec![1], HashSet::new());
         while let Some(number) = ahead.pop() {
             if !seen.insert(number) {
                 continue;
             }
-            let Some(page) = node(self.image, number) else { continue };
+            let Some(page) = node(self.image, number) else {
+                to.lost(format!("Page {number} of the list of tables is damaged: records are told by their sums alone."));
+                continue;
+            };
             ahead.extend(page.below);
             for cell in page.cells {
                 if let [Value::Text(_), Value::Text(name), _, Value::Integer(root), ..] = &cell.values[..]

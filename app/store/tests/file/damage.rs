@@ -52,7 +52,7 @@ fn fill(path: &Path) {
     let note = |n: i32| FieldNote { words: format!("mist {n} over the sluice"), ..blank() };
     for n in 0..12 {
         store.create_field_note(&note(n)).unwrap();
-        store.put_ground(None, &ground(n)).unwrap();
+        store.create_ground(&ground(n)).unwrap();
         let off = f64::from(n) / 7.0;
         store.keep_answer(&Answered { drill: Drill::Value, on: "2025-02-06".into(), size: 0.1, right: true, off }).unwrap();
     }

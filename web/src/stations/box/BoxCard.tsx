@@ -96,7 +96,7 @@ function Inventory({ box }: { box: BoxView }) {
     change.mutate(() =>
       answer(
         api.PUT("/api/boxes/{id}/inventory", {
-          params: { path: { id: box.id } },
+          params: { path: { id: box.id }, query: { seen: box.version } },
           body: file as unknown as number[],
           bodySerializer: (b) => b as unknown as BodyInit,
           headers: { "content-type": "application/octet-stream" },

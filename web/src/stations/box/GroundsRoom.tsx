@@ -3,9 +3,11 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { answer, api, type Schemas } from "../../api/client";
+import { useSeen } from "../../api/useSeen";
 import { useBench } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { Act } from "../../kit/Act";
+import { Elsewhere } from "../../kit/Elsewhere";
 import { Acts, Card, Facts, Section } from "../../kit/Section";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { typedNumbers } from "../../room/figures";
@@ -25,6 +27,7 @@ function useGrounds() {
       return now;
     } catch (e) {
       tell(e);
+      queries.invalidateQueries({ queryKey: ["grounds"] });
       return null;
     }
   };
@@ -93,6 +96,7 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
   const { change } = useGrounds();
   const shipped = (useStudio().data?.grounds ?? []).filter((g) => !g.id.startsWith("own:"));
   const like = shipped.find((g) => g.id === view.piece.brief.ground) ?? shipped[0];
+  const { seen, took, elsewhere } = useSeen(line?.version ?? "");
   const [record, setRecord] = useState<Schemas["GroundRecord"] | null>(line?.record ?? null);
   const [colour, setColour] = useState("");
   const [what, setWhat] = useState("");
@@ -115,12 +119,13 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
   };
   const ground = (to: Partial<Schemas["OwnGround"]>) => setRecord({ ...now, ground: { ...now.ground, ...to } });
   const keep = async (next: Schemas["GroundRecord"]) => {
-    const path = { number: line?.number ?? 0 };
+    const params = { path: { number: line?.number ?? 0 }, query: { seen } };
     const all = await change(() =>
       line
-        ? answer(api.PUT("/api/grounds/{number}", { params: { path }, body: next }))
+        ? answer(api.PUT("/api/grounds/{number}", { params, body: next }))
         : answer(api.POST("/api/grounds", { body: next })),
     );
+    if (all && line) took(all.find((g) => g.number === line.number)?.version ?? seen);
     if (all && !line) onDone(all[all.length - 1].number);
   };
   const typed = (text: string) => {
@@ -142,6 +147,15 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
           </Act>
           <Act onDo={() => onDone(null)}>A new one</Act>
         </Acts>
+      )}
+      {line && elsewhere && (
+        <Elsewhere
+          what="ground"
+          onTake={() => {
+            took(line.version);
+            setRecord(line.record);
+          }}
+        />
       )}
       <TextInput
         label="Name"

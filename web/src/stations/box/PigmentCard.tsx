@@ -3,8 +3,10 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { answer, api, type BoxView, type PigmentView } from "../../api/client";
 import { useBoxChange } from "../../api/useBox";
+import { useSeen } from "../../api/useSeen";
 import { capital, temperatureWord, useSelection } from "../../bench/context";
 import { Act } from "../../kit/Act";
+import { Elsewhere } from "../../kit/Elsewhere";
 import { Acts, Card, Facts, Section, Warning } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { chromaOf } from "../../lenses/round/Round";
@@ -68,32 +70,46 @@ export function PigmentCard({ box, p }: { box: BoxView; p: PigmentView }) {
   );
 }
 
+const saidOf = (p: PigmentView) => ({
+  name: p.name,
+  colour_index: p.colour_index.join(" "),
+  lightfastness: p.lightfastness,
+  hazard: p.hazard,
+  staining: p.staining,
+  granulating: p.granulating,
+  owned: p.owned,
+});
+
 /** What the painter says of it: label, what is left, where it is. */
 function Described({ box, p }: { box: BoxView; p: PigmentView }) {
   const change = useBoxChange();
-  const [said, setSaid] = useState({
-    name: p.name,
-    colour_index: p.colour_index.join(" "),
-    lightfastness: p.lightfastness,
-    hazard: p.hazard,
-    staining: p.staining,
-    granulating: p.granulating,
-    owned: p.owned,
-  });
+  const { seen, took, elsewhere } = useSeen(p.version);
+  const [said, setSaid] = useState(() => saidOf(p));
   const set = (to: Partial<typeof said>) => setSaid({ ...said, ...to });
   const own = (to: Partial<typeof said.owned>) => set({ owned: { ...said.owned, ...to } });
   const keep = () =>
-    change.mutate(() =>
-      answer(
-        api.PUT("/api/boxes/{id}/pigments/{pigment}", {
-          params: { path: { id: box.id, pigment: p.id } },
-          body: { ...said, colour_index: said.colour_index.split(/[\s,+]+/).filter(Boolean) },
-        }),
-      ),
+    change.mutate(
+      () =>
+        answer(
+          api.PUT("/api/boxes/{id}/pigments/{pigment}", {
+            params: { path: { id: box.id, pigment: p.id }, query: { seen } },
+            body: { ...said, colour_index: said.colour_index.split(/[\s,+]+/).filter(Boolean) },
+          }),
+        ),
+      { onSuccess: (now) => took(now.pigments.find((q) => q.id === p.id)?.version ?? seen) },
     );
   const { owned } = said;
   return (
     <Section title="What you say of it">
+      {elsewhere && !change.isPending && (
+        <Elsewhere
+          what="pigment"
+          onTake={() => {
+            took(p.version);
+            setSaid(saidOf(p));
+          }}
+        />
+      )}
       <TextInput label="Name" value={said.name} maxLength={80} onChange={(e) => set({ name: e.currentTarget.value })} />
       <TextInput
         label="Label as printed"

@@ -52,7 +52,7 @@ function ReadingRow({
   onRemove,
 }: {
   r: Schemas["ReadingLine"];
-  onKeep: (id: number, body: Schemas["ReadingChange"]) => void;
+  onKeep: (reading: Schemas["ReadingLine"], body: Schemas["ReadingChange"]) => void;
   onRemove: (id: number) => void;
 }) {
   const ground = useGround();
@@ -75,7 +75,7 @@ function ReadingRow({
         {r.sentence && <span>{said(r.sentence)}</span>}
         {r.stray && <Warning>{r.stray}</Warning>}
         <Acts>
-          <Act onDo={() => onKeep(r.id, { left_out: !reading.left_out, note: reading.note })}>
+          <Act onDo={() => onKeep(r, { left_out: !reading.left_out, note: reading.note })}>
             {reading.left_out ? "Take it in again" : "Leave it out"}
           </Act>
           <Act onDo={() => onRemove(r.id)}>Remove</Act>

@@ -1,6 +1,6 @@
 import { FileButton } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import { useStudioWork } from "../../api/useJournal";
@@ -19,6 +19,7 @@ export function Keeping() {
   const { say, tell } = useNotice();
   const keeping = useQuery({ queryKey: ["keeping"], queryFn: () => answer(api.GET("/api/keeping")) }).data;
   const work = useStudioWork();
+  const [leftOut, setLeftOut] = useState<string[]>([]);
   useEffect(() => {
     document.title = "Keeping · Lean Swatch";
   }, []);
@@ -33,10 +34,14 @@ export function Keeping() {
     const body = await response.json();
     if (!response.ok) return say(body.detail, "problem");
     queries.invalidateQueries();
+    setLeftOut(body.left_out);
+    if (body.left_out.length)
+      return say("The archive was read, but not all of it is here: what is missing is named below.", "problem");
     say("The archive was read. Everything in it is here.");
   };
   if (!keeping) return null;
   const checked = work.job?.checked;
+  const missing = leftOut.length ? leftOut : keeping.left_out;
   return (
     <main className={styles.keeping}>
       <header>
@@ -52,6 +57,7 @@ export function Keeping() {
         ]}
       />
       <Section level={2} title="Backups">
+        {keeping.not_backed_up && <Warning>No backup was made. {keeping.not_backed_up}</Warning>}
         <Note>One a day by itself, and one before a later version changes the file; the last {keeping.kept} stay.</Note>
         {keeping.backups.length > 0 && (
           <ul>
@@ -95,6 +101,28 @@ export function Keeping() {
           </Note>
         )}
       </Section>
+      {(missing.length > 0 || keeping.damaged_files.length > 0) && (
+        <Section level={2} title="What is damaged or missing">
+          {missing.map((m) => (
+            <Warning key={m}>{m}</Warning>
+          ))}
+          {keeping.damaged_files.length > 0 && (
+            <>
+              <Note>
+                Damaged data files are kept as they were. Nothing deletes them; remove one by hand once you miss
+                nothing.
+              </Note>
+              <ul>
+                {keeping.damaged_files.map((b) => (
+                  <li key={b.file}>
+                    {b.file} <span className="figures">{megabytes(b.bytes)}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </Section>
+      )}
       <Devices />
       <Section level={2} title="Is everything sound?">
         <Acts>

@@ -33,6 +33,11 @@ export function Studio() {
             </a>
           </p>
         )}
+        {studio.data?.troubles.map((t) => (
+          <p key={t} className={styles.damaged} role="alert">
+            {t} <Link to="/keeping">Keeping</Link>
+          </p>
+        ))}
         <h1>Lean Swatch</h1>
         <p>Few pigments. Value first, temperature second, hue last.</p>
         <p>
@@ -123,12 +128,22 @@ function Finished({ of }: { of: Line[] }) {
   );
 }
 
+const NAMES: Record<Schemas["RecordKind"], string> = {
+  piece: "piece",
+  box: "Box",
+  "field-note": "field note",
+  reading: "reading",
+  ground: "ground",
+  answer: "answer of a drill",
+  device: "paired device",
+};
+
 /** A record that cannot be read: saved as it is, then put aside. The rest of the studio goes on. */
 function DamagedRecord({ record }: { record: Schemas["DamagedLine"] }) {
   const queries = useQueryClient();
   const { tell } = useNotice();
   const path = { what: record.what, id: record.id };
-  const name = { piece: "piece", box: "Box", "field-note": "field note" }[record.what];
+  const name = NAMES[record.what];
   const putAside = () =>
     answer(api.DELETE("/api/damaged/{what}/{id}", { params: { path } }))
       .then(() => queries.invalidateQueries({ queryKey: ["studio"] }))
