@@ -5,6 +5,7 @@
 //! waits for conditions, never for time.
 #![deny(missing_docs)]
 
+pub mod ask;
 pub mod driver;
 pub mod page;
 pub mod pictures;

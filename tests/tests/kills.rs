@@ -1,13 +1,13 @@
-//! Nothing acknowledged is lost when the program is killed: while it writes and backs up, while it imports, while it brings an old file up to
-//! date. `KILLS=700 cargo test --workspace --test kills` kills it that often; without, a few times.
+//! Nothing acknowledged is lost when the program is killed: while it writes and backs up, takes pictures in, imports, restores, rescues, or brings
+//! an old file up to date. `KILLS=700 cargo test --workspace --test kills` kills it that often; without, a few times.
 
+use lean_browser_tests::ask::{ask, put};
+use lean_browser_tests::pictures;
 use lean_browser_tests::server::{Server, program};
 use proptest::prelude::Rng;
 use proptest::test_runner::{RngAlgorithm, TestRng};
 use serde_json::{Value, json};
 use std::collections::BTreeSet;
-use std::io::{Read, Write};
-use std::net::TcpStream;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 use std::sync::atomic::{AtomicBool, Ordering};
@@ -25,21 +25,6 @@ fn moments(seed: u8) -> TestRng {
 /// A moment before `latest`.
 fn moment(rng: &mut TestRng, latest: Duration) -> Duration {
     latest.mul_f64((rng.next_u64() % 1000) as f64 / 1000.0)
-}
-
-/// Asks the server one thing over a connection of its own. `None` when it was killed meanwhile.
-fn ask(address: &str, method: &str, path: &str, body: &Value) -> Option<Value> {
-    let host = address.trim_start_matches("http://");
-    let mut stream = TcpStream::connect(host).ok()?;
-    let body = if body.is_null() { String::new() } else { body.to_string() };
-    let kind = "Content-Type: application/json\r\nConnection: close";
-    write!(stream, "{method} {path} HTTP/1.0\r\nHost: {host}\r\n{kind}\r\nContent-Length: {}\r\n\r\n{body}", body.len()).ok()?;
-    let mut answer = Vec::new();
-    stream.read_to_end(&mut answer).ok()?;
-    let text = String::from_utf8(answer).ok()?;
-    let (head, body) = text.split_once("\r\n\r\n")?;
-    // A head that came without all of its body was not acknowledged.
-    head.split(' ').nth(1).filter(|s| s.starts_with('2')).and_then(|_| serde_json::from_str(body).ok())
 }
 
 fn note(words: &str) -> Value {
@@ -213,4 +198,88 @@ fn a_killed_migration_is_made_up_for() {
         assert_eq!(sound(&data), None, "migration {n}");
         assert_eq!(told(&data), everything, "migration {n}");
     }
+}
+
+#[test]
+fn a_killed_restore_leaves_a_whole_data_file_in_its_place() {
+    let folder = tempfile::tempdir().unwrap();
+    let (_, data) = old_and_new(folder.path());
+    let backup = folder.path().join("backup.db");
+    assert_eq!(run(&["backup", backup.to_str().unwrap()], &data), None);
+    let server = Server::start(&data, false);
+    for n in 0..300 {
+        ask(&server.address, "POST", "/api/field-notes", &note(&format!("later {n}"))).expect("a note is kept");
+    }
+    drop(server);
+    let (earlier, later) = (told(&backup), told(&data));
+    let newest = folder.path().join("newest.db");
+    assert_eq!(run(&["backup", newest.to_str().unwrap()], &data), None);
+    let began = Instant::now();
+    assert_eq!(run(&["restore", backup.to_str().unwrap()], &data), None);
+    let takes = began.elapsed();
+    let (mut rng, mut before, mut after) = (moments(17), 0, 0);
+    for n in 0..kills().div_ceil(4) {
+        assert_eq!(run(&["restore", newest.to_str().unwrap()], &data), None);
+        killed(&["restore", backup.to_str().unwrap()], &data, moment(&mut rng, takes));
+        assert!(data.exists(), "restore {n} left no data file");
+        assert_eq!(sound(&data), None, "restore {n}");
+        let now = told(&data);
+        assert!(now == earlier || now == later, "restore {n} left neither the one nor the other");
+        if now == later { before += 1 } else { after += 1 }
+    }
+    eprintln!("restores killed: {before} left the file as it was, {after} the backup in its place");
+}
+
+#[test]
+fn a_killed_rescue_leaves_the_damaged_file_and_nothing_half_made() {
+    let folder = tempfile::tempdir().unwrap();
+    let (_, data) = old_and_new(folder.path());
+    // The second half of a page in the middle of the file is gone.
+    let mut bytes = std::fs::read(&data).unwrap();
+    let middle = bytes.len() / 8192 * 4096;
+    bytes[middle + 2048..middle + 4096].fill(0);
+    std::fs::write(&data, &bytes).unwrap();
+    let rescued = |to: &Path| {
+        let out = Command::new(program()).arg("rescue").arg(&data).arg("--data").arg(to).output().unwrap();
+        assert!(matches!(out.status.code(), Some(0 | 3)), "{out:?}");
+    };
+    let (whole, began) = (folder.path().join("whole.db"), Instant::now());
+    rescued(&whole);
+    let (takes, everything) = (began.elapsed(), told(&whole));
+    let (mut rng, file) = (moments(19), data.to_str().unwrap().to_owned());
+    for n in 0..kills().div_ceil(4) {
+        let to = folder.path().join(format!("rescued{n}.db"));
+        killed(&["rescue", &file], &to, moment(&mut rng, takes));
+        if !to.exists() {
+            rescued(&to);
+        }
+        assert_eq!(told(&to), everything, "rescue {n}");
+        assert!(std::fs::read(&data).unwrap() == bytes, "rescue {n} changed the damaged file");
+    }
+}
+
+#[test]
+fn a_picture_taken_in_by_a_killed_server_is_there_or_is_not() {
+    let folder = tempfile::tempdir().unwrap();
+    let data = folder.path().join("studio.db");
+    let photo = folder.path().join("barn.jpg");
+    pictures::barn(&photo, 1600, 1200);
+    let photo = std::fs::read(photo).unwrap();
+    let mut server = Server::start(&data, false);
+    let mut rng = moments(23);
+    for n in 0..kills().div_ceil(4) {
+        let made = ask(&server.address, "POST", "/api/pieces", &json!({ "brief": brief(&format!("Barn {n}")) })).expect("a piece is made");
+        let (address, path) = (server.address.clone(), format!("/api/pieces/{}/others?file_name=barn.jpg", made["id"]));
+        let acknowledged = std::thread::scope(|s| {
+            let sent = s.spawn(|| put(&address, &path, &photo).is_some());
+            std::thread::sleep(moment(&mut rng, Duration::from_millis(600)));
+            server.kill();
+            sent.join().unwrap()
+        });
+        server = Server::start(&data, false);
+        let view = ask(&server.address, "GET", &format!("/api/pieces/{}", made["id"]), &Value::Null).expect("the piece is read");
+        assert!(!acknowledged || view["piece"]["others"].as_array().unwrap().len() == 1, "photo {n} was acknowledged and lost");
+    }
+    drop(server);
+    assert_eq!(sound(&data), None);
 }

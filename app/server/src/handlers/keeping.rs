@@ -155,12 +155,10 @@ impl Write for Sent {
 }
 
 /// The whole studio with its pictures as one JSON text. docs/ARCHIVE.md describes it.
-#[utoipa::path(get, path = "/api/archive", operation_id = "save_archive", responses((status = 200, content_type = "application/json", body = String), (status = 503, body = Problem, content_type = "application/problem+json")))]
-pub async fn export(State(studio): State<Studio>) -> Result<Response, Problem> {
-    let one_of_few = studio.archives.clone().try_acquire_owned().map_err(|_| {
-        let detail = format!("{SIDE_BY_SIDE} archives are being saved already. Wait until one of them is done, and do it again.");
-        Problem::new(StatusCode::SERVICE_UNAVAILABLE, "busy", "Too many at once", detail)
-    })?;
+#[utoipa::path(get, path = "/api/archive", operation_id = "save_archive", responses((status = 200, content_type = "application/json", body = String)))]
+pub async fn export(State(studio): State<Studio>) -> Response {
+    // Whoever comes after a few others waits here, and takes neither a thread nor memory.
+    let one_of_few = studio.archives.clone().acquire_owned().await;
     let (to, from) = mpsc::channel(4);
     tokio::task::spawn_blocking(move || {
         let _one_of_few = one_of_few;
@@ -173,7 +171,7 @@ pub async fn export(State(studio): State<Studio>) -> Result<Response, Problem> {
     });
     let pieces = futures::stream::unfold(from, |mut from| async move { from.recv().await.map(|piece| (piece, from)) });
     let name = format!("attachment; filename=\"lean-swatch-{}.json\"", jiff::Zoned::now().date());
-    Ok(([(header::CONTENT_TYPE, MEDIA_TYPE.to_owned()), (header::CONTENT_DISPOSITION, name)], Body::from_stream(pieces)).into_response())
+    ([(header::CONTENT_TYPE, MEDIA_TYPE.to_owned()), (header::CONTENT_DISPOSITION, name)], Body::from_stream(pieces)).into_response()
 }
 
 /// Reads an archive into this studio, which must have nothing in it.

@@ -51,6 +51,7 @@ fn there(name: &str, path: &str) -> Option<&'static str> {
         ("on", _) => "2025-01-18",
         ("seed", _) => "7",
         ("base_revision", _) => "1",
+        ("seen", _) => "0000000000000000",
         ("stage", _) => "0",
         ("what", _) => "piece",
         _ => return None,

@@ -12,6 +12,7 @@ mod kept;
 mod paints;
 mod printed;
 mod support;
+mod windows;
 
 use axum::body::Body;
 use axum::http::{Request, StatusCode, header};

@@ -69,7 +69,7 @@ async fn the_meter_teaches_the_box_and_pieces_hear_of_it() {
 
     // Left out, all is as it was.
     for r in view["readings"].as_array().unwrap() {
-        let path = format!("{READINGS}/{}", r["id"]);
+        let path = format!("{READINGS}/{}?seen={}", r["id"], r["version"].as_str().unwrap());
         assert_eq!(api.ask("PUT", &path, Some(json!({ "left_out": true, "note": "by hand" }))).await.0, StatusCode::OK);
     }
     assert_eq!(api.piece(4).await["derived"]["basis"], before);
@@ -178,8 +178,10 @@ async fn a_box_is_started_in_minutes_and_described() {
         "name": "Sea", "colour_index": ["PB29"], "lightfastness": "I", "hazard": "", "staining": false, "granulating": true,
         "owned": { "label": "No 5", "hardness": null, "covering": 0.3, "left": 0.5, "bought": "the fair", "lent_to": "", "used_up": true }
     });
-    let path = "/api/boxes/bench-oils/pigments/ultramarine";
-    let view = api.ask("PUT", path, Some(said.clone())).await.1;
+    let of = |view: &Value| view["pigments"].as_array().unwrap().iter().find(|p| p["id"] == "ultramarine").unwrap().clone();
+    let path = |view: &Value| format!("/api/boxes/bench-oils/pigments/ultramarine?seen={}", of(view)["version"].as_str().unwrap());
+    let seen = api.ask("GET", "/api/boxes/bench-oils", None).await.1;
+    let view = api.ask("PUT", &path(&seen), Some(said.clone())).await.1;
     let p = view["pigments"].as_array().unwrap().iter().find(|p| p["id"] == "ultramarine").unwrap().clone();
     assert_eq!(
         (p["name"].as_str(), p["owned"]["label"].as_str(), p["owned"]["used_up"].as_bool()),
@@ -187,11 +189,12 @@ async fn a_box_is_started_in_minutes_and_described() {
     );
     let mut wrong = said;
     wrong["owned"]["left"] = json!(7);
-    let (status, problem) = api.ask("PUT", path, Some(wrong)).await;
+    let (status, problem) = api.ask("PUT", &path(&view), Some(wrong)).await;
     assert!(status == StatusCode::UNPROCESSABLE_ENTITY && problem["detail"].as_str().unwrap().contains("from 0 to 1"), "{problem}");
     let table = text(&api, "/api/boxes/bench-oils/inventory").await;
     assert!(table.contains("No 5") && table.contains("the fair"), "{table}");
-    let (status, view) = api.put("/api/boxes/bench-oils/inventory", b"name,L,a,b\nmy moss,45,-18,22\n".to_vec()).await;
+    let inventory = format!("/api/boxes/bench-oils/inventory?seen={}", view["version"].as_str().unwrap());
+    let (status, view) = api.put(&inventory, b"name,L,a,b\nmy moss,45,-18,22\n".to_vec()).await;
     assert!(status == StatusCode::OK && view["pigments"].as_array().unwrap().iter().any(|p| p["provenance"] == "inferred"), "{view}");
 
     // What is used up is not searched.
