@@ -7,6 +7,7 @@ use axum::extract::rejection::{BytesRejection, JsonRejection, PathRejection, Que
 use axum::extract::{DefaultBodyLimit, FromRequest, FromRequestParts, Request};
 use axum::http::StatusCode;
 use serde::de::DeserializeOwned;
+use std::time::Duration;
 
 /// A JSON body, none of whose texts and lists is longer than fits.
 pub struct Json<T>(pub T);
@@ -17,7 +18,8 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Json<T> {
     async fn from_request(request: Request, state: &S) -> Result<Self, Problem> {
         let (parts, body) = request.into_parts();
         let typed = Request::from_parts(parts.clone(), axum::body::Body::empty());
-        let bytes = Bytes::from_request(Request::from_parts(parts, body), state).await.map_err(JsonRejection::from)?;
+        let arriving = Bytes::from_request(Request::from_parts(parts, body), state);
+        let bytes = tokio::time::timeout(WORDS_ARRIVE, arriving).await.map_err(|_| too_slow())??;
         limits::checked(&bytes).map_err(Problem::unusable)?;
         let axum::Json(value) = axum::Json::from_request(typed.map(|_| bytes.into()), state).await?;
         Ok(Self(value))
@@ -37,6 +39,15 @@ pub struct Query<T>(pub T);
 /// Largest file taken in, in bytes.
 pub const MOST_BYTES: usize = 256 << 20;
 
+/// How long words may take to arrive, and a file.
+const WORDS_ARRIVE: Duration = Duration::from_secs(30);
+const FILE_ARRIVES: Duration = Duration::from_secs(600);
+
+fn too_slow() -> Problem {
+    let detail = "The request stopped arriving before all of it was here. Nothing was changed; send it again.";
+    Problem::new(StatusCode::REQUEST_TIMEOUT, "too-slow", "The request did not arrive", detail)
+}
+
 /// A file.
 pub struct Body(pub Bytes);
 
@@ -47,7 +58,7 @@ impl<S: Send + Sync> FromRequest<S> for Body {
         let mut request = request;
         // A file may be larger than words.
         DefaultBodyLimit::max(MOST_BYTES).apply(&mut request);
-        Ok(Self(Bytes::from_request(request, state).await?))
+        Ok(Self(tokio::time::timeout(FILE_ARRIVES, Bytes::from_request(request, state)).await.map_err(|_| too_slow())??))
     }
 }
 
@@ -72,6 +83,9 @@ impl From<QueryRejection> for Problem {
 
 impl From<BytesRejection> for Problem {
     fn from(e: BytesRejection) -> Self {
+        if e.status() != StatusCode::PAYLOAD_TOO_LARGE {
+            return too_slow();
+        }
         Self::new(
             e.status(),
             "too-large",

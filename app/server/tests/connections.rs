@@ -11,9 +11,14 @@ use tokio::net::{TcpListener, TcpStream};
 use tokio::sync::oneshot;
 use tokio::task::JoinHandle;
 
-const LIMITS: Limits = Limits { most: 6, head: Duration::from_millis(300), last: Duration::from_millis(400) };
+const LIMITS: Limits =
+    Limits { most: 6, each: 6, head: Duration::from_millis(300), body: Duration::from_millis(300), last: Duration::from_millis(400) };
 
 async fn served() -> (SocketAddr, oneshot::Sender<()>, JoinHandle<()>) {
+    served_with(LIMITS).await
+}
+
+async fn served_with(limits: Limits) -> (SocketAddr, oneshot::Sender<()>, JoinHandle<()>) {
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let address = listener.local_addr().unwrap();
     let (stop, stopped) = oneshot::channel::<()>();
@@ -21,7 +26,7 @@ async fn served() -> (SocketAddr, oneshot::Sender<()>, JoinHandle<()>) {
     let stopped = async move {
         let _ = stopped.await;
     };
-    (address, stop, tokio::spawn(serve(listener, router, stopped, LIMITS)))
+    (address, stop, tokio::spawn(serve(listener, router, stopped, limits)))
 }
 
 async fn says(stream: &mut TcpStream, text: &str) {
@@ -49,6 +54,44 @@ async fn half_asked_requests_take_no_place_for_long() {
     assert!(health(&mut late, address).await.starts_with("HTTP/1.1 200"));
     let mut rest = Vec::new();
     tokio::time::timeout(Duration::from_secs(20), half[0].read_to_end(&mut rest)).await.expect("closed in time").unwrap();
+    drop(stop);
+    server.await.unwrap();
+}
+
+#[tokio::test]
+async fn bodies_that_stop_arriving_are_let_go_with_a_reason() {
+    let (address, stop, server) = served().await;
+    let mut half = Vec::new();
+    for _ in 0..LIMITS.most {
+        let mut stream = TcpStream::connect(address).await.unwrap();
+        let head = format!("POST /api/lists HTTP/1.1\r\nHost: {address}\r\nContent-Type: application/json\r\nContent-Length: 5000\r\n\r\n{{");
+        says(&mut stream, &head).await;
+        half.push(stream);
+    }
+    let mut late = TcpStream::connect(address).await.unwrap();
+    assert!(health(&mut late, address).await.starts_with("HTTP/1.1 200"));
+    let mut answer = Vec::new();
+    tokio::time::timeout(Duration::from_secs(20), half[0].read_to_end(&mut answer)).await.expect("closed in time").unwrap();
+    let answer = String::from_utf8_lossy(&answer);
+    assert!(answer.starts_with("HTTP/1.1 408") && answer.contains("stopped arriving"), "{answer}");
+    drop(stop);
+    server.await.unwrap();
+}
+
+#[tokio::test]
+async fn one_address_cannot_take_every_place() {
+    let (address, stop, server) = served_with(Limits { each: 2, ..LIMITS }).await;
+    let mut first = TcpStream::connect(address).await.unwrap();
+    assert!(health(&mut first, address).await.starts_with("HTTP/1.1 200"));
+    let mut second = TcpStream::connect(address).await.unwrap();
+    assert!(health(&mut second, address).await.starts_with("HTTP/1.1 200"));
+    let mut third = TcpStream::connect(address).await.unwrap();
+    let mut nothing = Vec::new();
+    // Closed at once, with or without a word from below.
+    let _ = tokio::time::timeout(Duration::from_secs(20), third.read_to_end(&mut nothing)).await.expect("closed in time");
+    assert!(nothing.is_empty());
+    drop(second);
+    assert!(health(&mut first, address).await.starts_with("HTTP/1.1 200"), "those that are open go on");
     drop(stop);
     server.await.unwrap();
 }

@@ -216,6 +216,31 @@ fn one_colour_more_parts_one_zone_and_leaves_the_others() {
 }
 
 #[test]
+fn nothing_but_grain_and_a_strip_narrower_than_a_mark_have_colours_and_places_too() {
+    let mut seed = 5u64;
+    let mut noise = |width: u32, height: u32, middle: f64, spread: f64| {
+        let rgb = (0..width * height * 3).map(|_| {
+            let sum: f64 = (0..4)
+                .map(|_| {
+                    seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+                    (seed >> 33) as f64 / f64::from(1u32 << 31) - 0.5
+                })
+                .sum();
+            (middle + spread * sum).clamp(0.0, 255.0) as u8
+        });
+        Picture { width, height, rgb: rgb.collect() }
+    };
+    let pictures = [noise(800, 600, 128.0, 70.0), noise(640, 480, 20.0, 70.0), noise(800, 600, 128.0, 500.0), noise(3, 4000, 128.0, 120.0)];
+    for p in pictures {
+        let survey = Survey::of(&p);
+        let (shades, map) = laid(&survey, 10, MIDDLE);
+        let known: BTreeSet<u16> = shades.iter().map(|s| s.zone).collect();
+        assert!(!known.is_empty(), "{} by {} has no colour", p.width, p.height);
+        assert!(map.labels.iter().all(|l| known.contains(l)), "{} by {}: places without a colour", p.width, p.height);
+    }
+}
+
+#[test]
 fn small_pictures_and_odd_ones_do_not_break_it() {
     for (w, h) in [(1, 1), (2, 1), (1, 9), (5, 4), (900, 3)] {
         let p = Picture { width: w, height: h, rgb: (0..w * h * 3).map(|i| (i * 37) as u8).collect() };

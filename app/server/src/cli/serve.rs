@@ -174,7 +174,7 @@ pub fn run(a: Serve) -> Result<(), String> {
                 let stopped = async move {
                     let _ = ended.recv().await;
                 };
-                serve_over(listener, router, stopped, Limits::default(), tls).await;
+                serve_over(listener, router, stopped, Limits::for_devices(), tls).await;
             });
         }
         if studio.store.was_not_checked() {

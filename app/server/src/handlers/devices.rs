@@ -3,15 +3,17 @@
 use crate::extract::{Json as In, Path};
 use crate::guard;
 use crate::problem::Problem;
+use crate::serving::Peer;
 use crate::sharing::{CODE_LASTS, Sharing};
 use crate::state::Studio;
-use axum::Json;
+use axum::{Extension, Json};
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::IntoResponse;
 use qrcode::QrCode;
 use qrcode::render::svg;
 use serde::{Deserialize, Serialize};
+use std::net::Ipv4Addr;
 use utoipa::ToSchema;
 
 /// A paired device for the screen.
@@ -100,13 +102,18 @@ pub async fn away(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<S
 
 /// Pairs the device that shows a code: it is given a cookie.
 #[utoipa::path(post, path = "/api/pair", operation_id = "pair_device", request_body = Shown, responses((status = 204), (status = 403, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn pair(State(studio): State<Studio>, In(shown): In<Shown>) -> Result<impl IntoResponse, Problem> {
+pub async fn pair(
+    State(studio): State<Studio>,
+    peer: Option<Extension<Peer>>,
+    In(shown): In<Shown>,
+) -> Result<impl IntoResponse, Problem> {
     let name = shown.name.trim().to_owned();
     if !(1..=40).contains(&name.chars().count()) {
         return Err(Problem::unusable("A device needs a name of 1 to 40 characters."));
     }
     let encrypted = sharing(&studio)?.encrypted();
-    let carries = studio.run(move |s| sharing(s)?.pair(&s.store, &shown.code, &name).map_err(Problem::internal)).await?;
+    let from = peer.map_or(Ipv4Addr::UNSPECIFIED.into(), |Extension(Peer(ip))| ip);
+    let carries = studio.run(move |s| sharing(s)?.pair(&s.store, &shown.code, &name, from).map_err(Problem::internal)).await?;
     let secret = carries.ok_or_else(|| {
         let detail = "That code was used, is too old, or is none. Ask for another on the machine where the studio is.";
         Problem::new(StatusCode::FORBIDDEN, "no-such-code", "Not paired", detail)

@@ -49,16 +49,39 @@ const SHORTER: &[(&str, &str, usize)] = &[
 /// Writes into a description how long every text, list and part of an address may be that is asked with.
 pub fn stated(description: &mut Value) {
     let asked = asked_with(description);
+    if let Some(components) = description.get_mut("components").and_then(Value::as_object_mut) {
+        components.insert("responses".into(), any_answers());
+    }
     let schemas = description.pointer_mut("/components/schemas").and_then(Value::as_object_mut);
     for (name, schema) in schemas.into_iter().flatten().filter(|(name, _)| asked.contains(*name)) {
         limit(schema, name);
     }
     let operations = description.get_mut("paths").and_then(Value::as_object_mut).into_iter().flat_map(Map::values_mut);
     for operation in operations.filter_map(Value::as_object_mut).flat_map(Map::values_mut) {
+        if let Some(responses) = operation.get_mut("responses").and_then(Value::as_object_mut) {
+            for (status, name, _) in ANY {
+                responses.insert(status.into(), json!({ "$ref": format!("#/components/responses/{name}") }));
+            }
+        }
         for parameter in operation.get_mut("parameters").and_then(Value::as_array_mut).into_iter().flatten() {
             parameter.get_mut("schema").into_iter().for_each(|s| say(s, "maxLength", "string", MOST_ADDRESS));
         }
     }
+}
+
+/// What any address may answer: its status, its name, when.
+const ANY: [(&str, &str, &str); 2] = [
+    ("414", "AddressTooLong", "The address is longer than any the pages ask for."),
+    ("431", "HeadTooLong", "The head of the request is longer than 64 kB; there is no body."),
+];
+
+fn any_answers() -> Value {
+    let problem = json!({ "application/problem+json": { "schema": { "$ref": "#/components/schemas/Problem" } } });
+    let answer = |(status, name, words): &(&str, &str, &str)| {
+        let content = if *status == "414" { problem.clone() } else { json!({}) };
+        ((*name).to_owned(), json!({ "description": words, "content": content }))
+    };
+    Value::Object(ANY.iter().map(answer).collect())
 }
 
 /// The schemas that bodies of requests are made of.

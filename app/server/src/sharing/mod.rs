@@ -6,14 +6,17 @@
 pub mod tls;
 
 use lean_store::Store;
-use std::net::SocketAddr;
+use std::collections::HashMap;
+use std::net::{IpAddr, SocketAddr};
 use std::sync::{Mutex, MutexGuard};
 use std::time::{Duration, Instant};
 
 /// How long a code may be used.
 pub const CODE_LASTS: Duration = Duration::from_secs(600);
-/// Wrong codes after which the one that is open is void: nobody guesses 128 bits, and nobody is to try.
+/// Wrong codes after which an address is heard no more while the code is open: nobody guesses 128 bits, and nobody is to try.
 const MOST_WRONG: u32 = 10;
+/// Addresses with wrong codes after which the code is void for all.
+const MOST_ADDRESSES: usize = 1000;
 
 /// The address devices come to, and the code that is open.
 pub struct Sharing {
@@ -25,7 +28,8 @@ pub struct Sharing {
 struct Open {
     code: String,
     until: Instant,
-    wrong: u32,
+    /// Wrong codes by the address they came from.
+    wrong: HashMap<IpAddr, u32>,
 }
 
 impl Sharing {
@@ -64,16 +68,16 @@ impl Sharing {
     /// When this machine gives no random numbers.
     pub fn new_code(&self) -> Result<String, String> {
         let code = secret::<16>()?;
-        *self.open() = Some(Open { code: code.clone(), until: Instant::now() + CODE_LASTS, wrong: 0 });
+        *self.open() = Some(Open { code: code.clone(), until: Instant::now() + CODE_LASTS, wrong: HashMap::new() });
         Ok(code)
     }
 
-    /// Uses a code up. `None` when it is not the one that is open; else the secret for the device, whose digest was kept.
+    /// Uses a code up that came from an address. `None` when it is not the one that is open; else the secret for the device, whose digest was kept.
     ///
     /// # Errors
     /// When the device cannot be kept.
-    pub fn pair(&self, store: &Store, code: &str, name: &str) -> Result<Option<String>, String> {
-        if !self.used(code, Instant::now()) {
+    pub fn pair(&self, store: &Store, code: &str, name: &str, from: IpAddr) -> Result<Option<String>, String> {
+        if !self.used(code, from, Instant::now()) {
             return Ok(None);
         }
         let carries = secret::<32>()?;
@@ -81,12 +85,15 @@ impl Sharing {
         Ok(Some(carries))
     }
 
-    fn used(&self, code: &str, now: Instant) -> bool {
+    fn used(&self, code: &str, from: IpAddr, now: Instant) -> bool {
         let mut open = self.open();
         let Some(held) = open.as_mut() else { return false };
-        let right = same(&held.code, code) && now < held.until;
-        held.wrong += u32::from(!right);
-        if right || held.wrong >= MOST_WRONG || now >= held.until {
+        let heard = held.wrong.get(&from).is_none_or(|n| *n < MOST_WRONG);
+        let right = heard && same(&held.code, code) && now < held.until;
+        if !right && heard {
+            *held.wrong.entry(from).or_default() += 1;
+        }
+        if right || held.wrong.len() > MOST_ADDRESSES || now >= held.until {
             *open = None;
         }
         right
@@ -109,6 +116,8 @@ fn secret<const BYTES: usize>() -> Result<String, String> {
 mod tests {
     use super::*;
 
+    const HERE: IpAddr = IpAddr::V4(std::net::Ipv4Addr::new(192, 168, 7, 30));
+
     fn sharing() -> Sharing {
         Sharing::at("192.168.7.20:7437".parse().unwrap(), false)
     }
@@ -118,26 +127,28 @@ mod tests {
         let s = sharing();
         let (first, second) = (s.new_code().unwrap(), s.new_code().unwrap());
         assert_eq!((first.len(), first == second), (32, false));
-        assert!(!s.used(&first, Instant::now()));
-        assert!(s.used(&second, Instant::now()));
-        assert!(!s.used(&second, Instant::now()));
+        assert!(!s.used(&first, HERE, Instant::now()));
+        assert!(s.used(&second, HERE, Instant::now()));
+        assert!(!s.used(&second, HERE, Instant::now()));
     }
 
     #[test]
-    fn a_code_is_void_after_ten_minutes_and_after_ten_wrong_ones() {
+    fn a_code_is_void_after_ten_minutes_and_whoever_says_ten_wrong_ones_is_heard_no_more() {
         let s = sharing();
         let code = s.new_code().unwrap();
-        assert!(!s.used(&code, Instant::now() + CODE_LASTS));
+        assert!(!s.used(&code, HERE, Instant::now() + CODE_LASTS));
         let code = s.new_code().unwrap();
-        (0..MOST_WRONG).for_each(|_| assert!(!s.used(&"0".repeat(32), Instant::now())));
-        assert!(!s.used(&code, Instant::now()));
+        (0..MOST_WRONG).for_each(|_| assert!(!s.used(&"0".repeat(32), HERE, Instant::now())));
+        assert!(!s.used(&code, HERE, Instant::now()));
+        // The painter's own tablet is somebody else.
+        assert!(s.used(&code, IpAddr::from([192, 168, 7, 31]), Instant::now()));
     }
 
     #[test]
     fn only_the_digest_of_a_secret_is_kept() {
         let (s, store) = (sharing(), Store::in_memory().unwrap());
         let code = s.new_code().unwrap();
-        let carries = s.pair(&store, &code, "phone").unwrap().unwrap();
+        let carries = s.pair(&store, &code, "phone", HERE).unwrap().unwrap();
         assert!(store.knows_device(&Store::digest_of(carries.as_bytes())).unwrap());
         assert!(!store.knows_device(&carries).unwrap());
         let id = store.devices().unwrap()[0].id;

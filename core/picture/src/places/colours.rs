@@ -145,7 +145,11 @@ pub struct Source<'a> {
 /// Finds the colours of a picture.
 pub fn find(source: &Source) -> Colours {
     let (picture, scale, runs, shapes) = (source.picture, source.scale, source.runs, source.shapes);
-    let weighed = weighed(shapes, picture, scale);
+    let mut weighed = weighed(shapes, picture, scale, false);
+    if weighed.is_empty() && runs.is_empty() {
+        // Nothing but grain, or a strip narrower than a mark: what there is makes the colours.
+        weighed = self::weighed(shapes, picture, scale, true);
+    }
     let mut shades: Vec<Shade> = runs
         .iter()
         .enumerate()
@@ -242,11 +246,11 @@ fn large_colours(shades: &[Shade], spreads: &[Spread], joins: &[(usize, usize)],
     shapes.all.iter().map(|s| nearest(s.look).and_then(|n| means.get(&cut[*n])).map_or(s.look, |m| m.1)).collect()
 }
 
-/// Boxes of like looks with what they weigh.
-fn weighed(shapes: &Shapes, picture: f32, scale: f32) -> Vec<Heap> {
+/// Boxes of like looks with what they weigh: of shapes that have room for a mark, or of `all`.
+fn weighed(shapes: &Shapes, picture: f32, scale: f32, all: bool) -> Vec<Heap> {
     let mut boxes: BTreeMap<[i32; 3], (f32, [f32; 3], f32)> = BTreeMap::new();
     for (i, s) in shapes.all.iter().enumerate().filter(|(_, s)| s.cells > 0.0 && s.run.is_none()) {
-        if is_rim(shapes, i, s) {
+        if !all && is_rim(shapes, i, s) {
             continue;
         }
         let accent = accent(shapes, i, s, picture, scale);
@@ -258,7 +262,7 @@ fn weighed(shapes: &Shapes, picture: f32, scale: f32) -> Vec<Heap> {
     boxes
         .into_values()
         // What is smaller in all than one mark has no colour of its own.
-        .filter(|(n, _, accent)| *accent > 0.0 || *n >= shapes.least)
+        .filter(|(n, _, accent)| all || *accent > 0.0 || *n >= shapes.least)
         .map(|(n, sum, accent)| {
             let weight = (n / picture).powf(RARE).max(accent);
             Heap::new(sum.map(|v| v / n), weight)
