@@ -11,7 +11,8 @@ const TASKS: &str = "\
 cargo xtask demo [--listen 127.0.0.1:7436]  install what is missing, build the program with its pages, and serve the demo studio
 cargo xtask dev        serve the demo studio and its pages for work on them: pages reload as they are edited, the server is built and started anew
 cargo xtask test       install what is missing and pass every test, the browser's too
-cargo xtask fuzz [--cases 20000]  try to break it for longer than the tests do: commands with undo and redo, pictures, reading files
+cargo xtask fuzz [--cases 20000 | --long]  try to break it for longer than the tests do: commands with undo and redo, pictures, reading files;
+                       --long also kills it a thousand times at its work and damages its data file (docs/TRUST.md)
 cargo xtask shots [--kit]         take the pictures of the main views anew for docs/screenshots; or the one of the parts all stations are built of
 cargo xtask api-types  write the API description and its TypeScript types anew
 cargo xtask check      formatting, lints, type check, and whether the generated API types are fresh";
@@ -24,6 +25,7 @@ fn done(line: &[&str]) -> steps::Done {
         ["test"] => steps::test(),
         ["fuzz"] => steps::fuzz(20_000),
         ["fuzz", "--cases", n] => steps::fuzz(n.parse().map_err(|e| format!("--cases {n}: {e}"))?),
+        ["fuzz", "--long"] => steps::fuzz(20_000).and_then(|()| steps::kill_often()),
         ["shots"] => steps::shots(false),
         ["shots", "--kit"] => steps::shots(true),
         ["api-types"] => steps::api_types(),

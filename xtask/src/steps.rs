@@ -116,6 +116,15 @@ pub fn fuzz(cases: u32) -> Done {
     Ok(())
 }
 
+/// Kills the program a thousand times while it writes, imports, restores, rescues, takes pictures in and changes the shape of a file; damages data files.
+pub fn kill_often() -> Done {
+    let loud = ["--", "--nocapture"];
+    cargo_with(&["test", "--workspace", "--no-run"], None)?;
+    cargo_with(&[&["test", "--workspace", "--test", "kills"][..], &loud].concat(), Some(("KILLS", "1000")))?;
+    cargo_with(&[&["test", "--workspace", "--test", "file"][..], &loud, &["damage"]].concat(), None)?;
+    cargo_with(&[&["test", "--workspace", "--test", "responsive"][..], &loud].concat(), None)
+}
+
 /// What a hidden command of the program prints.
 fn printed(command: &str) -> Result<String, String> {
     let built = std::env::var_os("CARGO_TARGET_DIR").map_or_else(|| root().join("target"), Into::into).join("debug/lean-swatch");

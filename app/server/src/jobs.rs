@@ -211,7 +211,8 @@ impl Jobs {
             leads_to: None,
             waits: false,
         };
-        let job = Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false), told: Mutex::new(Instant::now()) });
+        let job =
+            Arc::new(Job { view: watch::channel(view.clone()).0, cancelled: AtomicBool::new(false), told: Mutex::new(Instant::now()) });
         {
             let mut all = self.all.lock().unwrap_or_else(|p| p.into_inner());
             all.values()

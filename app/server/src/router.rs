@@ -13,13 +13,13 @@ use axum::response::IntoResponse;
 use axum::routing::{MethodFilter, MethodRouter, get};
 use axum::{Router, middleware};
 
+use std::sync::OnceLock;
 use tower_http::compression::CompressionLayer;
 use tower_http::set_header::SetResponseHeaderLayer;
 use tower_http::trace::TraceLayer;
 use utoipa::OpenApi;
-use std::sync::OnceLock;
-use utoipa::openapi::OpenApi as Description;
 use utoipa::openapi::HttpMethod;
+use utoipa::openapi::OpenApi as Description;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::{PathItemExt, routes};
 

@@ -208,16 +208,29 @@ impl Studio {
     /// The same of a picture in its frame.
     pub fn survey_of(&self, digest: &str, frame: Frame, picture: &Picture) -> Arc<Survey> {
         let key = key_of(digest, frame);
-        let mut cache = self.surveys.lock().unwrap_or_else(|p| p.into_inner());
-        if let Some((_, hit)) = cache.iter().find(|(k, _)| *k == key) {
-            return hit.clone();
+        let known = || self.surveys.lock().unwrap_or_else(|p| p.into_inner()).iter().find(|(k, _)| *k == key).map(|(_, s)| s.clone());
+        if let Some(hit) = known() {
+            return hit;
         }
+        // Made with the list free: whoever asks for another picture does not wait.
         let survey = Arc::new(Survey::of(picture));
-        cache.push((key, survey.clone()));
+        self.keep_survey(key, survey.clone());
+        survey
+    }
+
+    /// Remembers a working copy that was just made, whole, and what was found of it.
+    pub fn looked_at(&self, digest: &str, picture: Arc<Picture>, survey: Arc<Survey>) {
+        self.remember(digest.to_owned(), picture);
+        self.keep_survey(digest.to_owned(), survey);
+    }
+
+    fn keep_survey(&self, key: String, survey: Arc<Survey>) {
+        let mut cache = self.surveys.lock().unwrap_or_else(|p| p.into_inner());
+        cache.retain(|(k, _)| *k != key);
+        cache.push((key, survey));
         if cache.len() > SURVEYED {
             cache.remove(0);
         }
-        survey
     }
 
     fn remembered(&self, key: &str) -> Option<Arc<Picture>> {

@@ -64,7 +64,8 @@ async fn bodies_that_stop_arriving_are_let_go_with_a_reason() {
     let mut half = Vec::new();
     for _ in 0..LIMITS.most {
         let mut stream = TcpStream::connect(address).await.unwrap();
-        let head = format!("POST /api/lists HTTP/1.1\r\nHost: {address}\r\nContent-Type: application/json\r\nContent-Length: 5000\r\n\r\n{{");
+        let head =
+            format!("POST /api/lists HTTP/1.1\r\nHost: {address}\r\nContent-Type: application/json\r\nContent-Length: 5000\r\n\r\n{{");
         says(&mut stream, &head).await;
         half.push(stream);
     }

@@ -112,9 +112,8 @@ impl Store {
         let c = self.lock();
         let mut found = Vec::new();
         for record in Record::ALL {
-            let known = |id: &str, revision: i64| {
-                record == Record::Piece && id.parse().is_ok_and(|id| self.recent.line(id, revision).is_some())
-            };
+            let known =
+                |id: &str, revision: i64| record == Record::Piece && id.parse().is_ok_and(|id| self.recent.line(id, revision).is_some());
             found.extend(unreadable(&c, record, &known)?);
         }
         Ok(found)

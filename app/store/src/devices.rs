@@ -24,7 +24,10 @@ impl Store {
     /// When the file cannot be read.
     pub fn devices(&self) -> Result<Vec<Device>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached(&format!("SELECT id, name, paired, seen FROM devices WHERE aside = 0 AND {} ORDER BY seen DESC, id DESC", DEVICES.is_sound()))?;
+        let mut rows = c.prepare_cached(&format!(
+            "SELECT id, name, paired, seen FROM devices WHERE aside = 0 AND {} ORDER BY seen DESC, id DESC",
+            DEVICES.is_sound()
+        ))?;
         let device = |r: &rusqlite::Row| Ok(Device { id: r.get(0)?, name: r.get(1)?, paired: r.get(2)?, seen: r.get(3)? });
         Ok(rows.query_map([], device)?.collect::<Result<_, _>>()?)
     }

@@ -28,7 +28,8 @@ impl Store {
     /// When the file cannot be read.
     pub fn answers(&self) -> Result<Vec<Answered>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached(&format!("SELECT {} FROM drills WHERE aside = 0 ORDER BY id DESC LIMIT ?1", DRILLS.sound("body")))?;
+        let mut rows =
+            c.prepare_cached(&format!("SELECT {} FROM drills WHERE aside = 0 ORDER BY id DESC LIMIT ?1", DRILLS.sound("body")))?;
         let rows: Vec<Vec<u8>> = rows.query_map([MOST_READ], |r| r.get(0))?.collect::<Result<_, _>>()?;
         Ok(rows.iter().rev().filter_map(|body| serde_json::from_slice(body).ok()).collect())
     }

@@ -30,7 +30,8 @@ impl Store {
     pub fn field_notes(&self) -> Result<Vec<KeptNote>, StoreError> {
         let c = self.lock();
         let sound = FIELD_NOTES.sound("body");
-        let mut rows = c.prepare_cached(&format!("SELECT id, {sound}, changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC"))?;
+        let mut rows =
+            c.prepare_cached(&format!("SELECT id, {sound}, changed, revision FROM field_notes WHERE aside = 0 ORDER BY id DESC"))?;
         let rows = rows.query_map([], |r| Ok((r.get(0)?, r.get(1)?, r.get(2)?, r.get(3)?)))?;
         let rows: Vec<(i64, Vec<u8>, String, i64)> = rows.collect::<Result<_, _>>()?;
         let read = |(id, body, changed, revision): (i64, Vec<u8>, String, i64)| {
@@ -93,7 +94,12 @@ impl Store {
             params![id, base, body, now()],
         )?;
         match written {
-            0 => Err(StoreError::Conflict { record: "note", base, current: self.field_note(id)?.revision, what: "its words or marks".into() }),
+            0 => Err(StoreError::Conflict {
+                record: "note",
+                base,
+                current: self.field_note(id)?.revision,
+                what: "its words or marks".into(),
+            }),
             _ => Ok(()),
         }
     }

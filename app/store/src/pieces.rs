@@ -293,9 +293,12 @@ fn not_found(id: PieceId) -> StoreError {
 
 fn expect(kept: &Kept, base: Option<i64>) -> Result<(), StoreError> {
     match base {
-        Some(base) if base != kept.revision => {
-            Err(StoreError::Conflict { record: "piece", base, current: kept.revision, what: kept.undo.clone().unwrap_or_else(|| "an undo".into()) })
-        }
+        Some(base) if base != kept.revision => Err(StoreError::Conflict {
+            record: "piece",
+            base,
+            current: kept.revision,
+            what: kept.undo.clone().unwrap_or_else(|| "an undo".into()),
+        }),
         _ => Ok(()),
     }
 }

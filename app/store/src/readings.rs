@@ -45,7 +45,8 @@ impl Store {
     /// When the file cannot be read.
     pub fn trials(&self, piece: PieceId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
         let c = self.lock();
-        let mut rows = c.prepare_cached(&format!("SELECT id, {} FROM readings WHERE piece = ?1 AND aside = 0 ORDER BY id", READINGS.sound("body")))?;
+        let mut rows =
+            c.prepare_cached(&format!("SELECT id, {} FROM readings WHERE piece = ?1 AND aside = 0 ORDER BY id", READINGS.sound("body")))?;
         let rows = rows.query_map([piece], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
         Ok(parsed(rows.collect::<Result<_, _>>()?))
     }
@@ -91,7 +92,8 @@ fn done(c: &Connection, id: &BoxId, change: &Readings) -> Result<(PaintBox, Vec<
 }
 
 fn of_box(c: &Connection, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
-    let mut rows = c.prepare_cached(&format!("SELECT id, {} FROM readings WHERE box = ?1 AND aside = 0 ORDER BY id", READINGS.sound("body")))?;
+    let mut rows =
+        c.prepare_cached(&format!("SELECT id, {} FROM readings WHERE box = ?1 AND aside = 0 ORDER BY id", READINGS.sound("body")))?;
     let rows = rows.query_map([&id.0], |r| Ok((r.get::<_, i64>(0)?, r.get::<_, Vec<u8>>(1)?)))?;
     Ok(parsed(rows.collect::<Result<_, _>>()?))
 }

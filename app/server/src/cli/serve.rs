@@ -159,7 +159,10 @@ pub fn run(a: Serve) -> Result<(), String> {
         tracing::info!(%address, data = %path.display(), "listening");
         println!("Lean Swatch is at http://{address}");
         if let Some(Replaced { kept, rescued }) = store.replaced() {
-            println!("The data file was damaged. What is sound in it was taken out and is open now; the damaged file is kept: {}", kept.display());
+            println!(
+                "The data file was damaged. What is sound in it was taken out and is open now; the damaged file is kept: {}",
+                kept.display()
+            );
             rescued.lost.iter().for_each(|words| println!("  {words}"));
         }
         let mut studio = Studio::new(store);

@@ -6,10 +6,10 @@ use crate::problem::Problem;
 use crate::serving::Peer;
 use crate::sharing::{CODE_LASTS, Sharing};
 use crate::state::Studio;
-use axum::{Extension, Json};
 use axum::extract::State;
 use axum::http::{StatusCode, header};
 use axum::response::IntoResponse;
+use axum::{Extension, Json};
 use qrcode::QrCode;
 use qrcode::render::svg;
 use serde::{Deserialize, Serialize};
@@ -102,11 +102,7 @@ pub async fn away(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<S
 
 /// Pairs the device that shows a code: it is given a cookie.
 #[utoipa::path(post, path = "/api/pair", operation_id = "pair_device", request_body = Shown, responses((status = 204), (status = 403, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
-pub async fn pair(
-    State(studio): State<Studio>,
-    peer: Option<Extension<Peer>>,
-    In(shown): In<Shown>,
-) -> Result<impl IntoResponse, Problem> {
+pub async fn pair(State(studio): State<Studio>, peer: Option<Extension<Peer>>, In(shown): In<Shown>) -> Result<impl IntoResponse, Problem> {
     let name = shown.name.trim().to_owned();
     if !(1..=40).contains(&name.chars().count()) {
         return Err(Problem::unusable("A device needs a name of 1 to 40 characters."));

@@ -27,7 +27,9 @@ pub struct GroundLine {
 }
 
 fn lines(studio: &Studio) -> Result<Vec<GroundLine>, Problem> {
-    let line = |(number, record): (GroundNumber, GroundRecord)| Some(GroundLine { number, version: version_of(&record), ground: record.ground.ground()?, record });
+    let line = |(number, record): (GroundNumber, GroundRecord)| {
+        Some(GroundLine { number, version: version_of(&record), ground: record.ground.ground()?, record })
+    };
     Ok(studio.store.grounds()?.into_iter().filter_map(line).collect())
 }
 

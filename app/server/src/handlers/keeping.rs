@@ -77,7 +77,10 @@ pub fn troubles(s: &Studio) -> Vec<String> {
             1 => "One thing is missing; Keeping names it".to_owned(),
             n => format!("{n} things are missing; Keeping names them"),
         };
-        format!("The data file was damaged, so what is sound in it was taken out and is open now. {lost}. The damaged file is kept: {}.", r.kept.display())
+        format!(
+            "The data file was damaged, so what is sound in it was taken out and is open now. {lost}. The damaged file is kept: {}.",
+            r.kept.display()
+        )
     });
     let backup = s.backups.trouble().map(|why| format!("No backup was made today. {why}"));
     replaced.into_iter().chain(backup).collect()

@@ -4,8 +4,8 @@ use super::pieces::{Step, view};
 use super::reference::FileName;
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::handlers::take_in::take_in_for;
-use crate::pictures::{jpeg, open};
 use crate::pictures::TakenIn;
+use crate::pictures::{jpeg, open};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -115,10 +115,8 @@ pub async fn cut(
         let (width, height) = p.full;
         Ok(Compositions { digest: p.digest, file_name: name.or("sheet"), width, height, cut, chosen: None })
     };
-    take_in_for(studio, id, bytes, read, |_, compositions| {
-        Command::SetCompositions(SetCompositions { compositions: Some(compositions) })
-    })
-    .await
+    take_in_for(studio, id, bytes, read, |_, compositions| Command::SetCompositions(SetCompositions { compositions: Some(compositions) }))
+        .await
 }
 
 /// Carries the chosen composition on: it becomes the reference, cut out of its sheet at the proportion of the piece.

@@ -15,6 +15,7 @@ use lean_colour::{Temperature, Value};
 use lean_picture::Picture;
 use lean_picture::frame::{Crop, Frame, neutral_at};
 use lean_picture::measure::{self, Profile, Spread};
+use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
 use lean_picture::values::{Ladder, ladder};
 use lean_picture::views::{View, draw};
@@ -24,10 +25,12 @@ use lean_plan::compare::{Compared, compare};
 use lean_plan::mark::Mark;
 use lean_plan::planned;
 use lean_plan::requests::Request;
-use lean_plan::zones::{self, PictureFile, WORKING_SIDE, reframe, set_reference};
+use lean_plan::zones::{self, COLOURS, PictureFile, Surveyed, WORKING_SIDE, reframe, set_reference_at};
 use lean_search::progress::Progress;
 use lean_store::Store;
 use serde::Deserialize;
+use std::sync::Arc;
+use std::thread::ScopedJoinHandle;
 use utoipa::{IntoParams, ToSchema};
 
 /// Name the file had.
@@ -119,25 +122,39 @@ fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job)
         job.report(share);
         if job.is_cancelled() { Err(Problem::cancelled()) } else { Ok(()) }
     };
-    let digest = Store::digest_of(bytes);
-    go_on(0.05)?;
     let waits = || {
         job.waits(true);
         if job.is_cancelled() { Err(Problem::cancelled()) } else { Ok(()) }
     };
-    let picture = open_while(bytes, &waits)?;
+    // On threads of their own: whoever waits for room here must not hold a thread that parallel loops need.
+    let (digest, picture) = std::thread::scope(|s| {
+        let digest = s.spawn(|| Store::digest_of(bytes));
+        let picture = open_while(bytes, &waits);
+        (joined(digest), picture)
+    });
+    let (digest, picture) = (digest?, picture?);
     job.waits(false);
     go_on(0.45)?;
-    let file = PictureFile::of(digest, file_name, &picture);
-    let working = picture.reduced(WORKING_SIDE);
+    let file = PictureFile::of(digest.clone(), file_name, &picture);
+    let working = Arc::new(picture.reduced(WORKING_SIDE));
     drop(picture);
     go_on(0.55)?;
-    let command = set_reference(&working, file);
-    go_on(0.8)?;
-    studio.store.put_picture(bytes, &png(&working)?)?;
+    // The files are kept while the zones are found.
+    let (command, survey) = std::thread::scope(|s| {
+        let kept = s.spawn(|| -> Result<String, Problem> { Ok(studio.store.put_picture(bytes, &png(&working)?)?) });
+        let survey = Arc::new(Survey::of(&working));
+        let command = set_reference_at(Surveyed { working: &working, survey: &survey }, COLOURS, file);
+        joined(kept).and_then(|kept| kept.map(|_| (command, survey)))
+    })?;
     go_on(0.95)?;
+    studio.looked_at(&digest, working.clone(), survey);
     studio.store.apply(id, None, command)?;
     Ok(())
+}
+
+/// What a thread gave.
+fn joined<T>(thread: ScopedJoinHandle<T>) -> Result<T, Problem> {
+    thread.join().map_err(|_| Problem::internal("The work stopped unexpectedly. Nothing was changed; try again."))
 }
 
 /// The reference file, byte for byte as it was given.

@@ -4,8 +4,8 @@ use super::reference::FileName;
 use super::studies::in_paint;
 use crate::extract::{Body, Path, Query};
 use crate::handlers::take_in::take_in_for;
-use crate::pictures::{jpeg, png};
 use crate::pictures::TakenIn;
+use crate::pictures::{jpeg, png};
 use crate::problem::Problem;
 use crate::state::Studio;
 use crate::views::PieceView;
@@ -29,10 +29,8 @@ pub async fn put(
     Body(bytes): Body,
 ) -> Result<Json<PieceView>, Problem> {
     let read = move |p: TakenIn| Ok(Wall::of(p.digest, name.or("wall"), p.full, loudness::read(&p.working)));
-    take_in_for(studio, id, bytes, read, |_, wall| {
-        Command::SetWall(SetWall { wall: Some(wall), what: "the photo of the wall".into() })
-    })
-    .await
+    take_in_for(studio, id, bytes, read, |_, wall| Command::SetWall(SetWall { wall: Some(wall), what: "the photo of the wall".into() }))
+        .await
 }
 
 /// The photo of the wall, as JPEG.

@@ -32,9 +32,21 @@ fn stale() -> Vec<(&'static str, &'static str, Value)> {
         ("/api/boxes/{id}/readings/{reading}", "/api/boxes/oils/readings/1?seen=0000000000000000", json!({ "left_out": true, "note": "" })),
         ("/api/field-notes/{id}", "/api/field-notes/1?base_revision=0", note),
         ("/api/grounds/{number}", "/api/grounds/1?seen=0000000000000000", ground("linen")),
-        ("/api/pieces/{id}/easel/done", "/api/pieces/1/easel/done", json!({ "base_revision": 0, "task": { "stage": "drawing", "zone": null, "layer": 0 }, "done": true, "at": "2025-01-18T07:40" })),
-        ("/api/pieces/{id}/reference/frame", "/api/pieces/1/reference/frame", json!({ "base_revision": 0, "straighten": 1.0, "crop": null, "fit": false })),
-        ("/api/pieces/{id}/reference/neutral", "/api/pieces/1/reference/neutral", json!({ "base_revision": 0, "at": { "x": 0.5, "y": 0.5 }, "card": null })),
+        (
+            "/api/pieces/{id}/easel/done",
+            "/api/pieces/1/easel/done",
+            json!({ "base_revision": 0, "task": { "stage": "drawing", "zone": null, "layer": 0 }, "done": true, "at": "2025-01-18T07:40" }),
+        ),
+        (
+            "/api/pieces/{id}/reference/frame",
+            "/api/pieces/1/reference/frame",
+            json!({ "base_revision": 0, "straighten": 1.0, "crop": null, "fit": false }),
+        ),
+        (
+            "/api/pieces/{id}/reference/neutral",
+            "/api/pieces/1/reference/neutral",
+            json!({ "base_revision": 0, "at": { "x": 0.5, "y": 0.5 }, "card": null }),
+        ),
     ]
 }
 

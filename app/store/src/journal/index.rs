@@ -1,7 +1,7 @@
 //! Making the journal anew of what changed.
 
-use crate::sound::{FIELD_NOTES, PIECES, READINGS};
 use crate::recent::Recent;
+use crate::sound::{FIELD_NOTES, PIECES, READINGS};
 use crate::{StoreError, boxes};
 use lean_journal::JournalEntry;
 use lean_journal::entries::{Tried, of_note, of_piece, of_reading};
@@ -66,9 +66,11 @@ fn changed_notes(c: &Connection) -> Result<Vec<Changed>, StoreError> {
     let notes = FIELD_NOTES.sound_as("body", "n");
     changed(
         c,
-        &format!("SELECT n.id, CAST(n.revision AS TEXT), substr(n.changed, 1, 10), {notes}, '', NULL FROM field_notes n
+        &format!(
+            "SELECT n.id, CAST(n.revision AS TEXT), substr(n.changed, 1, 10), {notes}, '', NULL FROM field_notes n
          LEFT JOIN journal_sources s ON s.source = 'note' AND s.of = n.id
-         WHERE n.aside = 0 AND (s.seen IS NULL OR s.seen <> CAST(n.revision AS TEXT)) ORDER BY n.id"),
+         WHERE n.aside = 0 AND (s.seen IS NULL OR s.seen <> CAST(n.revision AS TEXT)) ORDER BY n.id"
+        ),
     )
 }
 
@@ -76,9 +78,11 @@ fn changed_readings(c: &Connection) -> Result<Vec<Changed>, StoreError> {
     let readings = READINGS.sound_as("body", "n");
     changed(
         c,
-        &format!("SELECT n.id, n.changed, substr(n.changed, 1, 10), {readings}, n.box, n.piece FROM readings n
+        &format!(
+            "SELECT n.id, n.changed, substr(n.changed, 1, 10), {readings}, n.box, n.piece FROM readings n
          LEFT JOIN journal_sources s ON s.source = 'reading' AND s.of = n.id
-         WHERE n.aside = 0 AND (s.seen IS NULL OR s.seen <> n.changed) ORDER BY n.id"),
+         WHERE n.aside = 0 AND (s.seen IS NULL OR s.seen <> n.changed) ORDER BY n.id"
+        ),
     )
 }
 
@@ -95,8 +99,7 @@ fn piece(c: &Connection, recent: &Recent, id: i64, revision: i64) -> Result<Opti
     if let Some(piece) = recent.piece(id, revision) {
         return Ok(Some(piece));
     }
-    let body: Vec<u8> =
-        c.query_row(&format!("SELECT {} FROM pieces WHERE id = ?1", PIECES.sound("snapshot")), [id], |r| r.get(0))?;
+    let body: Vec<u8> = c.query_row(&format!("SELECT {} FROM pieces WHERE id = ?1", PIECES.sound("snapshot")), [id], |r| r.get(0))?;
     Ok(recent.parse(&body).ok())
 }
 
@@ -121,7 +124,8 @@ fn read(c: &Connection, recent: &Recent, known: &mut Boxes, row: &Changed) -> Re
 /// Which try at the same place of the same piece a reading was, from 1.
 fn attempt(c: &Connection, row: &Changed, reading: &SwatchReading) -> Result<u32, StoreError> {
     let (Some(piece), Some(tried)) = (row.piece, &reading.tried_for) else { return Ok(1) };
-    let mut earlier = c.prepare_cached(&format!("SELECT {} FROM readings WHERE piece = ?1 AND id < ?2 AND aside = 0", READINGS.sound("body")))?;
+    let mut earlier =
+        c.prepare_cached(&format!("SELECT {} FROM readings WHERE piece = ?1 AND id < ?2 AND aside = 0", READINGS.sound("body")))?;
     let bodies: Vec<Vec<u8>> = earlier.query_map([piece, row.id], |r| r.get(0))?.collect::<Result<_, _>>()?;
     let same = |body: &Vec<u8>| {
         SwatchReading::from_text(body).is_ok_and(|r| r.tried_for.is_some_and(|t| t.zone == tried.zone && t.cell == tried.cell))

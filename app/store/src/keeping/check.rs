@@ -1,8 +1,8 @@
 //! Looking whether everything is sound: pages, pictures, maps, records.
 
-use crate::{Store, StoreError};
 use crate::damaged::{Record, unreadable};
 use crate::sound::{FIELD_NOTES, LOG, PIECES};
+use crate::{Store, StoreError};
 use lean_picture::KeptMap;
 use lean_piece::{KeptText, Piece};
 use lean_plan::field_note::FieldNote;
@@ -126,9 +126,8 @@ fn named(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
                 into.problems.push(format!("A map of zones of the piece {id} is missing ({}).", short(map.digest())));
             }
         }
-        let steps: i64 = c
-            .prepare_cached("SELECT count(*) FROM log WHERE piece = ?1 AND seq >= 0 AND seq < ?2")?
-            .query_row([id, done], |r| r.get(0))?;
+        let steps: i64 =
+            c.prepare_cached("SELECT count(*) FROM log WHERE piece = ?1 AND seq >= 0 AND seq < ?2")?.query_row([id, done], |r| r.get(0))?;
         if steps < done {
             into.problems.push(format!("{} of {done} steps of the piece {id} are missing: they cannot be taken back.", done - steps));
         }

@@ -34,8 +34,7 @@ impl HalfMade {
         let folder = folder_of(to);
         std::fs::create_dir_all(folder).map_err(|e| StoreError::Folder(folder.display().to_string(), e.to_string()))?;
         let name = to.file_name().unwrap_or_default().to_string_lossy();
-        let file =
-            Builder::new().prefix(&format!("{name}.")).suffix(ENDING).tempfile_in(folder).map_err(|e| StoreError::file(to, &e))?;
+        let file = Builder::new().prefix(&format!("{name}.")).suffix(ENDING).tempfile_in(folder).map_err(|e| StoreError::file(to, &e))?;
         // Whoever clears away after a killed program sees by the lock that this one is still at work.
         #[cfg(unix)]
         let _ = file.as_file().lock();

@@ -12,19 +12,8 @@ use rusqlite::{Connection, OptionalExtension, params, params_from_iter};
 use std::collections::{BTreeMap, HashMap};
 
 /// Tables of records and of what they name, in the order in which they are put in.
-pub const TABLES: [&str; 11] = [
-    "pictures",
-    "maps",
-    "boxes",
-    "pieces",
-    "log",
-    "field_notes",
-    "readings",
-    "grounds",
-    "drills",
-    "devices",
-    "sqlite_sequence",
-];
+pub const TABLES: [&str; 11] =
+    ["pictures", "maps", "boxes", "pieces", "log", "field_notes", "readings", "grounds", "drills", "devices", "sqlite_sequence"];
 
 /// A row of a table.
 #[derive(Clone, Debug)]
@@ -76,7 +65,9 @@ impl Table {
         let mut found = Vec::new();
         for name in TABLES {
             let mut rows = c.prepare("SELECT name, dflt_value, pk, type FROM pragma_table_info(?1) ORDER BY cid")?;
-            let read = |r: &rusqlite::Row| Ok((r.get::<_, String>(0)?, r.get::<_, Option<String>>(1)?, r.get::<_, i64>(2)?, r.get::<_, String>(3)?));
+            let read = |r: &rusqlite::Row| {
+                Ok((r.get::<_, String>(0)?, r.get::<_, Option<String>>(1)?, r.get::<_, i64>(2)?, r.get::<_, String>(3)?))
+            };
             let rows: Vec<(String, Option<String>, i64, String)> = rows.query_map([name], read)?.collect::<Result<_, _>>()?;
             if rows.is_empty() {
                 continue;
@@ -129,7 +120,13 @@ pub fn own_proof(row: &Row, shape: usize) -> Vouched {
         },
         ("sqlite_sequence", _) => match (row.values.len(), row.value("name"), row.value("seq")) {
             // It has no sum: only names of tables that number their rows are believed.
-            (2, Value::Text(name), Value::Integer(_)) => if TABLES.contains(&name.as_str()) { Vouched::NoSum } else { Vouched::Not },
+            (2, Value::Text(name), Value::Integer(_)) => {
+                if TABLES.contains(&name.as_str()) {
+                    Vouched::NoSum
+                } else {
+                    Vouched::Not
+                }
+            }
             _ => Vouched::Not,
         },
         _ => match sealed_of(&row.table).map_or(Vouched::Not, |s| s.vouches(|column| row.value(column), shape)) {
@@ -210,8 +207,11 @@ impl Intake {
         let names: Vec<&str> = row.values.keys().map(String::as_str).collect();
         // Text that is no text any more stays what it is, byte for byte.
         let as_text = |name: &&str| matches!((*name, row.value(name)), ("snapshot" | "body" | "command" | "undo", Value::Blob(_)) if row.table != "maps");
-        let places: Vec<String> =
-            names.iter().enumerate().map(|(n, name)| if as_text(name) { format!("CAST(?{} AS TEXT)", n + 1) } else { format!("?{}", n + 1) }).collect();
+        let places: Vec<String> = names
+            .iter()
+            .enumerate()
+            .map(|(n, name)| if as_text(name) { format!("CAST(?{} AS TEXT)", n + 1) } else { format!("?{}", n + 1) })
+            .collect();
         let sql = format!("INSERT OR REPLACE INTO {} ({}) VALUES ({})", row.table, names.join(", "), places.join(", "));
         self.c.prepare_cached(&sql).and_then(|mut s| s.execute(params_from_iter(row.values.values()))).map_err(|e| e.to_string())?;
         self.known.insert(key, (sound, revision));
@@ -294,10 +294,8 @@ fn steps_of_nothing(c: &Connection, told: &mut Vec<String>) -> Result<(), StoreE
 
 /// Readings that were trials for a piece that is not there are readings of their Box still.
 fn trials_of_nothing(c: &Connection) -> Result<(), StoreError> {
-    let mut rows = c.prepare(&format!(
-        "SELECT id FROM readings WHERE piece NOT IN (SELECT id FROM pieces) AND {}",
-        sound::READINGS.is_sound()
-    ))?;
+    let mut rows =
+        c.prepare(&format!("SELECT id FROM readings WHERE piece NOT IN (SELECT id FROM pieces) AND {}", sound::READINGS.is_sound()))?;
     let all: Vec<i64> = rows.query_map([], |r| r.get(0))?.collect::<Result<_, _>>()?;
     c.execute("UPDATE readings SET piece = NULL WHERE piece NOT IN (SELECT id FROM pieces)", [])?;
     for id in all {

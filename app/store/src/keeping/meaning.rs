@@ -90,7 +90,9 @@ mod tests {
     fn spaces_order_and_letters_of_numbers_mean_nothing_and_everything_else_does() {
         let as_written = of(r#"{"l":1.0,"name":"a \"b\"","z":[1,2.5]}"#);
         assert_eq!(as_written, of("{ \"z\": [1, 2.50],\n \"name\" : \"a \\u0022b\\u0022\", \"l\": 1 }"));
-        for other in [r#"{"l":1.5,"name":"a \"b\"","z":[1,2.5]}"#, r#"{"l":1,"name":"a \"b\"","z":[2.5,1]}"#, r#"{"l":1,"name":"a b","z":[1,2.5]}"#] {
+        for other in
+            [r#"{"l":1.5,"name":"a \"b\"","z":[1,2.5]}"#, r#"{"l":1,"name":"a \"b\"","z":[2.5,1]}"#, r#"{"l":1,"name":"a b","z":[1,2.5]}"#]
+        {
             assert_ne!(as_written, of(other), "{other}");
         }
     }

@@ -43,9 +43,12 @@ impl Disk {
 
     fn leaves(self, folder: &Path, needed: u64, what: &str) -> Result<(), StoreError> {
         match self.free(folder) {
-            Some(free) if free < needed => {
-                Err(StoreError::NoRoom { what: what.to_owned(), folder: folder.display().to_string(), needed: megabytes(needed), free: megabytes(free) })
-            }
+            Some(free) if free < needed => Err(StoreError::NoRoom {
+                what: what.to_owned(),
+                folder: folder.display().to_string(),
+                needed: megabytes(needed),
+                free: megabytes(free),
+            }),
             _ => Ok(()),
         }
     }

@@ -148,7 +148,8 @@ fn value(kind: i64, bytes: &[u8], at: usize) -> Option<(Value, usize)> {
             let length = usize::try_from((kind - 12) / 2).ok()?;
             let bytes = bytes.get(at..at.checked_add(length)?)?.to_vec();
             let text = kind % 2 == 1;
-            let value = if text { String::from_utf8(bytes).map_or_else(|e| Value::Blob(e.into_bytes()), Value::Text) } else { Value::Blob(bytes) };
+            let value =
+                if text { String::from_utf8(bytes).map_or_else(|e| Value::Blob(e.into_bytes()), Value::Text) } else { Value::Blob(bytes) };
             (value, length)
         }
     })

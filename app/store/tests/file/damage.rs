@@ -70,7 +70,15 @@ fn blank() -> FieldNote {
 
 fn ground(n: i32) -> GroundRecord {
     let like = "cold-pressed".into();
-    let own = OwnGround { like, name: format!("offcut {n}"), lab: Lab::new(90.0, 0.0, 4.0), tooth: 0.5, absorbency: 0.5, layers: 3, dry_minutes: 20.0 };
+    let own = OwnGround {
+        like,
+        name: format!("offcut {n}"),
+        lab: Lab::new(90.0, 0.0, 4.0),
+        tooth: 0.5,
+        absorbency: 0.5,
+        layers: 3,
+        dry_minutes: 20.0,
+    };
     GroundRecord { ground: own, lifts_minutes: Some(f64::from(n)), side: "felt side".into(), opaque_holds: None, rehearsals: Vec::new() }
 }
 
