@@ -2,22 +2,6 @@
 
 use crate::state::Studio;
 use lean_store::{Backups, StoreError};
-use std::sync::{Arc, Mutex};
-
-/// How the last backup went.
-#[derive(Clone, Default)]
-pub struct BackupsMade(Arc<Mutex<Option<String>>>);
-
-impl BackupsMade {
-    /// Why the last backup was not made; `None` where it was, or none was due.
-    pub fn trouble(&self) -> Option<String> {
-        self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()).clone()
-    }
-
-    fn went(&self, trouble: Option<String>) {
-        *self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()) = trouble;
-    }
-}
 
 /// Makes today's backup where there is none yet. What cannot be backed up is said in the log and on the page, and tried again the next time.
 ///

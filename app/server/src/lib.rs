@@ -5,6 +5,7 @@
 //! leaves as a [`Problem`](problem::Problem) that says what to do.
 #![deny(missing_docs)]
 
+pub mod backups_made;
 pub mod cli;
 pub mod daily;
 pub mod demo;

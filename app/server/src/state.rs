@@ -1,7 +1,6 @@
 //! What every handler shares.
 
-use crate::daily::BackupsMade;
-use crate::handlers::keeping::SIDE_BY_SIDE;
+use crate::backups_made::BackupsMade;
 use crate::jobs::Jobs;
 use crate::lessons::Lessons;
 use crate::problem::Problem;
@@ -18,6 +17,9 @@ use lean_search::{Need, RecipeLists, Tables};
 use lean_store::{Kept, PieceId, Store, StoreError};
 use std::sync::{Arc, Mutex, MutexGuard};
 use tokio::sync::Semaphore;
+
+/// How many archives are written side by side: each takes a thread.
+const SIDE_BY_SIDE: usize = 4;
 
 /// How many working copies are kept decoded.
 const DECODED: usize = 4;

@@ -15,6 +15,8 @@ export const useEntries = (search: JournalSearch) =>
     queryKey: ["journal", search],
     queryFn: () => answer(api.GET("/api/journal", { params: { query: search } })),
     placeholderData: keepPreviousData,
+    // While the journal is still being made more comes in.
+    refetchInterval: (query) => (query.state.data?.left ? 1000 : false),
   });
 
 /** What there is to choose from. */

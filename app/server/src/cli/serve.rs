@@ -186,6 +186,9 @@ pub fn run(a: Serve) -> Result<(), String> {
         if !a.demo {
             tokio::spawn(backed_up(studio.clone()));
         }
+        let reader = studio.clone();
+        // On a thread the program does not wait for when it ends.
+        std::thread::spawn(move || read_for_the_journal(&reader));
         serve(listener, router(studio), stopped(), Limits::default()).await;
         let _ = ended.send(());
         Ok(())
@@ -228,6 +231,15 @@ async fn backed_up(studio: Studio) {
         });
         let _ = looked.await;
         tokio::time::sleep(LOOKED).await;
+    }
+}
+
+/// Reads what the journal does not know yet, a while at a time so that nobody waits for it.
+fn read_for_the_journal(studio: &Studio) {
+    /// Time for others between two whiles.
+    const BETWEEN: Duration = Duration::from_millis(50);
+    while studio.store.index_a_while().is_ok_and(|left| left > 0) {
+        std::thread::sleep(BETWEEN);
     }
 }
 

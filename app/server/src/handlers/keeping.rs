@@ -132,8 +132,6 @@ struct Sent {
 
 /// How long it waits for a reader who takes nothing.
 const UNREAD: Duration = Duration::from_secs(60);
-/// How many archives are written side by side.
-pub const SIDE_BY_SIDE: usize = 4;
 
 /// Bytes handed on at once.
 const AT_ONCE: usize = 256 << 10;

@@ -18,6 +18,8 @@ pub struct Found {
     pub entries: Vec<KeptEntry>,
     /// How many fit in all.
     pub all: usize,
+    /// Pieces and readings that are still to be read: until then some entries may be missing.
+    pub left: usize,
 }
 
 /// What there is to choose from in a search, most common first.
@@ -150,7 +152,7 @@ pub fn find(c: &Connection, search: &Search, skipped: usize, most: usize) -> Res
     }
     let all = ids.len();
     let entries = ids.into_iter().skip(skipped).take(most).map(|id| one(c, id)).collect::<Result<Vec<_>, _>>()?;
-    Ok(Found { entries: entries.into_iter().flatten().collect(), all })
+    Ok(Found { entries: entries.into_iter().flatten().collect(), all, left: 0 })
 }
 
 fn one(c: &Connection, id: i64) -> Result<Option<KeptEntry>, StoreError> {

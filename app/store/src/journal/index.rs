@@ -10,26 +10,42 @@ use lean_piece::{KeptText, Piece};
 use lean_plan::field_note::FieldNote;
 use rusqlite::{Connection, OptionalExtension, params};
 use std::collections::HashMap;
+use std::time::Instant;
 
-/// Reads every source that changed since it was read last, and forgets those that are gone.
-pub fn bring_up_to_date(c: &Connection, recent: &Recent) -> Result<(), StoreError> {
+/// Reads sources that changed since they were read last, until a moment, and forgets those that are gone. Gives how many pieces and readings are left;
+/// one is read at least.
+pub fn bring_up_to_date(c: &Connection, recent: &Recent, until: Instant) -> Result<usize, StoreError> {
     let mut known = Boxes::default();
     forget_gone(c)?;
-    for (id, revision, day) in changed_pieces(c)? {
-        let Some(piece) = piece(c, recent, id, revision)? else { continue };
+    let pieces = changed_pieces(c)?;
+    let late = || Instant::now() >= until;
+    for (n, (id, revision, day)) in pieces.iter().enumerate() {
+        let (id, revision) = (*id, *revision);
+        if n > 0 && late() {
+            return Ok(pieces.len() - n + changed_readings(c)?.len());
+        }
+        let Some(piece) = piece(c, recent, id, revision)? else {
+            // What cannot be read has nothing to tell, and is not tried again until it changes.
+            put(c, "piece", id, &revision.to_string(), &[])?;
+            continue;
+        };
         let paint_box = piece.paint_box.as_ref().and_then(|b| known.of(c, b));
-        let entries = of_piece(&piece, paint_box, &day);
+        let entries = of_piece(&piece, paint_box, day);
         put(c, "piece", id, &revision.to_string(), &entries)?;
     }
     for note in changed_notes(c)? {
         let entries: Vec<JournalEntry> = FieldNote::from_text(&note.body).iter().map(|n| of_note(n, &note.day)).collect();
         put(c, "note", note.id, &note.seen, &entries)?;
     }
-    for r in changed_readings(c)? {
-        let entries: Vec<JournalEntry> = read(c, recent, &mut known, &r)?.into_iter().collect();
+    let readings = changed_readings(c)?;
+    for (n, r) in readings.iter().enumerate() {
+        if n > 0 && late() {
+            return Ok(readings.len() - n);
+        }
+        let entries: Vec<JournalEntry> = read(c, recent, &mut known, r)?.into_iter().collect();
         put(c, "reading", r.id, &r.seen, &entries)?;
     }
-    Ok(())
+    Ok(0)
 }
 
 /// Boxes as they were read, each once.

@@ -12,6 +12,13 @@ use crate::{PieceId, Store, StoreError};
 use lean_journal::{JournalEntry, Search};
 use lean_piece::paint_box::BoxId;
 use rusqlite::{Connection, TransactionBehavior};
+use std::time::{Duration, Instant};
+
+/// How long the data file is held to read for the journal.
+const A_WHILE: Duration = Duration::from_millis(100);
+
+/// How long whoever searches waits for all of it; what was read until then is answered with.
+const PATIENT: Duration = Duration::from_secs(5);
 
 /// Where an entry was read from.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -42,7 +49,12 @@ impl Store {
     /// # Errors
     /// When the file cannot be read or written.
     pub fn journal(&self, search: &Search, skipped: usize, most: usize) -> Result<Found, StoreError> {
-        self.up_to_date(|c| find::find(c, search, skipped, most))
+        let until = Instant::now() + PATIENT;
+        let mut left = self.index_a_while()?;
+        while left > 0 && Instant::now() < until {
+            left = self.index_a_while()?;
+        }
+        Ok(Found { left, ..find::find(&self.lock(), search, skipped, most)? })
     }
 
     /// What there is to choose from in a search.
@@ -63,16 +75,27 @@ impl Store {
 
     /// Brings the journal up to date where anything changed since it was asked last, and asks.
     fn up_to_date<T>(&self, ask: impl FnOnce(&Connection) -> Result<T, StoreError>) -> Result<T, StoreError> {
+        while self.index_a_while()? > 0 {}
+        ask(&self.lock())
+    }
+
+    /// Reads for a moment what changed since the journal was asked last. Gives how much is left; nobody waits longer than for one such moment.
+    ///
+    /// # Errors
+    /// When the file cannot be read or written.
+    pub fn index_a_while(&self) -> Result<usize, StoreError> {
         let mut c = self.lock();
-        let now = stand(&c)?;
-        if *self.journal_stand() != Some(now) {
-            let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
-            index::bring_up_to_date(&t, &self.recent)?;
-            t.commit()?;
+        if *self.journal_stand() == Some(stand(&c)?) {
+            return Ok(0);
+        }
+        let t = c.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        let left = index::bring_up_to_date(&t, &self.recent, Instant::now() + A_WHILE)?;
+        t.commit()?;
+        if left == 0 {
             let after = stand(&c)?;
             *self.journal_stand() = Some(after);
         }
-        ask(&c)
+        Ok(left)
     }
 }
 
@@ -81,4 +104,23 @@ pub type Stand = (u64, i64);
 
 fn stand(c: &Connection) -> Result<Stand, StoreError> {
     Ok((c.total_changes(), c.query_row("PRAGMA data_version", [], |r| r.get(0))?))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_media::{GroundId, Medium};
+    use lean_piece::{Brief, Millimetres, Piece, Size};
+
+    #[test]
+    fn it_is_read_a_while_at_a_time_and_says_what_is_left() {
+        let store = Store::in_memory().unwrap();
+        for n in 0..3 {
+            let size = Size { width: Millimetres(200.0), height: Millimetres(150.0) };
+            let brief = Brief { title: format!("Weir {n}"), medium: Medium::Oil, ground: GroundId("panel-white".into()), size };
+            store.create_piece(&Piece::new(brief)).unwrap();
+        }
+        let left = |_| index::bring_up_to_date(&store.lock(), &store.recent, Instant::now()).unwrap();
+        assert_eq!((0..4).map(left).collect::<Vec<_>>(), [2, 1, 0, 0]);
+    }
 }

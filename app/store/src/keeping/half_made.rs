@@ -20,8 +20,10 @@ impl HalfMade {
     /// # Errors
     /// [`StoreError::There`] where a file lies already, or when none can be made.
     pub fn begun(to: &Path) -> Result<Self, StoreError> {
-        if to.exists() {
-            return Err(StoreError::There(to.display().to_string()));
+        // A log that lies beside no file would be read into this one.
+        let log = PathBuf::from(format!("{}-wal", to.display()));
+        if let Some(there) = [to, &log].into_iter().find(|p| p.exists()) {
+            return Err(StoreError::There(there.display().to_string()));
         }
         Self::begun_to_replace(to)
     }

@@ -31,6 +31,9 @@ fn restored(backup: &Path, to: &Path, disk: Disk) -> Result<Option<PathBuf>, Sto
     copy(&source, &half, disk, "the data file")?;
     expect_sound(&Connection::open_with_flags(half.path(), OpenFlags::SQLITE_OPEN_READ_ONLY)?)?;
     let before = if to.exists() { Some(kept(to, "before-restore")?) } else { None };
+    if before.is_none() {
+        log_aside(to, &Backups::of(to).aside("before-restore")?);
+    }
     half.finished_in_place()?;
     Ok(before)
 }
@@ -61,13 +64,17 @@ pub(crate) fn kept_damaged(data: &Path) -> Result<PathBuf, StoreError> {
 
 fn second_name(data: &Path, why: &str) -> Result<PathBuf, StoreError> {
     let aside = Backups::of(data).aside(why)?;
-    let beside = |of: &Path, end: &str| PathBuf::from(format!("{}{end}", of.display()));
     std::fs::hard_link(data, &aside).or_else(|_| std::fs::rename(data, &aside)).map_err(|e| StoreError::file(data, &e))?;
-    for end in ["-wal", "-shm"] {
-        // What a broken file still has beside it goes with it, so that the next file is not mixed with it.
-        let _ = std::fs::rename(beside(data, end), beside(&aside, end));
-    }
+    log_aside(data, &aside);
     Ok(aside)
+}
+
+/// Puts the log of a file beside the place where that file is kept. Left where it lies it would be read into the next file of that name.
+fn log_aside(data: &Path, aside: &Path) {
+    for end in ["-wal", "-shm"] {
+        let beside = |of: &Path| PathBuf::from(format!("{}{end}", of.display()));
+        let _ = std::fs::rename(beside(data), beside(aside));
+    }
 }
 
 /// Brings what lies beside a data file into it, and makes sure that nobody else has it open.

@@ -441,3 +441,24 @@ fn an_archive_is_not_read_over_grounds_readings_answers_or_devices() {
         assert!(!store.is_empty().unwrap());
     }
 }
+
+/// The log of a file that is gone holds pages of it: read into a backup they would make a file of neither.
+#[test]
+fn the_log_of_a_file_that_is_gone_is_not_read_into_the_backup() {
+    let dir = tempfile::tempdir().unwrap();
+    let path = dir.path().join("studio.db");
+    let (store, id) = studio(&path);
+    let backup = Backups::of(&path).of_day(&store, date(2025, 3, 1)).unwrap().unwrap();
+    store.apply(id, None, Command::RenameZone(RenameZone { zone: ZoneId(1), name: "later".into() })).unwrap();
+    let log = dir.path().join("studio.db-wal");
+    let left = std::fs::read(&log).unwrap();
+    drop(store);
+    std::fs::remove_file(&path).unwrap();
+    std::fs::write(&log, &left).unwrap();
+    assert!(!left.is_empty() && matches!(Store::import(&b"{}"[..], &path), Err(StoreError::There(_))));
+    assert_eq!(Store::restore(&backup, &path).unwrap(), None);
+    let store = Store::open(&path).unwrap();
+    assert!(store.replaced().is_none());
+    assert_eq!(store.piece(id).unwrap().piece.zones[0].name, "sky\u{2028}");
+    assert!(names_in(&dir.path().join("backups")).iter().any(|n| n.ends_with("-wal")), "it is kept");
+}

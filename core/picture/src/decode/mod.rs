@@ -73,11 +73,6 @@ pub fn decode(bytes: &[u8]) -> Result<Picture, Unreadable> {
     }
     let orientation = decoder.orientation().unwrap_or(Orientation::NoTransforms);
     let mut pixels = DynamicImage::from_decoder(decoder).map_err(damaged)?;
-    let row = pixels.as_bytes().len() / pixels.height().max(1) as usize;
-    if format == ImageFormat::Jpeg && !jpeg::holds_what_it_says(bytes, &pixels.as_bytes()[pixels.as_bytes().len() - row..]) {
-        let detail = format!("its head says {} × {} pixels, and there are fewer", pixels.width(), pixels.height());
-        return Err(Unreadable::Damaged { format: name, detail });
-    }
     pixels.apply_orientation(orientation);
     Ok(to_srgb(pixels, profile.as_ref()))
 }
@@ -103,6 +98,9 @@ fn whole(bytes: &[u8]) -> Result<(ImageFormat, &'static str), Unreadable> {
     refuse_inks_and_movement(bytes, format)?;
     if format == ImageFormat::Jpeg && !jpeg::is_whole(bytes) {
         return Err(Unreadable::Damaged { format: name, detail: "the file ends before the picture does".into() });
+    }
+    if format == ImageFormat::Jpeg && !jpeg::is_long_enough(bytes) {
+        return Err(Unreadable::Damaged { format: name, detail: "its head says a larger picture than so few bytes can hold".into() });
     }
     Ok((format, name))
 }

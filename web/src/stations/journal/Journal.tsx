@@ -60,6 +60,7 @@ export function Journal() {
         {found.error && (
           <Warning>{found.error instanceof Refused ? found.error.problem.detail : String(found.error)}</Warning>
         )}
+        {!!found.data?.left && <BeingMade left={found.data.left} />}
         {found.data?.all === 0 && (
           <Acts>
             <Act main onDo={() => setParams({}, { replace: true })}>
@@ -132,4 +133,16 @@ function bySeason(entries: EntryView[], byColour: boolean): { head: string; of: 
     else groups.push({ head: e.season, of: [e] });
   }
   return groups;
+}
+
+/** The journal is made anew after a start; what is read so far is shown already. */
+function BeingMade({ left }: { left: number }) {
+  const [most, setMost] = useState(left);
+  if (left > most) setMost(left);
+  return (
+    <p>
+      <progress max={most} value={most - left} aria-label="Reading everything for the journal" /> {left} pieces and
+      readings are still to be read; more comes in by itself.
+    </p>
+  );
 }

@@ -189,6 +189,8 @@ pub struct FoundView {
     entries: Vec<EntryView>,
     /// How many fit in all.
     all: usize,
+    /// Pieces and readings that are still to be read: until then some entries may be missing. Ask again.
+    left: usize,
 }
 
 /// Width of the pictures of the wall, in pixels.
@@ -228,7 +230,11 @@ pub async fn find(State(studio): State<Studio>, Query(asked): Query<Asked>) -> R
     studio
         .run(move |s| {
             let found = s.store.journal(&search, skip, most)?;
-            Ok(Json(FoundView { all: found.all, entries: found.entries.into_iter().map(|k| view(k, southern)).collect() }))
+            Ok(Json(FoundView {
+                all: found.all,
+                left: found.left,
+                entries: found.entries.into_iter().map(|k| view(k, southern)).collect(),
+            }))
         })
         .await
 }
