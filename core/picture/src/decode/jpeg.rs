@@ -70,19 +70,20 @@ fn next_marker(bytes: &[u8], at: &mut usize) -> Option<u8> {
 mod tests {
     use super::*;
     use crate::decode::{Unreadable, decode};
+    use image::codecs::jpeg::JpegEncoder;
     use image::{ExtendedColorType, ImageEncoder};
 
     fn jpeg() -> Vec<u8> {
         let mut out = Vec::new();
         let rgb: Vec<u8> = (0..64 * 48 * 3u32).map(|i| (i * 31 % 251) as u8).collect();
-        JpegEncoder::new_with_quality(&mut out, 92).encode(&rgb, 64, 48, image::ExtendedColorType::Rgb8).unwrap();
+        JpegEncoder::new_with_quality(&mut out, 92).encode(&rgb, 64, 48, ExtendedColorType::Rgb8).unwrap();
         out
     }
 
     fn made_of(rows: u32, colour: impl Fn(usize) -> u8) -> Vec<u8> {
         let mut file = Vec::new();
         let pixels: Vec<u8> = (0..64 * rows as usize * 3).map(colour).collect();
-        image::codecs::jpeg::JpegEncoder::new_with_quality(&mut file, 95).write_image(&pixels, 64, rows, ExtendedColorType::Rgb8).unwrap();
+        JpegEncoder::new_with_quality(&mut file, 95).write_image(&pixels, 64, rows, ExtendedColorType::Rgb8).unwrap();
         file
     }
 
