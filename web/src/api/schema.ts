@@ -3502,6 +3502,8 @@ export interface components {
             all: number;
             /** @description The entries asked for. */
             entries: components["schemas"]["EntryView"][];
+            /** @description Pieces and readings that are still to be read: until then some entries may be missing. Ask again. */
+            left: number;
         };
         /** @description How a picture is framed and corrected. The default looks at all of it as it is. */
         Frame: {
@@ -7120,7 +7122,24 @@ export interface components {
         /** Format: int64 */
         i64: number;
     };
-    responses: never;
+    responses: {
+        /** @description The address is longer than any the pages ask for. */
+        AddressTooLong: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The head of the request is longer than 64 kB; there is no body. */
+        HeadTooLong: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content?: never;
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -7145,14 +7164,8 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_archive: {
@@ -7184,6 +7197,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7192,6 +7206,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     create_box: {
@@ -7215,6 +7230,7 @@ export interface operations {
                     "application/json": components["schemas"]["BoxView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7231,6 +7247,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_box: {
@@ -7265,6 +7282,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     remove_box: {
@@ -7300,6 +7319,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_card: {
@@ -7350,6 +7371,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7358,6 +7380,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     print_card: {
@@ -7396,6 +7419,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7404,6 +7428,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     photograph_card: {
@@ -7442,6 +7467,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7450,6 +7476,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_greys: {
@@ -7484,6 +7511,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7492,6 +7520,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     save_inventory: {
@@ -7521,6 +7550,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     put_inventory: {
@@ -7565,6 +7596,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7573,6 +7605,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     add_list: {
@@ -7606,6 +7639,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7622,6 +7656,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     add_box: {
@@ -7655,6 +7690,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7671,6 +7707,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     describe_pigment: {
@@ -7716,6 +7753,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7732,6 +7770,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     take_out_box: {
@@ -7762,6 +7801,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_readings: {
@@ -7791,6 +7832,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     take_reading: {
@@ -7832,6 +7875,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7848,6 +7892,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     save_readings_file: {
@@ -7880,6 +7925,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7888,6 +7934,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     put_readings_file: {
@@ -7921,6 +7968,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7929,6 +7977,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     change_reading: {
@@ -7974,6 +8023,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -7990,6 +8040,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     remove_reading: {
@@ -8020,6 +8071,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_strings: {
@@ -8049,6 +8102,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_swatches: {
@@ -8081,6 +8136,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8089,6 +8145,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     choices: {
@@ -8111,6 +8168,7 @@ export interface operations {
                     "application/json": components["schemas"]["Choices"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8119,6 +8177,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     save_damaged: {
@@ -8149,6 +8208,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     put_damaged_aside: {
@@ -8185,6 +8246,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     visit_demo: {
@@ -8212,6 +8275,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     list_devices: {
@@ -8231,6 +8296,8 @@ export interface operations {
                     "application/json": components["schemas"]["Devices"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     new_pairing_code: {
@@ -8250,6 +8317,7 @@ export interface operations {
                     "application/json": components["schemas"]["PairingCode"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8258,6 +8326,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     send_device_away: {
@@ -8285,6 +8354,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_drills: {
@@ -8323,6 +8394,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8331,6 +8403,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     answer_drill: {
@@ -8362,6 +8435,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8378,6 +8452,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     ask_drill: {
@@ -8416,6 +8491,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8424,6 +8500,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_calendar: {
@@ -8446,6 +8523,7 @@ export interface operations {
                     "application/json": components["schemas"]["Calendar"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8454,6 +8532,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     list_notes: {
@@ -8473,6 +8552,8 @@ export interface operations {
                     "application/json": components["schemas"]["NoteView"][];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     create_note: {
@@ -8499,6 +8580,7 @@ export interface operations {
                     "application/json": components["schemas"]["NoteView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8515,6 +8597,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     keep_photo: {
@@ -8546,6 +8629,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8554,6 +8638,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     look_at_photo: {
@@ -8583,6 +8668,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_note: {
@@ -8612,6 +8699,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     keep_note: {
@@ -8656,6 +8745,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8672,6 +8762,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     remove_note: {
@@ -8699,6 +8790,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     piece_of_note: {
@@ -8732,6 +8825,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8748,6 +8842,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     list_grounds: {
@@ -8767,6 +8862,8 @@ export interface operations {
                     "application/json": components["schemas"]["GroundLine"][];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     create_ground: {
@@ -8790,6 +8887,7 @@ export interface operations {
                     "application/json": components["schemas"]["GroundLine"][];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8806,6 +8904,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     put_ground: {
@@ -8850,6 +8949,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -8866,6 +8966,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     remove_ground: {
@@ -8895,6 +8996,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     health: {
@@ -8914,6 +9017,8 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8941,6 +9046,8 @@ export interface operations {
                     "application/json": components["schemas"]["MeterView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     calibrate_meter: {
@@ -8968,6 +9075,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     play_world: {
@@ -8999,6 +9108,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9015,6 +9125,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_job: {
@@ -9044,6 +9155,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     cancel_job: {
@@ -9073,6 +9186,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     follow_job: {
@@ -9102,6 +9217,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     find_entries: {
@@ -9160,6 +9277,7 @@ export interface operations {
                     "application/json": components["schemas"]["FoundView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9168,6 +9286,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     print_booklet: {
@@ -9204,6 +9323,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9212,6 +9332,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     journal_choices: {
@@ -9231,6 +9352,8 @@ export interface operations {
                     "application/json": components["schemas"]["JournalChoices"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_learnt: {
@@ -9250,6 +9373,8 @@ export interface operations {
                     "application/json": components["schemas"]["LearntView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     measure_pieces: {
@@ -9269,6 +9394,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     one_set_for_several: {
@@ -9300,6 +9427,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9316,6 +9444,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     save_plot: {
@@ -9345,6 +9474,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_keeping: {
@@ -9364,6 +9495,8 @@ export interface operations {
                     "application/json": components["schemas"]["KeepingView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     make_backup: {
@@ -9383,6 +9516,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeepingView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9391,6 +9525,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
             507: {
                 headers: {
                     [name: string]: unknown;
@@ -9418,6 +9553,8 @@ export interface operations {
                     "application/json": components["schemas"]["JobView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     shipped_pigments: {
@@ -9440,6 +9577,7 @@ export interface operations {
                     "application/json": components["schemas"]["PigmentView"][];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9448,6 +9586,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     understand_list: {
@@ -9471,6 +9610,7 @@ export interface operations {
                     "application/json": components["schemas"]["Entry"][];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9487,6 +9627,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_map: {
@@ -9516,6 +9657,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     pair_device: {
@@ -9545,6 +9688,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9561,6 +9705,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     create_piece: {
@@ -9584,6 +9729,7 @@ export interface operations {
                     "application/json": components["schemas"]["PieceView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9600,6 +9746,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_piece: {
@@ -9629,6 +9776,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     remove_piece: {
@@ -9656,6 +9805,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_additions: {
@@ -9685,6 +9836,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9693,6 +9845,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     borrow_light: {
@@ -9734,6 +9887,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9750,6 +9904,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     chart: {
@@ -9791,6 +9946,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9807,6 +9963,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     occurs: {
@@ -9839,6 +9996,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9847,6 +10005,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     put_compositions: {
@@ -9891,6 +10050,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9899,6 +10059,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     carry: {
@@ -9940,6 +10101,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -9956,6 +10118,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_easel: {
@@ -9988,6 +10151,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9996,6 +10160,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     did_task: {
@@ -10037,6 +10202,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10053,6 +10219,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     view_easel: {
@@ -10087,6 +10254,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10095,6 +10263,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_easel_offers: {
@@ -10124,6 +10293,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10132,6 +10302,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     put_progress_photo: {
@@ -10178,6 +10349,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10186,6 +10358,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     simulate_progress_photo: {
@@ -10220,6 +10393,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10228,6 +10402,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_progress: {
@@ -10258,6 +10433,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10266,6 +10442,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     view_progress: {
@@ -10296,6 +10473,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10304,6 +10482,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_enlarging: {
@@ -10342,6 +10521,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10350,6 +10530,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     print_grid: {
@@ -10388,6 +10569,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10396,6 +10578,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     print_tracing: {
@@ -10434,6 +10617,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10442,6 +10626,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     print_ladder: {
@@ -10471,6 +10656,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     lend_set: {
@@ -10504,6 +10691,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10520,6 +10708,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     propose_masses: {
@@ -10561,6 +10750,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10577,6 +10767,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     add_other: {
@@ -10621,6 +10812,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10629,6 +10821,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     make_main: {
@@ -10670,6 +10863,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10686,6 +10880,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     painted: {
@@ -10720,6 +10915,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10728,6 +10924,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     look_at_picture: {
@@ -10758,6 +10955,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10766,6 +10964,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     give: {
@@ -10807,6 +11006,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10823,6 +11023,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     own: {
@@ -10864,6 +11065,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10880,6 +11082,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     look_planned: {
@@ -10920,6 +11123,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10928,6 +11132,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     redo_piece: {
@@ -10969,6 +11174,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -10985,6 +11191,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     take_in: {
@@ -11029,6 +11236,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11037,6 +11245,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     compare_patches: {
@@ -11075,6 +11284,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11083,6 +11293,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     frame_reference: {
@@ -11124,6 +11335,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -11140,6 +11352,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     values: {
@@ -11180,6 +11393,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11188,6 +11402,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     line: {
@@ -11226,6 +11441,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11234,6 +11450,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     neutral: {
@@ -11275,6 +11492,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -11291,6 +11509,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     original: {
@@ -11320,6 +11539,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     patch: {
@@ -11356,6 +11577,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11364,6 +11586,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     spread: {
@@ -11396,6 +11619,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11404,6 +11628,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     look: {
@@ -11444,6 +11669,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11452,6 +11678,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     change_piece: {
@@ -11493,6 +11720,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -11509,6 +11737,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
             507: {
                 headers: {
                     [name: string]: unknown;
@@ -11546,6 +11775,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11554,6 +11784,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     pdf: {
@@ -11590,6 +11821,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11598,6 +11830,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     png: {
@@ -11634,6 +11867,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11642,6 +11876,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     svg: {
@@ -11678,6 +11913,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11686,6 +11922,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     make_studies: {
@@ -11719,6 +11956,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -11735,6 +11973,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     kinds: {
@@ -11764,6 +12003,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
     lend_picture: {
@@ -11800,6 +12041,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11808,6 +12050,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     lend: {
@@ -11841,6 +12084,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -11857,6 +12101,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     lamps: {
@@ -11887,6 +12132,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11895,6 +12141,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     piece_of_study: {
@@ -11925,6 +12172,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11933,6 +12181,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     move_shares: {
@@ -11967,6 +12216,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -11983,6 +12233,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_surfaces: {
@@ -12018,6 +12269,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12026,6 +12278,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_trials: {
@@ -12060,6 +12313,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12068,6 +12322,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     undo_piece: {
@@ -12109,6 +12364,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12125,6 +12381,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     put_wall: {
@@ -12169,6 +12426,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12177,6 +12435,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     mocked_up: {
@@ -12209,6 +12468,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12217,6 +12477,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     view_wall: {
@@ -12246,6 +12507,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12254,6 +12516,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     read_wheel: {
@@ -12283,6 +12546,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12291,6 +12555,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     wish_colours: {
@@ -12332,6 +12597,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12348,6 +12614,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     brush: {
@@ -12389,6 +12656,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12405,6 +12673,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     colours: {
@@ -12446,6 +12715,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12462,6 +12732,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     join: {
@@ -12503,6 +12774,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12519,6 +12791,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     from_lines: {
@@ -12560,6 +12833,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12576,6 +12850,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     merge: {
@@ -12617,6 +12892,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12633,6 +12909,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     drag: {
@@ -12674,6 +12951,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12690,6 +12968,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     part_by_mass: {
@@ -12731,6 +13010,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12747,6 +13027,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     preview: {
@@ -12780,6 +13061,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12796,6 +13078,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     propose: {
@@ -12837,6 +13120,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12853,6 +13137,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     redraw: {
@@ -12894,6 +13179,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12910,6 +13196,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     split: {
@@ -12951,6 +13238,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -12967,6 +13255,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     take: {
@@ -13008,6 +13297,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
             415: {
                 headers: {
                     [name: string]: unknown;
@@ -13024,6 +13314,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
         };
     };
     overview: {
@@ -13043,6 +13334,8 @@ export interface operations {
                     "application/json": components["schemas"]["StudioView"];
                 };
             };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
         };
     };
 }
