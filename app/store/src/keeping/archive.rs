@@ -1,7 +1,7 @@
 //! The whole studio as one JSON text with its pictures, and back, bit for bit. docs/ARCHIVE.md describes it.
 
 use super::half_made::HalfMade;
-use super::intake::{Intake, Row, Table, own_proof};
+use super::intake::{Intake, Row, Table, noun, own_proof};
 use super::meaning::{compact, meaning, tidied};
 use crate::sound::{self, Sealed, Vouched};
 use crate::{Store, StoreError, migrations};
@@ -259,7 +259,12 @@ fn read_into(from: impl Read, path: &Path) -> Result<Vec<String>, StoreError> {
             let row = row(&table, fields).map_err(wrong)?;
             match judged(row, fields, archive.shape) {
                 Some((row, vouched)) => intake.put(&row, vouched).map_err(wrong)?,
-                None => intake.tell(format!("Row {} of \"{}\" is not what was written and was left out.", nth + 1, table.name)),
+                None => intake.tell(format!(
+                    "The {} in row {} of \"{}\" is not what was written and was left out.",
+                    noun(&table.name),
+                    nth + 1,
+                    table.name
+                )),
             }
         }
     }

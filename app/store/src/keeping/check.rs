@@ -116,20 +116,21 @@ fn named(c: &Connection, into: &mut Checked) -> Result<(), StoreError> {
     while let Some(r) = rows.next()? {
         let (id, done, text): (i64, i64, Vec<u8>) = (r.get(0)?, r.get(1)?, r.get(2)?);
         let Ok(mut piece) = Piece::from_text(&text) else { continue };
+        let title = format!("\"{}\" (piece {id})", piece.brief.title);
         for digest in piece.pictures() {
             if !there("pictures", digest)? {
-                into.problems.push(format!("A picture of the piece {id} is missing ({}).", short(digest)));
+                into.problems.push(format!("A picture of {title} is missing ({}): drop the file there again.", short(digest)));
             }
         }
         for map in piece.maps_mut() {
             if !there("maps", map.digest())? {
-                into.problems.push(format!("A map of zones of the piece {id} is missing ({}).", short(map.digest())));
+                into.problems.push(format!("A map of zones of {title} is missing ({}): the piece cannot be shown.", short(map.digest())));
             }
         }
         let steps: i64 =
             c.prepare_cached("SELECT count(*) FROM log WHERE piece = ?1 AND seq >= 0 AND seq < ?2")?.query_row([id, done], |r| r.get(0))?;
         if steps < done {
-            into.problems.push(format!("{} of {done} steps of the piece {id} are missing: they cannot be taken back.", done - steps));
+            into.problems.push(format!("Of the {done} steps of {title}, {} cannot be taken back.", done - steps));
         }
     }
     let mut rows = c.prepare(&format!("SELECT id, {} FROM field_notes WHERE aside = 0", FIELD_NOTES.sound("body")))?;

@@ -15,6 +15,23 @@ use std::collections::{BTreeMap, HashMap};
 pub const TABLES: [&str; 11] =
     ["pictures", "maps", "boxes", "pieces", "log", "field_notes", "readings", "grounds", "drills", "devices", "sqlite_sequence"];
 
+/// What a row of a table is to a painter.
+pub fn noun(table: &str) -> &'static str {
+    match table {
+        "pictures" => "picture",
+        "maps" => "map of zones",
+        "boxes" => "Box",
+        "pieces" => "piece",
+        "log" => "step",
+        "field_notes" => "field note",
+        "readings" => "reading",
+        "grounds" => "ground",
+        "drills" => "answer of a drill",
+        "devices" => "paired device",
+        _ => "number",
+    }
+}
+
 /// A row of a table.
 #[derive(Clone, Debug)]
 pub struct Row {
@@ -38,7 +55,7 @@ impl Row {
             other => format!("{other:?}"),
         };
         match self.table.as_str() {
-            "log" => format!("{}, step {}", word("piece"), word("seq")),
+            "log" => format!("{} of the piece {}", word("seq"), word("piece")),
             "pictures" | "maps" => word("digest"),
             "sqlite_sequence" => word("name"),
             _ => word("id"),

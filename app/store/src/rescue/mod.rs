@@ -5,7 +5,7 @@ mod image;
 mod rows;
 
 use crate::keeping::half_made::{HalfMade, folder_of};
-use crate::keeping::intake::{Intake, Row};
+use crate::keeping::intake::{Intake, Row, noun};
 use crate::keeping::{Backups, Disk, is_marked, kept_damaged};
 use crate::sound::Vouched;
 use crate::{Store, StoreError, migrations, sound};
@@ -95,13 +95,13 @@ struct Taking<'i> {
 impl Finder for Taking<'_> {
     fn row(&mut self, row: Row, vouched: Vouched) {
         if vouched == Vouched::Not && (self.shape < sound::SINCE || matches!(row.table.as_str(), "pictures" | "maps" | "log")) {
-            self.intake.tell(format!("Of {}, {} is not what was written and was left out.", row.table, row.key()));
+            self.intake.tell(format!("The {} {} is not what was written and was left out.", noun(&row.table), row.key()));
             return;
         }
         let table = row.table.clone();
         match self.intake.put(&row, vouched) {
             Ok(()) => self.sound += usize::from(vouched == Vouched::Sound),
-            Err(e) => self.intake.tell(format!("Of {table}, {} cannot be read: {e}.", row.key())),
+            Err(e) => self.intake.tell(format!("The {} {} cannot be read: {e}.", noun(&table), row.key())),
         }
     }
 

@@ -2,7 +2,7 @@
 
 use super::cells::{Cell, Node, node};
 use super::image::{Image, u32_at};
-use crate::keeping::intake::{Row, Table, own_proof};
+use crate::keeping::intake::{Row, Table, noun, own_proof};
 use crate::sound::Vouched;
 use rusqlite::types::Value;
 use std::collections::{BTreeMap, HashSet};
@@ -87,16 +87,20 @@ impl Search<'_> {
             if !self.seen.insert(number) {
                 continue;
             }
-            let named = |t: Option<&Table>| t.map_or_else(|| "an index".to_owned(), |t| format!("the table of {}", t.name));
+            let named = |t: &Table| noun(&t.name);
             let Some(Node { cells, below, broken }) = node(self.image, number) else {
-                if table.is_some() {
-                    to.lost(format!("Page {number} of {} is damaged.", named(table)));
+                if let Some(table) = table {
+                    to.lost(format!(
+                        "Page {number} of the file is damaged; there was at least one {} on it, or the way to some.",
+                        named(table)
+                    ));
                 }
                 continue;
             };
             ahead.extend(below.into_iter().rev());
-            if broken > 0 && table.is_some() {
-                to.lost(format!("{broken} rows on page {number} of {} are damaged.", named(table)));
+            if let Some(table) = table.filter(|_| broken > 0) {
+                let what = if broken == 1 { format!("A {}", named(table)) } else { format!("{broken} of the kind \"{}\"", named(table)) };
+                to.lost(format!("{what} on page {number} of the file cannot be read."));
             }
             for cell in cells {
                 self.seen.extend(&cell.rest);
@@ -109,7 +113,7 @@ impl Search<'_> {
                             let vouched = own_proof(&row, self.shape);
                             to.row(row, vouched);
                         }
-                        None => to.lost(format!("A row on page {number} of {} is damaged.", named(Some(table)))),
+                        None => to.lost(format!("A {} on page {number} of the file cannot be read.", named(table))),
                     },
                 }
             }
