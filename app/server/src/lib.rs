@@ -5,7 +5,7 @@
 //! leaves as a [`Problem`](problem::Problem) that says what to do.
 #![deny(missing_docs)]
 
-pub mod backups_made;
+pub mod backup_outcome;
 pub mod cli;
 pub mod daily;
 pub mod demo;
@@ -21,7 +21,7 @@ pub mod print;
 pub mod problem;
 pub mod router;
 pub mod school;
-pub mod seen;
+pub mod seen_version;
 pub mod serving;
 pub mod sharing;
 pub mod state;

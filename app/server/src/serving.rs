@@ -51,28 +51,28 @@ pub struct Peer(pub IpAddr);
 
 /// How many connections each address has.
 #[derive(Clone, Default)]
-struct Open(Arc<Mutex<HashMap<IpAddr, usize>>>);
+struct OpenConnections(Arc<Mutex<HashMap<IpAddr, usize>>>);
 
-impl Open {
+impl OpenConnections {
     /// Counts one more of an address; `None` where it has enough.
-    fn one_more(&self, from: IpAddr, most: usize) -> Option<Counted> {
+    fn one_more(&self, from: IpAddr, most: usize) -> Option<ConnectionPlace> {
         let mut open = self.0.lock().unwrap_or_else(|p| p.into_inner());
         let now = open.entry(from).or_default();
         if *now >= most {
             return None;
         }
         *now += 1;
-        Some(Counted { of: self.clone(), from })
+        Some(ConnectionPlace { of: self.clone(), from })
     }
 }
 
 /// One connection that is counted until this is dropped.
-struct Counted {
-    of: Open,
+struct ConnectionPlace {
+    of: OpenConnections,
     from: IpAddr,
 }
 
-impl Drop for Counted {
+impl Drop for ConnectionPlace {
     fn drop(&mut self) {
         let mut open = self.of.0.lock().unwrap_or_else(|p| p.into_inner());
         if let Some(now) = open.get_mut(&self.from) {
@@ -102,7 +102,7 @@ pub async fn serve_over(
     tls: Option<TlsAcceptor>,
 ) {
     let places = Arc::new(Semaphore::new(limits.most));
-    let open = Open::default();
+    let open = OpenConnections::default();
     let under_way = GracefulShutdown::new();
     let mut builder = Builder::new();
     builder.timer(TokioTimer::new()).header_read_timeout(limits.head).max_buf_size(64 << 10);

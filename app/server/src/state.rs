@@ -1,6 +1,6 @@
 //! What every handler shares.
 
-use crate::backups_made::BackupsMade;
+use crate::backup_outcome::BackupOutcome;
 use crate::jobs::Jobs;
 use crate::lessons::Lessons;
 use crate::problem::Problem;
@@ -49,7 +49,7 @@ pub struct Studio {
     /// Recipes of the sets asked for last.
     pub lists: Arc<RecipeLists>,
     /// How the backups by the day went.
-    pub backups: BackupsMade,
+    pub backups: BackupOutcome,
     /// Leave to write an archive: each takes a thread.
     pub archives: Arc<Semaphore>,
     /// What readings taught.
@@ -76,7 +76,7 @@ impl Studio {
             jobs: Jobs::default(),
             tables: Arc::default(),
             lists: Arc::default(),
-            backups: BackupsMade::default(),
+            backups: BackupOutcome::default(),
             archives: Arc::new(Semaphore::new(SIDE_BY_SIDE)),
             lessons: Arc::default(),
             sharing: None,

@@ -1,7 +1,7 @@
 //! Records that cannot be read: told beside the sound ones, written out as they are, and put aside. None of them is ever changed or deleted
 //! by the program itself.
 
-use crate::sound::{self, Sealed};
+use crate::sound::{self, SummedTable};
 use crate::{Store, StoreError};
 use lean_drills::Answered;
 use lean_piece::own_ground::GroundRecord;
@@ -62,7 +62,7 @@ impl Record {
         self.sealed().table
     }
 
-    fn sealed(self) -> Sealed {
+    fn sealed(self) -> SummedTable {
         match self {
             Self::Piece => sound::PIECES,
             Self::PaintBox => sound::BOXES,

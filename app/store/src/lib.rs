@@ -31,8 +31,8 @@ pub use field_notes::{KeptNote, NoteId};
 pub use grounds::GroundNumber;
 
 pub use journal::{Choices, Found, KeptEntry, Source};
-pub use keeping::{Backups, Checked, Disk, HalfMade, KEPT, MEDIA_TYPE};
-pub use rescue::{Replaced, Rescued};
+pub use keeping::{Backups, Checked, Disk, KEPT, MEDIA_TYPE, UnfinishedFile};
+pub use rescue::{ReplacedFile, RescueReport};
 
 pub use readings::{ReadingId, Readings};
 
@@ -53,7 +53,7 @@ pub struct Store {
     connection: Mutex<Connection>,
     path: Option<PathBuf>,
     unchecked: bool,
-    replaced: Option<Replaced>,
+    replaced: Option<ReplacedFile>,
     maps: maps::Maps,
     recent: recent::Recent,
     journal: Mutex<Option<journal::Stand>>,
@@ -136,7 +136,7 @@ impl Store {
     }
 
     /// What became of a damaged file when this one was opened in its place; `None` where it was sound.
-    pub fn replaced(&self) -> Option<&Replaced> {
+    pub fn replaced(&self) -> Option<&ReplacedFile> {
         self.replaced.as_ref()
     }
 

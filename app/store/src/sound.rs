@@ -13,7 +13,7 @@ const SUMMED: &str = "+";
 
 /// A table whose rows carry a sum, and what it is made of.
 #[derive(Clone, Copy, Debug)]
-pub struct Sealed {
+pub struct SummedTable {
     /// Name of the table.
     pub table: &'static str,
     /// Every column but the sum itself, in the order in which they are summed.
@@ -23,38 +23,40 @@ pub struct Sealed {
 }
 
 /// Pieces.
-pub const PIECES: Sealed = Sealed {
+pub const PIECES: SummedTable = SummedTable {
     table: "pieces",
     columns: &["id", "revision", "snapshot", "done", "box", "picture", "changed", "aside"],
     before: &["snapshot", "revision", "done", "box", "picture", "changed"],
 };
 /// Boxes.
-pub const BOXES: Sealed = Sealed { table: "boxes", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+pub const BOXES: SummedTable = SummedTable { table: "boxes", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
 /// Field notes.
-pub const FIELD_NOTES: Sealed = Sealed {
+pub const FIELD_NOTES: SummedTable = SummedTable {
     table: "field_notes",
     columns: &["id", "body", "changed", "revision", "aside", "sent_as"],
     before: &["body", "revision", "changed", "sent_as"],
 };
 /// Readings of swatches.
-pub const READINGS: Sealed =
-    Sealed { table: "readings", columns: &["id", "box", "piece", "body", "changed", "aside"], before: &["body", "box", "changed"] };
+pub const READINGS: SummedTable =
+    SummedTable { table: "readings", columns: &["id", "box", "piece", "body", "changed", "aside"], before: &["body", "box", "changed"] };
 /// Grounds of one's own.
-pub const GROUNDS: Sealed = Sealed { table: "grounds", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+pub const GROUNDS: SummedTable =
+    SummedTable { table: "grounds", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
 /// Answers given in drills.
-pub const DRILLS: Sealed = Sealed { table: "drills", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+pub const DRILLS: SummedTable = SummedTable { table: "drills", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
 /// Paired devices.
-pub const DEVICES: Sealed = Sealed { table: "devices", columns: &["id", "name", "carries", "paired", "seen", "aside"], before: &[] };
+pub const DEVICES: SummedTable =
+    SummedTable { table: "devices", columns: &["id", "name", "carries", "paired", "seen", "aside"], before: &[] };
 /// Steps of pieces.
-pub const LOG: Sealed = Sealed {
+pub const LOG: SummedTable = SummedTable {
     table: "log",
     columns: &["piece", "seq", "command", "undo", "what", "at"],
     before: &["piece", "seq", "command", "undo", "what", "at"],
 };
 /// All of them. Pictures and maps are known by digests of their own.
-pub const ALL: [Sealed; 8] = [PIECES, BOXES, FIELD_NOTES, READINGS, GROUNDS, DRILLS, DEVICES, LOG];
+pub const ALL: [SummedTable; 8] = [PIECES, BOXES, FIELD_NOTES, READINGS, GROUNDS, DRILLS, DEVICES, LOG];
 
-impl Sealed {
+impl SummedTable {
     /// The columns for SQL, each of the table called `name`.
     fn of(&self, name: &str) -> String {
         let columns: Vec<String> = self.columns.iter().map(|c| format!("{name}.{c}")).collect();
@@ -114,8 +116,8 @@ impl Sealed {
     }
 
     /// Whether a row is what was written, by its sum. `value` gives the value of a column; a file of a `shape` before 14 has sums of the older kinds.
-    pub fn vouches(&self, value: impl Fn(&str) -> Value, shape: usize) -> Vouched {
-        let Value::Text(sum) = value("sum") else { return Vouched::NoSum };
+    pub fn vouches(&self, value: impl Fn(&str) -> Value, shape: usize) -> RowProof {
+        let Value::Text(sum) = value("sum") else { return RowProof::NoSum };
         let as_written = if let Some(sum) = sum.strip_prefix(SEALED) {
             self.sum_of(&value) == sum
         } else if shape >= SINCE {
@@ -126,7 +128,7 @@ impl Sealed {
         } else {
             self.before.first().is_some_and(|text| digested(bytes(ValueRef::from(&value(text)))) == sum)
         };
-        if as_written { Vouched::Sound } else { Vouched::Not }
+        if as_written { RowProof::Sound } else { RowProof::Not }
     }
 }
 
@@ -135,7 +137,7 @@ pub const SINCE: usize = 14;
 
 /// What the sum of a row says of it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Vouched {
+pub enum RowProof {
     /// It is what was written.
     Sound,
     /// It is not.

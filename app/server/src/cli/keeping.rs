@@ -2,7 +2,7 @@
 
 use super::serve::{data_place, log};
 use clap::Args;
-use lean_store::{Backups, Checked, Disk, HalfMade, Store, StoreError};
+use lean_store::{Backups, Checked, Disk, Store, StoreError, UnfinishedFile};
 use serde::Serialize;
 use std::fs::File;
 use std::io::{BufWriter, Write};
@@ -131,7 +131,7 @@ fn written(a: &Export, store: &Store) -> Result<(), String> {
         let mut out = BufWriter::new(std::io::stdout().lock());
         return store.export(&mut out).map_err(|e| e.to_string()).and_then(|()| out.flush().map_err(io));
     }
-    let mut half = HalfMade::begun(&a.archive).map_err(at(&a.archive))?;
+    let mut half = UnfinishedFile::begun(&a.archive).map_err(at(&a.archive))?;
     let size = std::fs::metadata(a.data.place()?).map_or(0, |m| m.len());
     Disk::default().has_room(a.archive.parent().unwrap_or(Path::new("")), size, "the archive").map_err(|e| e.to_string())?;
     let mut out = BufWriter::new(half.file());

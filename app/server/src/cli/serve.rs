@@ -9,7 +9,7 @@ use crate::visiting::{Visiting, opened};
 use crate::{daily, handlers};
 use clap::Args;
 use directories::ProjectDirs;
-use lean_store::{Backups, Replaced, Store};
+use lean_store::{Backups, ReplacedFile, Store};
 use std::net::{IpAddr, SocketAddr, UdpSocket};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
@@ -158,7 +158,7 @@ pub fn run(a: Serve) -> Result<(), String> {
         let address = listener.local_addr().map_err(|e| e.to_string())?;
         tracing::info!(%address, data = %path.display(), "listening");
         println!("Lean Swatch is at http://{address}");
-        if let Some(Replaced { kept, rescued }) = store.replaced() {
+        if let Some(ReplacedFile { kept, rescued }) = store.replaced() {
             println!(
                 "The data file was damaged. What is sound in it was taken out and is open now; the damaged file is kept: {}",
                 kept.display()

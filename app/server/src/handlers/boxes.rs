@@ -2,7 +2,7 @@
 
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::problem::Problem;
-use crate::seen::Seen;
+use crate::seen_version::SeenVersion;
 use crate::state::Studio;
 use crate::views::BoxView;
 use axum::Json;
@@ -171,11 +171,11 @@ pub struct Said {
 }
 
 /// Keeps what a painter says of a pigment.
-#[utoipa::path(put, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "describe_pigment", params(("id" = String, Path), ("pigment" = String, Path), Seen), request_body = Said, responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(put, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "describe_pigment", params(("id" = String, Path), ("pigment" = String, Path), SeenVersion), request_body = Said, responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn describe(
     State(studio): State<Studio>,
     Path((id, pigment)): Path<(String, String)>,
-    Query(seen): Query<Seen>,
+    Query(seen): Query<SeenVersion>,
     In(said): In<Said>,
 ) -> Result<Json<BoxView>, Problem> {
     studio
@@ -213,11 +213,11 @@ pub async fn inventory(State(studio): State<Studio>, Path(id): Path<String>) -> 
 
 /// Takes in an inventory: rows of what is in the Box already are brought up to date, others are put in. A row names a shipped pigment, or gives the colour
 /// of its masstone as L, a and b.
-#[utoipa::path(put, path = "/api/boxes/{id}/inventory", operation_id = "put_inventory", params(("id" = String, Path), Seen), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(put, path = "/api/boxes/{id}/inventory", operation_id = "put_inventory", params(("id" = String, Path), SeenVersion), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn put_inventory(
     State(studio): State<Studio>,
     Path(id): Path<String>,
-    Query(seen): Query<Seen>,
+    Query(seen): Query<SeenVersion>,
     Body(file): Body,
 ) -> Result<Json<BoxView>, Problem> {
     studio

@@ -2,7 +2,7 @@
 
 use crate::extract::{Json as In, Path, Query};
 use crate::problem::Problem;
-use crate::seen::{Seen, version_of};
+use crate::seen_version::{SeenVersion, version_of};
 use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
@@ -57,11 +57,11 @@ pub async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) 
 }
 
 /// Keeps the record of a ground as it is now. Pieces keep the ground as it was when they took it.
-#[utoipa::path(put, path = "/api/grounds/{number}", operation_id = "put_ground", params(("number" = i64, Path), Seen), request_body = GroundRecord, responses((status = 200, body = Vec<GroundLine>), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(put, path = "/api/grounds/{number}", operation_id = "put_ground", params(("number" = i64, Path), SeenVersion), request_body = GroundRecord, responses((status = 200, body = Vec<GroundLine>), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn put(
     State(studio): State<Studio>,
     Path(number): Path<i64>,
-    Query(seen): Query<Seen>,
+    Query(seen): Query<SeenVersion>,
     In(record): In<GroundRecord>,
 ) -> Result<Json<Vec<GroundLine>>, Problem> {
     studio

@@ -4,7 +4,7 @@ use super::instruments::read_meter;
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::lessons::Lessons;
 use crate::problem::Problem;
-use crate::seen::{Seen, version_of};
+use crate::seen_version::{SeenVersion, version_of};
 use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
@@ -214,11 +214,11 @@ pub struct ReadingChange {
 }
 
 /// Leaves a reading out, takes it in again, or remarks on it.
-#[utoipa::path(put, path = "/api/boxes/{id}/readings/{reading}", operation_id = "change_reading", params(("id" = String, Path), ("reading" = i64, Path), Seen), request_body = ReadingChange, responses((status = 200, body = ReadingsView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[utoipa::path(put, path = "/api/boxes/{id}/readings/{reading}", operation_id = "change_reading", params(("id" = String, Path), ("reading" = i64, Path), SeenVersion), request_body = ReadingChange, responses((status = 200, body = ReadingsView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
 pub async fn change(
     State(studio): State<Studio>,
     Path((id, reading)): Path<(String, i64)>,
-    Query(seen): Query<Seen>,
+    Query(seen): Query<SeenVersion>,
     In(to): In<ReadingChange>,
 ) -> Result<Json<ReadingsView>, Problem> {
     studio

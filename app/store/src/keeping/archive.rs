@@ -1,9 +1,9 @@
 //! The whole studio as one JSON text with its pictures, and back, bit for bit. docs/ARCHIVE.md describes it.
 
-use super::half_made::HalfMade;
 use super::intake::{Intake, Row, Table, noun, own_proof};
 use super::meaning::{compact, meaning, tidied};
-use crate::sound::{self, Sealed, Vouched};
+use super::unfinished_file::UnfinishedFile;
+use crate::sound::{self, RowProof, SummedTable};
 use crate::{Store, StoreError, migrations};
 use base64::Engine;
 use base64::prelude::BASE64_STANDARD;
@@ -79,7 +79,7 @@ impl Store {
     /// # Errors
     /// [`StoreError::There`] when there is a file already, [`StoreError::NoArchive`] with what is wrong, [`StoreError::Newer`].
     pub fn import(from: impl Read, to: &Path) -> Result<Vec<String>, StoreError> {
-        let half = HalfMade::begun(to)?;
+        let half = UnfinishedFile::begun(to)?;
         let left_out = read_into(from, half.path())?;
         half.finished()?;
         Ok(left_out)
@@ -92,7 +92,7 @@ impl Store {
     pub fn import_here(&self, from: impl Read) -> Result<Vec<String>, StoreError> {
         self.expect_empty()?;
         let folder = match self.path() {
-            Some(path) => tempfile::tempdir_in(super::half_made::folder_of(path)),
+            Some(path) => tempfile::tempdir_in(super::unfinished_file::folder_of(path)),
             None => tempfile::tempdir(),
         };
         let folder = folder.map_err(broken)?;
@@ -217,7 +217,7 @@ fn rows_written(c: &Connection, table: &str, order: &str, out: &mut dyn Write) -
     Ok(())
 }
 
-fn sealed_of(table: &str) -> Option<Sealed> {
+fn sealed_of(table: &str) -> Option<SummedTable> {
     sound::ALL.into_iter().find(|s| s.table == table)
 }
 
@@ -274,28 +274,28 @@ fn read_into(from: impl Read, path: &Path) -> Result<Vec<String>, StoreError> {
 }
 
 /// A row as it is to be put in, and what is known of it; `None` where it was changed since it was written.
-fn judged(row: Row, fields: &Fields, shape: usize) -> Option<(Row, Vouched)> {
+fn judged(row: Row, fields: &Fields, shape: usize) -> Option<(Row, RowProof)> {
     let proof = own_proof(&row, shape);
     let Some(sealed) = sealed_of(&row.table) else {
-        return (proof != Vouched::Not).then_some((row, proof));
+        return (proof != RowProof::Not).then_some((row, proof));
     };
-    if proof != Vouched::Not {
+    if proof != RowProof::Not {
         return Some((row, proof));
     }
     let raw: BTreeMap<&str, String> =
         fields.iter().filter(|(name, _)| *name != "meaning").map(|(name, raw)| (name.as_str(), raw.get().to_owned())).collect();
     match fields.get("meaning").map(|m| m.get()) {
         // It was damaged when it was written, and goes along as it is.
-        Some("null") => Some((row, Vouched::Not)),
+        Some("null") => Some((row, RowProof::Not)),
         // Another program wrote the same in other letters.
         Some(said) => (said.trim_matches('"') == meaning(&raw)).then(|| {
             let row = with_texts(row, &tidied);
-            (Row { values: sealed.sealed(row.values), ..row }, Vouched::Sound)
+            (Row { values: sealed.sealed(row.values), ..row }, RowProof::Sound)
         }),
-        None if raw.values().any(|f| f.contains("\"damaged\"") && wrapped(f).is_some()) => Some((row, Vouched::Not)),
+        None if raw.values().any(|f| f.contains("\"damaged\"") && wrapped(f).is_some()) => Some((row, RowProof::Not)),
         None => {
             let row = with_texts(row, &compact);
-            (own_proof(&row, shape) == Vouched::Sound).then_some((row, Vouched::Sound))
+            (own_proof(&row, shape) == RowProof::Sound).then_some((row, RowProof::Sound))
         }
     }
 }

@@ -1,7 +1,7 @@
 //! Backups by the database's own means, while it is in use.
 
-use super::half_made::{HalfMade, clear_away, folder_of};
 use super::room::Disk;
+use super::unfinished_file::{UnfinishedFile, clear_away, folder_of};
 use crate::{Store, StoreError, migrations};
 use jiff::civil::Date;
 use rusqlite::Connection;
@@ -115,7 +115,7 @@ impl Store {
     }
 
     fn backup_to(&self, to: &Path, disk: Disk) -> Result<(), StoreError> {
-        let half = HalfMade::begun(to)?;
+        let half = UnfinishedFile::begun(to)?;
         self.reading(|c| copy(c, &half, disk, "a backup"))?;
         half.finished()
     }
@@ -131,13 +131,13 @@ pub(crate) fn kept_as_it_was(c: &Connection, path: &Path) -> Result<(), StoreErr
     if kept.exists() {
         return Ok(());
     }
-    let half = HalfMade::begun(&kept)?;
+    let half = UnfinishedFile::begun(&kept)?;
     copy(c, &half, Disk::default(), "a copy of the data file as it is, before this version changes its shape")?;
     half.finished()
 }
 
 /// Copies a database into a file that is being made, where there is room for it.
-pub(crate) fn copy(from: &Connection, to: &HalfMade, disk: Disk, what: &str) -> Result<(), StoreError> {
+pub(crate) fn copy(from: &Connection, to: &UnfinishedFile, disk: Disk, what: &str) -> Result<(), StoreError> {
     let folder = folder_of(to.path());
     const SIZE: &str = "SELECT page_count * page_size FROM pragma_page_count, pragma_page_size";
     let size: i64 = from.query_row(SIZE, [], |r| r.get(0))?;

@@ -1,7 +1,7 @@
 //! Rows that come from elsewhere, put into a new data file: each once, what they draw on beside them, and what could not be taken in told.
 
-use super::half_made::HalfMade;
-use crate::sound::{self, Sealed, Vouched};
+use super::unfinished_file::UnfinishedFile;
+use crate::sound::{self, RowProof, SummedTable};
 use crate::{Store, StoreError, migrations, now};
 use lean_media::Medium;
 use lean_picture::KeptMap;
@@ -121,39 +121,39 @@ impl Table {
 }
 
 /// What a row says of itself: by its sum, or by the digest it is named by.
-pub fn own_proof(row: &Row, shape: usize) -> Vouched {
-    let said = |ok: bool| if ok { Vouched::Sound } else { Vouched::Not };
+pub fn own_proof(row: &Row, shape: usize) -> RowProof {
+    let said = |ok: bool| if ok { RowProof::Sound } else { RowProof::Not };
     match (row.table.as_str(), row.value("digest")) {
         ("pictures", Value::Text(digest)) => match (row.value("original"), row.value("working"), row.value("sum")) {
             (Value::Blob(original), Value::Blob(working), Value::Text(sum)) => {
                 said(Store::digest_of(&original) == digest && Store::digest_of(&working) == sum)
             }
             (Value::Blob(original), Value::Blob(_), Value::Null) if shape < sound::SINCE => said(Store::digest_of(&original) == digest),
-            _ => Vouched::Not,
+            _ => RowProof::Not,
         },
         ("maps", Value::Text(digest)) => match row.value("body") {
             Value::Blob(body) => said(KeptMap::unpacked(&body).is_ok_and(|m| m.digest() == digest)),
-            _ => Vouched::Not,
+            _ => RowProof::Not,
         },
         ("sqlite_sequence", _) => match (row.values.len(), row.value("name"), row.value("seq")) {
             // It has no sum: only names of tables that number their rows are believed.
             (2, Value::Text(name), Value::Integer(_)) => {
                 if TABLES.contains(&name.as_str()) {
-                    Vouched::NoSum
+                    RowProof::NoSum
                 } else {
-                    Vouched::Not
+                    RowProof::Not
                 }
             }
-            _ => Vouched::Not,
+            _ => RowProof::Not,
         },
-        _ => match sealed_of(&row.table).map_or(Vouched::Not, |s| s.vouches(|column| row.value(column), shape)) {
-            Vouched::NoSum if shape >= sound::SINCE => Vouched::Not,
+        _ => match sealed_of(&row.table).map_or(RowProof::Not, |s| s.vouches(|column| row.value(column), shape)) {
+            RowProof::NoSum if shape >= sound::SINCE => RowProof::Not,
             vouched => vouched,
         },
     }
 }
 
-fn sealed_of(table: &str) -> Option<Sealed> {
+fn sealed_of(table: &str) -> Option<SummedTable> {
     sound::ALL.into_iter().find(|s| s.table == table)
 }
 
@@ -172,7 +172,7 @@ impl Intake {
     ///
     /// # Errors
     /// When it cannot be written.
-    pub fn begun(at: &HalfMade, shape: usize) -> Result<Self, StoreError> {
+    pub fn begun(at: &UnfinishedFile, shape: usize) -> Result<Self, StoreError> {
         Self::begun_at(at.path(), shape)
     }
 
@@ -208,8 +208,8 @@ impl Intake {
     ///
     /// # Errors
     /// In words why the table does not take it.
-    pub fn put(&mut self, row: &Row, vouched: Vouched) -> Result<(), String> {
-        let sound = vouched != Vouched::Not;
+    pub fn put(&mut self, row: &Row, vouched: RowProof) -> Result<(), String> {
+        let sound = vouched != RowProof::Not;
         let revision = if let Value::Integer(n) = row.value("revision") { n } else { 0 };
         let key = (row.table.clone(), row.key());
         if let Some(&(was_sound, was)) = self.known.get(&key)

@@ -4,17 +4,17 @@ mod archive;
 mod backup;
 mod check;
 mod file;
-pub(crate) mod half_made;
 pub(crate) mod intake;
 mod meaning;
 mod restore;
 mod room;
+pub(crate) mod unfinished_file;
 
 pub use archive::MEDIA_TYPE;
 pub use backup::{Backups, KEPT};
 pub use check::Checked;
-pub use half_made::HalfMade;
 pub use room::Disk;
+pub use unfinished_file::UnfinishedFile;
 
 pub(crate) use backup::kept_as_it_was;
 pub(crate) use file::{guarded, is_marked, ours, prepared_place, still_there};
@@ -23,6 +23,6 @@ pub(crate) use restore::kept_damaged;
 /// Removes what was left half made of a data file and of its backups when the program was killed.
 pub(crate) fn clear_away(data: &std::path::Path) {
     let stem = data.file_name().unwrap_or_default().to_string_lossy();
-    half_made::clear_away(half_made::folder_of(data), &format!("{stem}."));
+    unfinished_file::clear_away(unfinished_file::folder_of(data), &format!("{stem}."));
     Backups::of(data).clear_away();
 }

@@ -1,8 +1,8 @@
 //! Putting a backup in the place of a data file: copied and looked through first, so that there is a whole data file at every moment.
 
 use super::backup::copy;
-use super::half_made::HalfMade;
 use super::room::Disk;
+use super::unfinished_file::UnfinishedFile;
 use super::{Backups, ours};
 use crate::{Store, StoreError, migrations};
 use rusqlite::{Connection, OpenFlags};
@@ -27,7 +27,7 @@ fn restored(backup: &Path, to: &Path, disk: Disk) -> Result<Option<PathBuf>, Sto
     }
     let source = Connection::open_with_flags(backup, OpenFlags::SQLITE_OPEN_READ_ONLY)?;
     expect_sound(&source)?;
-    let half = HalfMade::begun_to_replace(to)?;
+    let half = UnfinishedFile::begun_to_replace(to)?;
     copy(&source, &half, disk, "the data file")?;
     expect_sound(&Connection::open_with_flags(half.path(), OpenFlags::SQLITE_OPEN_READ_ONLY)?)?;
     let before = if to.exists() { Some(kept(to, "before-restore")?) } else { None };

@@ -1,13 +1,13 @@
-//! Taking out of a damaged data file every record, picture and map that is what was written. The file itself is only read.
+//! RescueIntake out of a damaged data file every record, picture and map that is what was written. The file itself is only read.
 
 mod cells;
 mod image;
 mod rows;
 
-use crate::keeping::half_made::{HalfMade, folder_of};
 use crate::keeping::intake::{Intake, Row, noun};
+use crate::keeping::unfinished_file::{UnfinishedFile, folder_of};
 use crate::keeping::{Backups, Disk, is_marked, kept_damaged};
-use crate::sound::Vouched;
+use crate::sound::RowProof;
 use crate::{Store, StoreError, migrations, sound};
 use image::{Image, u32_at};
 use rows::Finder;
@@ -16,7 +16,7 @@ use std::path::{Path, PathBuf};
 
 /// What was taken out of a damaged file.
 #[derive(Clone, Debug, Default, PartialEq, Eq, Serialize)]
-pub struct Rescued {
+pub struct RescueReport {
     /// Records, pictures, maps and steps that were taken out.
     pub rows: usize,
     /// What is missing or cannot be read, in sentences.
@@ -25,11 +25,11 @@ pub struct Rescued {
 
 /// A data file that was found damaged and gave way to what could be taken out of it.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize)]
-pub struct Replaced {
+pub struct ReplacedFile {
     /// Where the damaged file lies now.
     pub kept: PathBuf,
     /// What was taken out of it.
-    pub rescued: Rescued,
+    pub rescued: RescueReport,
 }
 
 impl Store {
@@ -37,8 +37,8 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::There`] when there is a file already, [`StoreError::NoRoom`], [`StoreError::Damaged`] where nothing can be taken out.
-    pub fn rescue(damaged: &Path, to: &Path) -> Result<Rescued, StoreError> {
-        let half = HalfMade::begun(to)?;
+    pub fn rescue(damaged: &Path, to: &Path) -> Result<RescueReport, StoreError> {
+        let half = UnfinishedFile::begun(to)?;
         let rescued = rescue_into(damaged, &half)?;
         half.finished()?;
         Ok(rescued)
@@ -48,16 +48,16 @@ impl Store {
     ///
     /// # Errors
     /// As [`Store::rescue`]; the file lies where it lay then.
-    pub(crate) fn replace_damaged(path: &Path) -> Result<Replaced, StoreError> {
-        let half = HalfMade::begun_to_replace(path)?;
+    pub(crate) fn replace_damaged(path: &Path) -> Result<ReplacedFile, StoreError> {
+        let half = UnfinishedFile::begun_to_replace(path)?;
         let rescued = rescue_into(path, &half)?;
         let kept = kept_damaged(path)?;
         half.finished_in_place()?;
-        Ok(Replaced { kept, rescued })
+        Ok(ReplacedFile { kept, rescued })
     }
 }
 
-fn rescue_into(damaged: &Path, half: &HalfMade) -> Result<Rescued, StoreError> {
+fn rescue_into(damaged: &Path, half: &UnfinishedFile) -> Result<RescueReport, StoreError> {
     let image = Image::open(damaged).map_err(|e| StoreError::file(damaged, &e))?;
     let size = u64::from(image.pages()) * image::PAGE as u64;
     Disk::default().has_room(folder_of(half.path()), size / 2, "what can be taken out of the damaged data file")?;
@@ -68,7 +68,7 @@ fn rescue_into(damaged: &Path, half: &HalfMade) -> Result<Rescued, StoreError> {
     let shape = if (1..=migrations::SHAPE).contains(&shape) { shape } else { migrations::SHAPE };
     let mut intake = Intake::begun(half, shape)?;
     let tables = intake.tables()?;
-    let mut taking = Taking { intake: &mut intake, shape, sound: 0 };
+    let mut taking = RescueIntake { intake: &mut intake, shape, sound: 0 };
     rows::find(&image, &tables, shape, &mut taking);
     let sound = taking.sound;
     let (rows, mut lost) = intake.finished()?;
@@ -77,7 +77,7 @@ fn rescue_into(damaged: &Path, half: &HalfMade) -> Result<Rescued, StoreError> {
     }
     lost.extend(Store::open_only(half.path())?.check_all(&|_| {})?.problems);
     lost.dedup();
-    Ok(Rescued { rows, lost })
+    Ok(RescueReport { rows, lost })
 }
 
 /// The shape a file says it has.
@@ -86,21 +86,21 @@ fn shape_of(image: &Image) -> usize {
 }
 
 /// Puts into a new file what is found.
-struct Taking<'i> {
+struct RescueIntake<'i> {
     intake: &'i mut Intake,
     shape: usize,
     sound: usize,
 }
 
-impl Finder for Taking<'_> {
-    fn row(&mut self, row: Row, vouched: Vouched) {
-        if vouched == Vouched::Not && (self.shape < sound::SINCE || matches!(row.table.as_str(), "pictures" | "maps" | "log")) {
+impl Finder for RescueIntake<'_> {
+    fn row(&mut self, row: Row, vouched: RowProof) {
+        if vouched == RowProof::Not && (self.shape < sound::SINCE || matches!(row.table.as_str(), "pictures" | "maps" | "log")) {
             self.intake.tell(format!("The {} {} is not what was written and was left out.", noun(&row.table), row.key()));
             return;
         }
         let table = row.table.clone();
         match self.intake.put(&row, vouched) {
-            Ok(()) => self.sound += usize::from(vouched == Vouched::Sound),
+            Ok(()) => self.sound += usize::from(vouched == RowProof::Sound),
             Err(e) => self.intake.tell(format!("The {} {} cannot be read: {e}.", noun(&table), row.key())),
         }
     }

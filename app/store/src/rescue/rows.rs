@@ -3,14 +3,14 @@
 use super::cells::{Cell, Node, node};
 use super::image::{Image, u32_at};
 use crate::keeping::intake::{Row, Table, noun, own_proof};
-use crate::sound::Vouched;
+use crate::sound::RowProof;
 use rusqlite::types::Value;
 use std::collections::{BTreeMap, HashSet};
 
 /// What is told while rows are found.
 pub trait Finder {
     /// A row of a table, and what its sum says of it.
-    fn row(&mut self, row: Row, vouched: Vouched);
+    fn row(&mut self, row: Row, vouched: RowProof);
     /// Something that could not be read, in a sentence.
     fn lost(&mut self, words: String);
 }
@@ -106,7 +106,7 @@ impl Search<'_> {
                 self.seen.extend(&cell.rest);
                 let Some(table) = table else { continue };
                 match self.proven(&cell) {
-                    Some(row) => to.row(row, Vouched::Sound),
+                    Some(row) => to.row(row, RowProof::Sound),
                     // Rows of another table came with a page that took the place of another one.
                     None => match table.row(&cell.values, cell.row) {
                         Some(row) => {
@@ -129,7 +129,7 @@ impl Search<'_> {
             let Some(page) = node(self.image, number) else { continue };
             for cell in page.cells {
                 if let Some(row) = self.proven(&cell) {
-                    to.row(row, Vouched::Sound);
+                    to.row(row, RowProof::Sound);
                 }
             }
         }
@@ -138,6 +138,6 @@ impl Search<'_> {
     /// The row a cell is, of whichever table its sum says.
     fn proven(&self, cell: &Cell) -> Option<Row> {
         let mut of = self.tables.iter().filter_map(|t| t.row(&cell.values, cell.row));
-        of.find(|row| own_proof(row, self.shape) == Vouched::Sound)
+        of.find(|row| own_proof(row, self.shape) == RowProof::Sound)
     }
 }

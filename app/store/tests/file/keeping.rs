@@ -386,7 +386,7 @@ fn a_backup_that_is_being_made_is_left_alone() {
     let dir = tempfile::tempdir().unwrap();
     let path = dir.path().join("studio.db");
     drop(studio(&path));
-    let half = lean_store::HalfMade::begun(&dir.path().join("backups/studio-2025-03-01.db")).unwrap();
+    let half = lean_store::UnfinishedFile::begun(&dir.path().join("backups/studio-2025-03-01.db")).unwrap();
     drop(Store::open(&path).unwrap());
     assert!(half.path().exists());
     half.finished().unwrap();

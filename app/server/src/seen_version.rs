@@ -19,12 +19,12 @@ pub fn version_of(record: &impl Serialize) -> String {
 /// What the window saw that sends a change.
 #[derive(Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
-pub struct Seen {
+pub struct SeenVersion {
     /// Version of the record the page last saw, as it came with it.
     seen: String,
 }
 
-impl Seen {
+impl SeenVersion {
     /// Refuses a change of a record in another state than the one that was seen; `what` is what it is called.
     ///
     /// # Errors

@@ -4,9 +4,9 @@ use std::sync::{Arc, Mutex};
 
 /// How the last backup went.
 #[derive(Clone, Default)]
-pub struct BackupsMade(Arc<Mutex<Option<String>>>);
+pub struct BackupOutcome(Arc<Mutex<Option<String>>>);
 
-impl BackupsMade {
+impl BackupOutcome {
     /// Why the last backup was not made; `None` where it was, or none was due.
     pub fn trouble(&self) -> Option<String> {
         self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()).clone()

@@ -8,13 +8,13 @@ use tempfile::{Builder, NamedTempFile};
 /// How the name of a file ends that is not whole yet.
 const ENDING: &str = ".half-made";
 
-/// A file that is being made. Dropped before [`HalfMade::finished`], nothing is left of it.
-pub struct HalfMade {
+/// A file that is being made. Dropped before [`UnfinishedFile::finished`], nothing is left of it.
+pub struct UnfinishedFile {
     file: NamedTempFile,
     to: PathBuf,
 }
 
-impl HalfMade {
+impl UnfinishedFile {
     /// Begins a file that is to lie at `to`, readable by its owner alone.
     ///
     /// # Errors
