@@ -22,7 +22,7 @@ pub enum Readings {
         /// Which.
         id: ReadingId,
         /// As it is now.
-        to: SwatchReading,
+        to: Box<SwatchReading>,
         /// Sees it as it was, and says whether that is what whoever changes it saw.
         agrees: Box<dyn Fn(&SwatchReading) -> bool + Send>,
     },

@@ -230,7 +230,7 @@ pub async fn change(
             let new = SwatchReading { left_out: to.left_out, note: to.note, ..old };
             new.check().map_err(Problem::unusable)?;
             let agrees = Box::new(move |now: &SwatchReading| seen.is(now, "reading").is_ok());
-            Ok(Json(changed(s, &id, Readings::Change { id: reading, to: new, agrees })?))
+            Ok(Json(changed(s, &id, Readings::Change { id: reading, to: Box::new(new), agrees })?))
         })
         .await
 }

@@ -68,7 +68,7 @@ fn blank() -> FieldNote {
     .unwrap()
 }
 
-fn ground(n: i32) -> GroundRecord {
+pub fn ground(n: i32) -> GroundRecord {
     let like = "cold-pressed".into();
     let own = OwnGround {
         like,

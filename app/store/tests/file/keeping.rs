@@ -423,12 +423,14 @@ fn an_empty_file_and_one_of_a_later_version_are_not_put_in_the_place_of_the_data
 }
 
 #[test]
-fn an_archive_is_not_read_over_grounds_readings_answers_or_devices() {
+fn an_archive_is_not_read_over_grounds_answers_pictures_or_devices() {
     let dir = tempfile::tempdir().unwrap();
     let (from, _) = studio(&dir.path().join("from.db"));
     let archive = archived(&from);
     let answer = Answered { drill: Drill::Value, on: "2025-02-06".into(), size: 0.1, right: true, off: 0.3 };
-    let kinds: [(&str, &dyn Fn(&Store)); 3] = [
+    type Kind<'a> = (&'a str, &'a dyn Fn(&Store));
+    let kinds: [Kind; 4] = [
+        ("ground", &|s| assert!(s.create_ground(&crate::damage::ground(1)).is_ok())),
         ("device", &|s| assert!(s.pair_device("phone", "0123").is_ok())),
         ("answer", &|s| s.keep_answer(&answer).unwrap()),
         ("picture", &|s| drop(s.put_picture(b"a", b"b").unwrap())),
