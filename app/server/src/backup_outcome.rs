@@ -1,8 +1,8 @@
-//! How the backups by the day went, for whoever asks.
+//! Outcome of the backups by the day, shared by all who ask.
 
 use std::sync::{Arc, Mutex};
 
-/// How the last backup went.
+/// Outcome of the last backup: the problem in a sentence, or none.
 #[derive(Clone, Default)]
 pub struct BackupOutcome(Arc<Mutex<Option<String>>>);
 

@@ -39,7 +39,7 @@ pub struct Query<T>(pub T);
 /// Largest file taken in, in bytes.
 pub const MOST_BYTES: usize = 256 << 20;
 
-/// How long words may take to arrive, and a file.
+/// Longest time for a JSON body to arrive, and for a file.
 const WORDS_ARRIVE: Duration = Duration::from_secs(30);
 const FILE_ARRIVES: Duration = Duration::from_secs(600);
 

@@ -1,4 +1,4 @@
-//! What a window last saw of a record that is written whole: whoever writes over another state than that is refused.
+//! Version of a record as a window last saw it: a change that saw another version is refused.
 
 use crate::problem::Problem;
 use axum::http::StatusCode;
@@ -16,7 +16,7 @@ pub fn version_of(record: &impl Serialize) -> String {
     version
 }
 
-/// What the window saw that sends a change.
+/// Version that a change was made over.
 #[derive(Deserialize, IntoParams)]
 #[into_params(parameter_in = Query)]
 pub struct SeenVersion {

@@ -48,7 +48,7 @@ pub struct Studio {
     pub tables: Arc<Tables>,
     /// Recipes of the sets asked for last.
     pub lists: Arc<RecipeLists>,
-    /// How the backups by the day went.
+    /// Outcome of the backups by the day.
     pub backups: BackupOutcome,
     /// Leave to write an archive: each takes a thread.
     pub archives: Arc<Semaphore>,

@@ -306,7 +306,7 @@ pub struct StudioView {
     pub boxes: Vec<BoxLine>,
     /// Records that cannot be read.
     pub damaged: Vec<DamagedLine>,
-    /// What is wrong with the data file or its backups, in sentences; empty where nothing is.
+    /// Problems of the data file and its backups, a sentence each; empty where there is none.
     pub troubles: Vec<String>,
     /// Shipped grounds, and those of one's own.
     pub grounds: Vec<Ground>,

@@ -659,7 +659,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a job is doing. Told at most ten times a second while it runs: whoever asks more often waits for the answer. */
+        /** State of a job. While it runs it is answered ten times a second at most: a client that asks more often waits for its answer. */
         get: operations["read_job"];
         put?: never;
         post?: never;
@@ -4118,7 +4118,7 @@ export interface components {
             empty: boolean;
             /** @description How many of them are kept. */
             kept: number;
-            /** @description What is not in this studio because it was damaged or missing where it was read from; empty where all of it is here. */
+            /** @description Sentences, one for each thing that is not in this studio because it was damaged or missing in its source; empty where nothing is missing. */
             left_out: string[];
             /** @description Why the last backup was not made; none where it was. */
             not_backed_up?: string | null;
@@ -6389,7 +6389,7 @@ export interface components {
             home?: string | null;
             /** @description Pieces, the one changed last first. */
             pieces: components["schemas"]["PieceLine"][];
-            /** @description What is wrong with the data file or its backups, in sentences; empty where nothing is. */
+            /** @description Problems of the data file and its backups, a sentence each; empty where there is none. */
             troubles: string[];
         };
         /** @description A small colour version of the piece. */

@@ -97,7 +97,7 @@ pub struct Put {
     /// Where what was there before went.
     #[serde(skip_serializing_if = "Option::is_none")]
     before: Option<PathBuf>,
-    /// What was left out because it is damaged or missing, in sentences.
+    /// Sentences, one for each thing left out because it is damaged or missing.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub left_out: Vec<String>,
 }

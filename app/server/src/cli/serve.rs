@@ -225,7 +225,7 @@ const LOOKED: Duration = Duration::from_secs(3600);
 async fn backed_up(studio: Studio) {
     loop {
         let looked = studio.run(|s| {
-            // What goes wrong is told there.
+            // The problem is logged and shown there.
             let _ = daily::back_up(s);
             Ok(())
         });

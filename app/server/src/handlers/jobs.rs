@@ -15,7 +15,7 @@ fn gone(id: u64) -> Problem {
     Problem::not_found(format!("There is no job {id}; the server may have been started anew. What it had finished was kept."))
 }
 
-/// What a job is doing. Told at most ten times a second while it runs: whoever asks more often waits for the answer.
+/// State of a job. While it runs it is answered ten times a second at most: a client that asks more often waits for its answer.
 #[utoipa::path(get, path = "/api/jobs/{id}", operation_id = "read_job", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
     let job = studio.jobs.get(id).ok_or_else(|| gone(id))?;

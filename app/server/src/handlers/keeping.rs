@@ -45,7 +45,7 @@ pub struct KeepingView {
     not_backed_up: Option<String>,
     /// Damaged data files that gave way to what was taken out of them.
     damaged_files: Vec<BackupLine>,
-    /// What is not in this studio because it was damaged or missing where it was read from; empty where all of it is here.
+    /// Sentences, one for each thing that is not in this studio because it was damaged or missing in its source; empty where nothing is missing.
     left_out: Vec<String>,
 }
 
@@ -69,7 +69,7 @@ fn view(s: &Studio) -> Result<KeepingView, Problem> {
     })
 }
 
-/// What is wrong with the data file or its backups, in sentences.
+/// Problems of the data file and its backups, a sentence each.
 pub fn troubles(s: &Studio) -> Vec<String> {
     let replaced = s.store.replaced().map(|r| {
         let lost = match r.rescued.lost.len() {
@@ -130,7 +130,7 @@ struct Sent {
     buffer: Vec<u8>,
 }
 
-/// How long it waits for a reader who takes nothing.
+/// Longest wait for a client that reads nothing.
 const UNREAD: Duration = Duration::from_secs(60);
 
 /// Bytes handed on at once.

@@ -152,7 +152,7 @@ fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job)
     Ok(())
 }
 
-/// What a thread gave.
+/// Result of a finished thread; a problem where it panicked.
 fn joined<T>(thread: ScopedJoinHandle<T>) -> Result<T, Problem> {
     thread.join().map_err(|_| Problem::internal("The work stopped unexpectedly. Nothing was changed; try again."))
 }

@@ -69,7 +69,7 @@ pub fn stated(description: &mut Value) {
     }
 }
 
-/// What any address may answer: its status, its name, when.
+/// Answers that any address may give: status, name in the description, reason.
 const ANY: [(&str, &str, &str); 2] = [
     ("414", "AddressTooLong", "The address is longer than any the pages ask for."),
     ("431", "HeadTooLong", "The head of the request is longer than 64 kB; there is no body."),

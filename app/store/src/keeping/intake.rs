@@ -160,7 +160,6 @@ fn sealed_of(table: &str) -> Option<SummedTable> {
 /// A new data file that rows are put into.
 pub struct Intake {
     c: Connection,
-    shape: usize,
     /// Rows that are in it: whether each is what was written, and its revision.
     known: HashMap<(String, String), (bool, i64)>,
     told: Vec<String>,
@@ -188,7 +187,7 @@ impl Intake {
         c.pragma_update(None, "journal_mode", "OFF")?;
         migrations::bring_to(&mut c, shape)?;
         c.execute_batch("BEGIN")?;
-        Ok(Self { c, shape, known: HashMap::new(), told: Vec::new(), taken: 0 })
+        Ok(Self { c, known: HashMap::new(), told: Vec::new(), taken: 0 })
     }
 
     /// Its tables.
@@ -261,8 +260,6 @@ impl Intake {
         }
         t.commit()?;
         super::guarded(&self.c)?;
-        let shape = self.shape;
-        debug_assert!(shape <= migrations::SHAPE);
         Ok((self.taken, self.told))
     }
 }

@@ -57,9 +57,9 @@ fn kept(data: &Path, why: &str) -> Result<PathBuf, StoreError> {
     second_name(data, why)
 }
 
-/// Keeps a damaged data file as it is, with the log beside it.
+/// Keeps a damaged data file that nobody holds, with the log beside it.
 pub(crate) fn kept_damaged(data: &Path) -> Result<PathBuf, StoreError> {
-    second_name(data, "damaged")
+    kept(data, "damaged")
 }
 
 fn second_name(data: &Path, why: &str) -> Result<PathBuf, StoreError> {
