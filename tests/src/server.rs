@@ -36,7 +36,8 @@ fn filled_demo() -> &'static Path {
             let _ = std::fs::remove_dir_all(&kept);
             std::fs::create_dir_all(&kept).expect("a folder beside the program can be made");
             let making = tempfile::tempdir_in(&kept).expect("a folder can be made");
-            Server::on(&making.path().join("demo.db"), true).kill();
+            let ended = Command::new(&program).arg("fill-demo").arg(making.path().join("demo.db")).status().expect("the program starts");
+            assert!(ended.success(), "the demo is filled");
             std::fs::rename(making.keep(), &filled).expect("a folder can be renamed");
         }
         filled

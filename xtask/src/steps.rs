@@ -1,7 +1,8 @@
 //! The steps behind each task.
 
+use std::io::{BufRead, BufReader};
 use std::path::{Path, PathBuf};
-use std::process::Command;
+use std::process::{Command, Stdio};
 
 pub type Done = Result<(), String>;
 
@@ -35,7 +36,11 @@ fn cargo(args: &[&str]) -> Done {
 }
 
 fn cargo_with(args: &[&str], said: Option<(&str, &str)>) -> Done {
-    run_with(&root(), &std::env::var("CARGO").unwrap_or_else(|_| "cargo".into()), args, said)
+    run_with(&root(), &cargo_program(), args, said)
+}
+
+fn cargo_program() -> String {
+    std::env::var("CARGO").unwrap_or_else(|_| "cargo".into())
 }
 
 fn present(program: &str) -> bool {
@@ -71,19 +76,74 @@ fn browser() -> Done {
     run(&root(), "apt-get", &install).map_err(hint)
 }
 
-/// Builds everything and serves the demo studio.
-pub fn demo(listen: &str) -> Done {
-    pages()?;
-    cargo(&["build", "--profile", "demo", "--package", "lean-swatch"])?;
-    run(&root(), "target/demo/lean-swatch", &["serve", "--demo", "--listen", listen])
+/// Does two things side by side; fails when one of them does.
+fn side_by_side(one: impl FnOnce() -> Done + Send, other: impl FnOnce() -> Done) -> Done {
+    std::thread::scope(|threads| {
+        let one = threads.spawn(one);
+        let other = other();
+        one.join().unwrap_or_else(|_| Err("a thread of xtask panicked".into())).and(other)
+    })
 }
 
-/// Passes every test.
+/// Builds everything and serves the demo studio.
+pub fn demo(listen: &str) -> Done {
+    const BUILD_DEMO: &[&str] = &["build", "--profile", "demo", "--package", "lean-swatch"];
+    let program = target().join("demo/lean-swatch");
+    side_by_side(pages, || cargo(BUILD_DEMO))?;
+    if !holds_the_pages(&program)? {
+        // It was linked before the pages were there, and cargo does not see files that come to lie in a folder.
+        touch(&root().join("app/server/src/frontend.rs"))?;
+        cargo(BUILD_DEMO)?;
+    }
+    run(&root(), &program.display().to_string(), &["serve", "--demo", "--listen", listen])
+}
+
+/// The folder cargo builds into.
+fn target() -> PathBuf {
+    std::env::var_os("CARGO_TARGET_DIR").map_or_else(|| root().join("target"), Into::into)
+}
+
+/// Whether the pages as they are built now lie in the program: their first page names its script by a digest.
+fn holds_the_pages(program: &Path) -> Result<bool, String> {
+    let read = |path: &Path| std::fs::read(path).map_err(|e| format!("{}: {e}", path.display()));
+    let (program, page) = (read(program)?, read(&root().join("web/dist/index.html"))?);
+    Ok(program.windows(page.len()).any(|part| part == page))
+}
+
+fn touch(file: &Path) -> Done {
+    let now = std::fs::File::options().append(true).open(file).and_then(|f| f.set_modified(std::time::SystemTime::now()));
+    now.map_err(|e| format!("{}: {e}", file.display()))
+}
+
+/// Passes every test. Runs all of them also when some fail, and names those in the end.
 pub fn test() -> Done {
     browser()?;
-    pages()?;
-    cargo(&BUILD)?;
-    cargo(&["test", "--workspace"])
+    side_by_side(pages, || cargo(&BUILD))?;
+    let failed = run_tests()?;
+    if failed.is_empty() { Ok(()) } else { Err(format!("{} failed: {}", failed.len(), failed.join(", "))) }
+}
+
+/// Runs every test and gives the names of those that failed.
+fn run_tests() -> Result<Vec<String>, String> {
+    let args = ["test", "--workspace", "--no-fail-fast"];
+    eprintln!("· cargo {}", args.join(" "));
+    let mut tests = Command::new(cargo_program())
+        .args(args)
+        .current_dir(root())
+        .stdout(Stdio::piped())
+        .spawn()
+        .map_err(|e| format!("cargo cannot be started: {e}"))?;
+    let mut failed = Vec::new();
+    for line in BufReader::new(tests.stdout.take().ok_or("cargo's output is piped")?).lines() {
+        let line = line.map_err(|e| e.to_string())?;
+        println!("{line}");
+        failed.extend(line.strip_prefix("test ").and_then(|l| l.strip_suffix(" ... FAILED")).map(str::to_owned));
+    }
+    let status = tests.wait().map_err(|e| e.to_string())?;
+    if !status.success() && failed.is_empty() {
+        failed.push(format!("cargo test ({status}); what it was at stands above"));
+    }
+    Ok(failed)
 }
 
 /// Takes the pictures of the main views, or the one of the kit, whose page is in no other build.
@@ -127,8 +187,7 @@ pub fn kill_often() -> Done {
 
 /// What a hidden command of the program prints.
 fn printed(command: &str) -> Result<String, String> {
-    let built = std::env::var_os("CARGO_TARGET_DIR").map_or_else(|| root().join("target"), Into::into).join("debug/lean-swatch");
-    let out = Command::new(built).arg(command).current_dir(root()).output().map_err(|e| e.to_string())?;
+    let out = Command::new(target().join("debug/lean-swatch")).arg(command).current_dir(root()).output().map_err(|e| e.to_string())?;
     if !out.status.success() {
         return Err(String::from_utf8_lossy(&out.stderr).into_owned());
     }

@@ -26,7 +26,8 @@ const UPLOADS: usize = 20;
 /// Pieces like the fullest one in work of the demo, with its set, and without what only one of them has.
 fn fill(data: &Path) {
     let store = Store::open(data).expect("a data file");
-    lean_swatch::demo::fill_in_work(&store).unwrap_or_else(|p| panic!("{}", p.detail));
+    let rest = lean_swatch::demo::begin(&store).unwrap_or_else(|p| panic!("{}", p.detail)).expect("an empty data file");
+    rest.fill_in_work(&store).unwrap_or_else(|p| panic!("{}", p.detail));
     let like = store.piece(1).expect("the demo's first piece").piece;
     let piece = lean_piece::Piece { search: None, chart: None, studies: Vec::new(), chosen_study: None, ..like };
     let there = store.pieces().expect("a list").len() as i64;

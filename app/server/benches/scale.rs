@@ -21,7 +21,8 @@ const ASKED: usize = 20;
 /// Pieces like one in work of the demo, and Boxes with readings like those of the demo.
 fn fill(data: &Path) {
     let store = Store::open(data).expect("a data file");
-    lean_swatch::demo::fill_in_work(&store).unwrap_or_else(|p| panic!("{}", p.detail));
+    let rest = lean_swatch::demo::begin(&store).unwrap_or_else(|p| panic!("{}", p.detail)).expect("an empty data file");
+    rest.fill_in_work(&store).unwrap_or_else(|p| panic!("{}", p.detail));
     let like = store.piece(1).expect("the demo's first piece").piece;
     let there = store.pieces().expect("a list").len();
     (there..PIECES).for_each(|_| drop(store.create_piece(&like).expect("kept")));

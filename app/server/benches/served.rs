@@ -116,7 +116,8 @@ fn photo(width: u32, height: u32) -> Vec<u8> {
 fn main() {
     let folder = tempfile::tempdir().expect("a folder for the data file");
     let data = folder.path().join("studio.db");
-    drop(Server::start(&data));
+    let filled = Command::new(env!("CARGO_BIN_EXE_lean-swatch")).arg("fill-demo").arg(&data).status().expect("the program starts");
+    assert!(filled.success(), "the demo is filled");
 
     let start = Instant::now();
     let server = Server::start(&data);

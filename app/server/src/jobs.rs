@@ -174,6 +174,16 @@ pub struct Jobs {
     turns: Option<(Arc<Turns>, Arc<str>)>,
 }
 
+/// Does work whose parallel loops leave one core to whoever draws, drags or drops a picture meanwhile.
+pub fn on_all_cores_but_one<T: Send>(work: impl FnOnce() -> T + Send) -> T {
+    let threads = std::thread::available_parallelism().map_or(1, usize::from).saturating_sub(1).max(1);
+    match rayon::ThreadPoolBuilder::new().num_threads(threads).build() {
+        Ok(pool) => pool.install(work),
+        // A machine that gives no more threads has those of everybody.
+        Err(_) => work(),
+    }
+}
+
 /// How many ended jobs are remembered.
 const REMEMBERED: usize = 64;
 
@@ -186,12 +196,7 @@ impl Jobs {
     /// Starts work that takes more than a second or two, on all cores but one: whoever draws, drags or drops a picture meanwhile waits for none of
     /// it. Otherwise as [`Jobs::start`].
     pub fn start_long(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
-        let threads = std::thread::available_parallelism().map_or(1, usize::from).saturating_sub(1).max(1);
-        self.start(piece, what, move |job| match rayon::ThreadPoolBuilder::new().num_threads(threads).build() {
-            Ok(pool) => pool.install(|| work(job)),
-            // A machine that gives no more threads has those of everybody.
-            Err(_) => work(job),
-        })
+        self.start(piece, what, move |job| on_all_cores_but_one(|| work(job)))
     }
 
     /// Starts work on a thread of its own. A job of the same piece and kind that still runs is cancelled first.

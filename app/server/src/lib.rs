@@ -9,6 +9,7 @@ pub mod backup_outcome;
 pub mod cli;
 pub mod daily;
 pub mod demo;
+pub mod demo_file;
 pub mod extract;
 pub mod frontend;
 pub mod guard;

@@ -1,6 +1,7 @@
 //! What every handler shares.
 
 use crate::backup_outcome::BackupOutcome;
+use crate::demo_file::SharedFilling;
 use crate::jobs::Jobs;
 use crate::lessons::Lessons;
 use crate::problem::Problem;
@@ -33,9 +34,8 @@ type Surveyed = (String, Arc<Survey>);
 /// How many surveys are kept; each takes some thirty megabytes.
 const SURVEYED: usize = 2;
 
-/// Opens the demo studio and gives its address. It hears where the demo is left to, and whom to tell the share done, 0..=1, who calls it off by a
-/// problem.
-pub type DemoDoor = dyn Fn(&str, &(dyn Fn(f64) -> Result<(), Problem> + Sync)) -> Result<String, Problem> + Send + Sync;
+/// Opens the demo studio and gives its address. It hears the address where the demo is left to.
+pub type DemoDoor = dyn Fn(&str) -> Result<String, Problem> + Send + Sync;
 
 /// The store, the running jobs and the pictures looked at last.
 #[derive(Clone)]
@@ -60,6 +60,8 @@ pub struct Studio {
     pub visiting: Option<Arc<DemoDoor>>,
     /// In a demo studio that is visited: where it is left to.
     pub home: Option<Arc<str>>,
+    /// In a demo studio: progress of filling it.
+    pub filling: SharedFilling,
     working: Arc<Mutex<Vec<Decoded>>>,
     surveys: Arc<Mutex<Vec<Surveyed>>>,
     meter: Arc<Mutex<SimulatedMeter>>,
@@ -82,6 +84,7 @@ impl Studio {
             sharing: None,
             visiting: None,
             home: None,
+            filling: SharedFilling::default(),
             working: Arc::default(),
             surveys: Arc::default(),
             meter: Arc::new(Mutex::new(SimulatedMeter::seeded(METER))),

@@ -1,5 +1,6 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
+use crate::demo_file::DemoFilling;
 use crate::seen_version::version_of;
 use lean_media::pigment::Owned;
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, Second, ground};
@@ -314,4 +315,6 @@ pub struct StudioView {
     pub demo: bool,
     /// In a demo studio that is visited: the address it is left to.
     pub home: Option<String>,
+    /// While a demo studio is being filled: its progress.
+    pub filling: Option<DemoFilling>,
 }

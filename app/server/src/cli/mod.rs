@@ -53,6 +53,9 @@ enum What {
     Rescue(keeping::Rescue),
     /// Look whether every page, picture and record of the data file is sound.
     Check(keeping::Check),
+    /// Fill a demo studio's data file and end.
+    #[command(hide = true)]
+    FillDemo(serve::FillDemo),
     /// Print the generated description of the API.
     #[command(hide = true)]
     Openapi,
@@ -78,6 +81,7 @@ pub fn run() -> ExitCode {
         What::Backup(a) => keeping::back_up(a).and_then(|v| print(&v)),
         What::Restore(a) => keeping::restore(a).and_then(|v| print(&v)),
         What::Check(a) => keeping::check(a).and_then(|v| print(&v)),
+        What::FillDemo(a) => serve::fill_demo(&a),
         What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),
         What::Words => print(&words::Words::all()),
     };

@@ -1,11 +1,12 @@
 //! `lean-swatch serve [--data FILE] [--listen ADDR] [--demo]`
 
+use crate::demo_file::DemoFile;
 use crate::router::{router, router_for_devices};
 use crate::school::{self, School};
 use crate::serving::{Limits, serve, serve_over};
 use crate::sharing::{Sharing, tls};
 use crate::state::Studio;
-use crate::visiting::{Visiting, opened};
+use crate::visiting::Visiting;
 use crate::{daily, handlers};
 use clap::Args;
 use directories::ProjectDirs;
@@ -146,10 +147,11 @@ pub fn run(a: Serve) -> Result<(), String> {
     if !a.demo && !a.empty {
         expect_data_file(&path)?;
     }
-    let store = if a.demo {
-        opened(&path, &|_| Ok(())).map_err(|p| p.detail)?
+    let (store, unfilled) = if a.demo {
+        let DemoFile { store, unfilled } = DemoFile::open(&path).map_err(|p| p.detail)?;
+        (store, unfilled)
     } else {
-        Store::open(&path).map_err(|e| format!("{}: {e}", path.display()))?
+        (Store::open(&path).map_err(|e| format!("{}: {e}", path.display()))?, None)
     };
     let shared = shared(&a)?;
     let runtime = tokio::runtime::Runtime::new().map_err(|e| e.to_string())?;
@@ -167,6 +169,10 @@ pub fn run(a: Serve) -> Result<(), String> {
         }
         let mut studio = Studio::new(store);
         studio.visiting = (!a.demo).then(|| Visiting::beside(&path).door(tokio::runtime::Handle::current()));
+        if let Some(unfilled) = unfilled {
+            println!("The demo studio is being filled: its first piece is there, the others follow within a minute");
+            unfilled.fill_in_background(studio.clone());
+        }
         let (ended, _) = tokio::sync::broadcast::channel::<()>(1);
         if let Some(Shared { listener, sharing, tls }) = shared {
             println!("Devices are at {}", sharing.url());
@@ -193,6 +199,18 @@ pub fn run(a: Serve) -> Result<(), String> {
         let _ = ended.send(());
         Ok(())
     })
+}
+
+#[derive(Args)]
+pub struct FillDemo {
+    /// The data file of the demo studio.
+    file: PathBuf,
+}
+
+/// Fills a demo studio to its end before it returns.
+pub fn fill_demo(a: &FillDemo) -> Result<(), String> {
+    let DemoFile { store, unfilled } = DemoFile::open(&a.file).map_err(|p| p.detail)?;
+    unfilled.map_or(Ok(()), |unfilled| unfilled.fill(&store, &|_| Ok(()))).map_err(|p| p.detail)
 }
 
 /// Refuses to begin an empty studio where backups tell that there was one.

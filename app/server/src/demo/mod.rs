@@ -33,63 +33,92 @@ use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
 use lean_store::{PieceId, Store};
 
-/// Puts Boxes, pieces at several stages and field notes into an empty data file; a file that has pieces is left alone.
+/// Puts Boxes, pieces at several stages, two years of journal and field notes into an empty data file; a file that has pieces is left alone.
 ///
 /// # Errors
 /// When the data file cannot be written.
 pub fn fill(store: &Store) -> Result<(), Problem> {
-    fill_while(store, &|_| Ok(()))
+    match begin(store)? {
+        Some(rest) => rest.fill(store, &|_| Ok(())),
+        None => Ok(()),
+    }
 }
 
 /// Hears the share done, 0..=1, and calls the rest off by a problem.
 pub type GoesOn<'a> = dyn Fn(f64) -> Result<(), Problem> + Sync + 'a;
 
-/// The same, told of on the way.
+/// Puts the Boxes and the first piece, ready to look at, into an empty data file, and gives what is still to be filled in; `None` where the file
+/// has pieces.
 ///
 /// # Errors
-/// As [`fill`], and what `goes_on` says.
-pub fn fill_while(store: &Store, goes_on: &GoesOn) -> Result<(), Problem> {
-    filled(store, true, goes_on)
-}
-
-/// The same without what was finished in the years before.
-///
-/// # Errors
-/// As [`fill`].
-pub fn fill_in_work(store: &Store) -> Result<(), Problem> {
-    filled(store, false, &|_| Ok(()))
-}
-
-/// Share of the work that the pieces in work are.
-const IN_WORK: f64 = 0.4;
-
-fn filled(store: &Store, years: bool, goes_on: &GoesOn) -> Result<(), Problem> {
-    goes_on(0.0)?;
+/// When the data file cannot be written.
+pub fn begin(store: &Store) -> Result<Option<Rest>, Problem> {
     if !store.pieces()?.is_empty() {
-        return Ok(());
+        return Ok(None);
     }
     let pastels = put(store, lean_demo::pastels(), "yard-pastels")?;
     let oils = put(store, lean_demo::oils(), "bench-oils")?;
     let pens = put(store, lean_demo::pens(), "kite-pens")?;
     let pencils = put(store, lean_demo::pencils(), "bell-pencils")?;
     let pans = put_pans(store)?;
-    // The list shows what changed last first: the main piece is made last. Numbers follow the same order for every data file.
     let main = tram_shed::start(store, &pastels)?;
-    hen::fill(store, &pans)?;
-    goes_on(IN_WORK * 1.0 / 4.0)?;
-    kite::fill(store, &pens)?;
-    goes_on(IN_WORK * 2.0 / 4.0)?;
-    bench::fill(store, &oils)?;
-    goes_on(IN_WORK * 3.0 / 4.0)?;
-    bell::fill(store, &pencils)?;
-    goes_on(IN_WORK * 4.0 / 4.0)?;
-    readings::fill(store, &pans)?;
-    field_notes::fill(store)?;
-    if years {
-        let boxes = years::Boxes { pens: &pens, oils: &oils, pencils: &pencils };
+    Ok(Some(Rest { main, pastels, oils, pens, pencils, pans }))
+}
+
+/// What is filled into a demo studio after its first piece.
+pub struct Rest {
+    main: PieceId,
+    pastels: (BoxId, PaintBox),
+    oils: (BoxId, PaintBox),
+    pens: (BoxId, PaintBox),
+    pencils: (BoxId, PaintBox),
+    pans: (BoxId, PaintBox),
+}
+
+/// Share of the work that the pieces in work are.
+const IN_WORK: f64 = 0.4;
+
+impl Rest {
+    /// Fills in the other pieces, their readings, field notes, and what was finished in the years before.
+    ///
+    /// # Errors
+    /// When the data file cannot be written, and what `goes_on` says.
+    pub fn fill(&self, store: &Store, goes_on: &GoesOn) -> Result<(), Problem> {
+        self.in_work(store, goes_on)?;
+        let boxes = years::Boxes { pens: &self.pens, oils: &self.oils, pencils: &self.pencils };
         years::fill(store, &boxes, jiff::Zoned::now().date(), &|share| goes_on(IN_WORK + (1.0 - IN_WORK) * share))?;
+        self.finish(store)
     }
-    tram_shed::finish(store, main, &pastels)
+
+    /// The same without what was finished in the years before.
+    ///
+    /// # Errors
+    /// As [`Rest::fill`].
+    pub fn fill_in_work(&self, store: &Store) -> Result<(), Problem> {
+        self.in_work(store, &|_| Ok(()))?;
+        self.finish(store)
+    }
+
+    /// The list shows what changed last first, and numbers follow the same order in every data file: the first piece is also finished last.
+    fn finish(&self, store: &Store) -> Result<(), Problem> {
+        tram_shed::choose_study(store, self.main)
+    }
+
+    fn in_work(&self, store: &Store, goes_on: &GoesOn) -> Result<(), Problem> {
+        let steps: [&dyn Fn() -> Result<(), Problem>; 6] = [
+            &|| tram_shed::make_studies(store, self.main, &self.pastels),
+            &|| hen::fill(store, &self.pans),
+            &|| kite::fill(store, &self.pens),
+            &|| bench::fill(store, &self.oils),
+            &|| bell::fill(store, &self.pencils),
+            &|| readings::fill(store, &self.pans).and_then(|()| field_notes::fill(store)),
+        ];
+        for (done, step) in steps.iter().enumerate() {
+            goes_on(IN_WORK * done as f64 / steps.len() as f64)?;
+            step()?;
+        }
+        goes_on(IN_WORK)
+    }
 }
 
 fn put_pans(store: &Store) -> Result<(BoxId, PaintBox), Problem> {

@@ -6,7 +6,7 @@ use lean_colour::Lab;
 use lean_media::{GroundId, Medium};
 use lean_picture::chart::distinct;
 use lean_picture::decode;
-use lean_piece::change::{KeepChart, KeepSearch, KeepStudies, SetIntent, UseBox};
+use lean_piece::change::{ChooseStudy, KeepChart, KeepSearch, KeepStudies, SetIntent, UseBox};
 use lean_piece::intent::schools::{Question, School};
 use lean_piece::light::{Distance, Exception, Falling, Kind, Lamp, LampFrom, Lighting, Plane, Role, Tint};
 use lean_piece::paint_box::{BoxId, PaintBox};
@@ -50,8 +50,8 @@ pub fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<Pie
     Ok(id)
 }
 
-/// Its set, and three studies of which one is chosen.
-pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> Result<(), Problem> {
+/// Its set and its studies.
+pub fn make_studies(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> Result<(), Problem> {
     let apply = |command| store.apply(id, None, command);
     let kept = store.piece(id)?.piece;
     let digest = kept.reference.map(|r| r.digest).unwrap_or_default();
@@ -65,7 +65,17 @@ pub fn finish(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> R
     apply(Command::KeepSearch(KeepSearch { search: Some(kept), chosen: ChosenSet { pigments } }))?;
 
     let studies = make(&store.piece(id)?.piece, pastels, &tables, &StudyKind::usual(&store.piece(id)?.piece, 6), &Unwatched, &|_| {})?;
-    apply(Command::KeepStudies(KeepStudies { studies, chosen: Some(StudyNumber(2)) }))?;
+    apply(Command::KeepStudies(KeepStudies { studies, chosen: None }))?;
+    Ok(())
+}
+
+/// Chooses a study, unless a visitor already did or left none of that number.
+pub fn choose_study(store: &Store, id: PieceId) -> Result<(), Problem> {
+    const CHOSEN: StudyNumber = StudyNumber(2);
+    let piece = store.piece(id)?.piece;
+    if piece.chosen_study.is_none() && piece.studies.iter().any(|s| s.number == CHOSEN) {
+        store.apply(id, None, Command::ChooseStudy(ChooseStudy { number: Some(CHOSEN) }))?;
+    }
     Ok(())
 }
 

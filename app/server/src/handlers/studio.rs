@@ -13,7 +13,6 @@ use lean_piece::change::SetBrief;
 use lean_piece::intent::moods::{self, Mood};
 use lean_piece::intent::schools::{self, Asked};
 use lean_piece::{Brief, Command, PageFormat, Piece};
-use lean_search::progress::Progress;
 use serde::{Deserialize, Serialize};
 use utoipa::{IntoParams, ToSchema};
 
@@ -49,6 +48,7 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
                 troubles: super::keeping::troubles(s),
                 demo: s.visiting.is_some(),
                 home: s.home.as_deref().map(str::to_owned),
+                filling: s.filling.now(),
                 grounds: ground::shipped().iter().cloned().chain(super::grounds::own(s)?).collect(),
             }))
         })
@@ -61,13 +61,8 @@ pub async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap) -> Res
     let visiting = studio.visiting.clone().ok_or_else(|| Problem::not_found("There is no demo studio to visit from here."))?;
     let host = headers.get(header::HOST).and_then(|h| h.to_str().ok()).unwrap_or("127.0.0.1");
     let home = format!("http://{host}");
-    let view = studio.jobs.start_long(0, "filling the demo studio", move |job| {
-        let goes_on = |share: f64| {
-            job.report(share);
-            if job.is_cancelled() { Err(Problem::cancelled()) } else { Ok(()) }
-        };
-        let address = visiting(&home, &goes_on)?;
-        job.leads_to(address);
+    let view = studio.jobs.start_long(0, "opening the demo studio", move |job| {
+        job.leads_to(visiting(&home)?);
         Ok(())
     });
     Ok((StatusCode::ACCEPTED, Json(view)))

@@ -10,6 +10,7 @@ import { useStudio } from "../../lenses/stroke/useGround";
 import { paperHere } from "../../room/paper";
 import { useRoom } from "../../room/useRoom";
 import { dayWord, shortDay } from "../piece/lasting";
+import { DemoProgress } from "./DemoProgress";
 import { Due } from "./Due";
 import { FirstDrop } from "./FirstDrop";
 import styles from "./Studio.module.css";
@@ -33,6 +34,7 @@ export function Studio() {
             </a>
           </p>
         )}
+        {studio.data?.filling && <DemoProgress filling={studio.data.filling} />}
         {studio.data?.troubles.map((t) => (
           <p key={t} className={styles.damaged} role="alert">
             {t} <Link to="/keeping">Keeping</Link>

@@ -12,8 +12,7 @@ export function VisitDemo({ main = false }: { main?: boolean }) {
   if (work.running) {
     return (
       <p className={styles.filling} role="status">
-        <span>The demo studio is filled the first time: a minute or so.</span>
-        <progress max={1} value={work.job?.share ?? 0} aria-label="Filling the demo studio" />
+        <span>Opening the demo studio …</span>
         <Act onDo={work.cancel}>Leave it</Act>
       </p>
     );

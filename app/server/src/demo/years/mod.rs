@@ -21,7 +21,6 @@ use lean_search::Tables;
 use lean_search::progress::Unwatched;
 use lean_store::{PieceId, Store};
 use moments::{MOMENTS, Moment};
-use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// Colours found in each of the small pictures.
 const FOUND: usize = 8;
@@ -52,29 +51,20 @@ pub fn fill(store: &Store, boxes: &Boxes, today: Date, goes_on: &GoesOn) -> Resu
     let pans = put(store, lean_demo::field_pans(), "pocket-pans")?;
     let mut all: Vec<(&Moment, Date)> = MOMENTS.iter().map(|m| (m, latest(today, m.month, m.day, m.years_back))).collect();
     all.sort_by_key(|(_, day)| *day);
-    let begun = all.into_iter().enumerate().map(|(nth, (moment, day))| {
+    let tables = Tables::default();
+    let mut begun = Vec::new();
+    for (nth, &(moment, day)) in all.iter().enumerate() {
+        goes_on(nth as f64 / all.len() as f64)?;
         let of = match moment.medium {
             Medium::Marker => boxes.pens,
             Medium::Oil => boxes.oils,
             Medium::Pencil => boxes.pencils,
             _ => &pans,
         };
-        Ok(Begun { id: begin(store, moment, day, nth)?, moment, day, nth, of })
-    });
-    // Numbers are given in order; what takes time is done side by side.
-    let begun: Vec<Begun> = begun.collect::<Result<_, Problem>>()?;
-    let tables = Tables::default();
-    let done = AtomicUsize::new(0);
-    let one = |b: &Begun| {
-        goes_on(done.fetch_add(1, Ordering::Relaxed) as f64 / begun.len() as f64)?;
-        go_on(store, b, &tables)
-    };
-    let half = |which: usize| begun.iter().skip(which).step_by(2).try_for_each(one);
-    std::thread::scope(|threads| {
-        let other = threads.spawn(|| half(1));
-        half(0)?;
-        other.join().unwrap_or_else(|_| Err(Problem::internal("The demo could not be filled.")))
-    })?;
+        let piece = Begun { id: begin(store, moment, day, nth)?, moment, day, nth, of };
+        go_on(store, &piece, &tables)?;
+        begun.push(piece);
+    }
     begun.iter().filter(|b| b.moment.medium == Medium::Watercolour).try_for_each(|b| trials::fill(store, b.id, &b.of.0, (b.day, b.nth)))
 }
 

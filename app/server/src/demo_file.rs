@@ -1,0 +1,148 @@
+//! The data file of a demo studio: opened as soon as its first piece is in it, and filled with the rest while it is looked at.
+
+use crate::demo::{self, Rest};
+use crate::jobs::on_all_cores_but_one;
+use crate::problem::Problem;
+use crate::state::Studio;
+use lean_store::{Store, StoreError};
+use serde::Serialize;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex};
+use utoipa::ToSchema;
+
+/// A demo's data file, open.
+pub struct DemoFile {
+    /// The data file.
+    pub store: Store,
+    /// What is still to be filled in; nothing in a demo that was filled before.
+    pub unfilled: Option<Unfilled>,
+}
+
+/// What is still to be filled into a demo's data file.
+pub struct Unfilled {
+    rest: Rest,
+    mark: PathBuf,
+}
+
+/// Progress of filling a demo studio.
+#[derive(Clone, Debug, Serialize, ToSchema)]
+pub struct DemoFilling {
+    /// Share of the work done, 0..=1.
+    pub share: f64,
+    /// Why it stopped before its end.
+    pub problem: Option<String>,
+}
+
+/// The progress of filling that all of a studio share; `None` where nothing is being filled.
+#[derive(Clone, Default)]
+pub struct SharedFilling(Arc<Mutex<Option<DemoFilling>>>);
+
+impl SharedFilling {
+    /// The progress now.
+    pub fn now(&self) -> Option<DemoFilling> {
+        self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()).clone()
+    }
+
+    fn set(&self, filling: Option<DemoFilling>) {
+        *self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()) = filling;
+    }
+}
+
+impl DemoFile {
+    /// Opens a demo's data file, made with its first piece where there is none. One whose filling was interrupted gets another name, and a new one
+    /// is made.
+    ///
+    /// # Errors
+    /// When it cannot be written or opened.
+    pub fn open(path: &Path) -> Result<Self, Problem> {
+        let named = |e: StoreError| Problem::internal(format!("{}: {e}", path.display()));
+        let mark = path.with_extension("filling");
+        if mark.exists() && path.exists() {
+            set_aside(path)?;
+        }
+        let unwritable = |e: std::io::Error| Problem::internal(format!("{}: {e}", path.display()));
+        if !path.exists() {
+            path.parent().map_or(Ok(()), std::fs::create_dir_all).map_err(unwritable)?;
+            std::fs::write(&mark, "").map_err(unwritable)?;
+        }
+        let store = Store::open(path).map_err(named)?;
+        let unfilled = demo::begin(&store)?.map(|rest| Unfilled { rest, mark });
+        Ok(Self { store, unfilled })
+    }
+}
+
+impl Unfilled {
+    /// Fills in the rest on a thread of its own, which ends with the program.
+    pub fn fill_in_background(self, studio: Studio) {
+        let progress = studio.filling.clone();
+        progress.set(Some(DemoFilling { share: 0.0, problem: None }));
+        std::thread::spawn(move || {
+            let tell = |share: f64| {
+                progress.set(Some(DemoFilling { share, problem: None }));
+                Ok(())
+            };
+            let stopped = on_all_cores_but_one(|| self.fill(&studio.store, &tell)).err();
+            if let Some(problem) = &stopped {
+                tracing::error!(problem.detail, "the demo was not filled to its end");
+            }
+            progress.set(stopped.map(|p| DemoFilling { share: 0.0, problem: Some(p.detail) }));
+        });
+    }
+
+    /// Fills in the rest before it returns.
+    ///
+    /// # Errors
+    /// When the data file cannot be written, and what `goes_on` says.
+    pub fn fill(&self, store: &Store, goes_on: &demo::GoesOn) -> Result<(), Problem> {
+        self.rest.fill(store, goes_on)?;
+        std::fs::remove_file(&self.mark).map_err(|e| Problem::internal(format!("{}: {e}", self.mark.display())))
+    }
+}
+
+/// Gives a data file and the logs beside it another name; the one that had that name before goes.
+fn set_aside(path: &Path) -> Result<(), Problem> {
+    let aside = path.with_extension("unfinished.db");
+    for beside in ["", "-wal", "-shm"] {
+        let named = |file: &Path| PathBuf::from(format!("{}{beside}", file.display()));
+        let _ = std::fs::remove_file(named(&aside));
+        if named(path).exists() {
+            std::fs::rename(named(path), named(&aside)).map_err(|e| Problem::internal(format!("{}: {e}", path.display())))?;
+        }
+    }
+    tracing::info!(kept = %aside.display(), "the demo was not filled to its end last time; it is filled anew");
+    Ok(())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_demo_whose_filling_was_interrupted_is_begun_anew_and_the_other_is_kept() {
+        let folder = tempfile::tempdir().unwrap();
+        let path = folder.path().join("demo.db");
+        let first = DemoFile::open(&path).unwrap();
+        assert_eq!(first.store.pieces().unwrap().len(), 1, "the first piece is there before the rest is filled in");
+        let cancelled = |_| Err(Problem::cancelled());
+        assert!(first.unfilled.as_ref().unwrap().fill(&first.store, &cancelled).is_err());
+        drop(first);
+
+        let again = DemoFile::open(&path).unwrap();
+        assert!(again.unfilled.is_some(), "half a demo is not taken for a whole one");
+        assert!(folder.path().join("demo.unfinished.db").exists());
+    }
+
+    #[test]
+    fn the_data_file_of_a_filled_demo_is_left_alone() {
+        let folder = tempfile::tempdir().unwrap();
+        let path = folder.path().join("demo.db");
+        std::fs::write(path.with_extension("filling"), "").unwrap();
+        let begun = DemoFile::open(&path).unwrap();
+        assert!(begun.unfilled.is_some(), "a mark without a data file hinders nothing");
+        drop(begun);
+        std::fs::remove_file(path.with_extension("filling")).unwrap();
+        let filled = DemoFile::open(&path).unwrap();
+        assert!(filled.unfilled.is_none());
+        assert_eq!(filled.store.pieces().unwrap().len(), 1);
+    }
+}
