@@ -16,6 +16,10 @@ const PATIENCE: Duration = Duration::from_secs(150);
 /// A pause between looks, not a wait for time to pass.
 const LOOK: Duration = Duration::from_millis(25);
 
+/// Keys as WebDriver names them.
+const TAB: char = '\u{E004}';
+const ENTER: char = '\u{E007}';
+
 /// Where Debian's packages put the browser, and the same without its own interface.
 const WHOLE: &str = "/usr/bin/chromium";
 const SHELL: &str = "/usr/lib/chromium/chromium-headless-shell";
@@ -70,7 +74,25 @@ impl Page {
             ClientBuilder::new(HttpConnector::new()).capabilities(wanted).connect(&driver.address).await.expect("the browser opens");
         let page = Self { client, base: base.to_owned() };
         page.resize(1280, 800).await;
+        page.count_requests().await;
         page
+    }
+
+    /// Lets every page count the requests it waits for, for [`Page::quiet`].
+    async fn count_requests(&self) {
+        let script = "window.requestsUnderWay = 0; const plain = window.fetch; window.fetch = (...a) => { window.requestsUnderWay++; return plain(...a).finally(() => { window.requestsUnderWay-- }) }";
+        let add = json!({ "cmd": "Page.addScriptToEvaluateOnNewDocument", "params": { "source": script } });
+        self.client.issue_cmd(Raw("goog/cdp/execute", add)).await.expect("a script can be added");
+    }
+
+    /// Waits until the page has come to rest: it waits for no answer, and nothing of it has changed for a few frames.
+    pub async fn quiet(&self) {
+        let look = "const done = arguments[arguments.length - 1]; let frames = 0; \
+            const seen = new MutationObserver(() => { frames = 0 }); \
+            seen.observe(document, { subtree: true, childList: true, attributes: true, characterData: true }); \
+            const step = () => { frames = window.requestsUnderWay > 0 ? 0 : frames + 1; \
+            if (frames < 6) requestAnimationFrame(step); else { seen.disconnect(); done(1) } }; step()";
+        self.client.execute_async(look, vec![]).await.expect("the page comes to rest");
     }
 
     /// Sets the exact size of the viewport.
@@ -191,16 +213,36 @@ impl Page {
         self.client.perform_actions(keys).await.expect("keys can be pressed");
     }
 
-    /// Moves the focus with Tab until what has it matches; at most `most` presses.
+    /// Moves the focus with Tab until what has it matches; at most `most` presses. It waits first until there is such an element and the page has come
+    /// to rest: what comes in later may take the focus back to where it was passed.
     pub async fn tab_to(&self, css: &str, most: usize) {
+        self.find(css).await;
+        self.tab_until(css, &format!("document.activeElement.matches({})", json!(css)), most).await;
+    }
+
+    /// Moves the focus with Tab to the button with these words on it, and presses it.
+    pub async fn press_button(&self, words: &str) {
+        const MOST: usize = 160;
+        let says = |element: &str| format!("({element}.tagName === 'BUTTON' && {element}.innerText.trim() === {})", json!(words));
+        self.until(
+            &format!("there is a button \"{words}\""),
+            &format!("[...document.querySelectorAll('button')].some(b => {})", says("b")),
+        )
+        .await;
+        self.tab_until(words, &says("document.activeElement"), MOST).await;
+        self.press(&[], ENTER).await;
+    }
+
+    async fn tab_until(&self, what: &str, reached: &str, most: usize) {
+        self.quiet().await;
         for _ in 0..most {
-            if self.value(&format!("document.activeElement.matches({})", json!(css))).await == Value::Bool(true) {
+            if self.value(reached).await == Value::Bool(true) {
                 return;
             }
-            self.press(&[], '\u{E004}').await;
+            self.press(&[], TAB).await;
         }
         let at = self.value("document.activeElement.outerHTML.slice(0, 200)").await;
-        panic!("Tab never reached {css} in {most} presses; it is at {at}");
+        panic!("Tab never reached {what} in {most} presses; it is at {at}");
     }
 
     /// Drags from the middle of an element by so many pixels, in a few steps.

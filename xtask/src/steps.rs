@@ -87,7 +87,7 @@ fn side_by_side(one: impl FnOnce() -> Done + Send, other: impl FnOnce() -> Done)
 
 /// Builds everything and serves the demo studio.
 pub fn demo(listen: &str) -> Done {
-    const BUILD_DEMO: &[&str] = &["build", "--profile", "demo", "--package", "lean-swatch"];
+    const BUILD_DEMO: &[&str] = &["build", "--profile", "demo", "--package", "lean-swatch", "--no-default-features"];
     let program = target().join("demo/lean-swatch");
     side_by_side(pages, || cargo(BUILD_DEMO))?;
     if !holds_the_pages(&program)? {
@@ -194,11 +194,15 @@ fn printed(command: &str) -> Result<String, String> {
     String::from_utf8(out.stdout).map_err(|e| e.to_string())
 }
 
+/// Hidden commands of the program, and the files that hold what they print.
+const GENERATED: [(&str, &str); 3] =
+    [("openapi", "web/src/api/openapi.json"), ("routes", "app/server/src/routes.txt"), ("words", "web/src/api/words.json")];
+
 /// Writes the API description, its types and the words of the core anew.
 pub fn api_types() -> Done {
     web_packages()?;
     cargo(&BUILD)?;
-    for (command, file) in [("openapi", "web/src/api/openapi.json"), ("words", "web/src/api/words.json")] {
+    for (command, file) in GENERATED {
         std::fs::write(root().join(file), printed(command)?).map_err(|e| e.to_string())?;
     }
     run(&root().join("web"), "npm", &["run", "api"])
@@ -217,9 +221,14 @@ pub fn check() -> Done {
 
 /// Fails when the committed description or types are not what the server describes today.
 fn fresh_types() -> Done {
-    let files = ["web/src/api/openapi.json", "web/src/api/schema.ts", "web/src/api/words.json"];
-    let read = || files.map(|f| std::fs::read_to_string(root().join(f)).unwrap_or_default());
+    let files = GENERATED.map(|(_, file)| file);
+    let read =
+        || [files[0], files[1], files[2], "web/src/api/schema.ts"].map(|f| std::fs::read_to_string(root().join(f)).unwrap_or_default());
     let before = read();
     api_types()?;
-    if read() == before { Ok(()) } else { Err("the generated API types were stale; they are fresh now: commit web/src/api".into()) }
+    if read() == before {
+        Ok(())
+    } else {
+        Err("the generated API types were stale; they are fresh now: commit web/src/api and app/server/src/routes.txt".into())
+    }
 }

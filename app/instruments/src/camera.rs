@@ -2,8 +2,7 @@
 
 use crate::chance::Chance;
 pub use lean_picture::Picture;
-use lean_picture::projection::projection;
-use nalgebra::{Matrix3, Vector3};
+use lean_picture::projection::{Projection, projection};
 
 /// How a page lies before the camera, and in what light.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -49,12 +48,12 @@ impl Camera for SimulatedCamera {
         let (w, h) = (shot.width, shot.height);
         let corners = shot.corners.map(|(x, y)| (x * f64::from(w), y * f64::from(h)));
         let unit = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)];
-        let to_page = projection(&corners, &unit).unwrap_or_else(|_| Matrix3::identity());
+        let to_page = projection(&corners, &unit).unwrap_or_else(|_| Projection::IDENTITY);
         let mut rgb = Vec::with_capacity((w * h * 3) as usize);
         for y in 0..h {
             for x in 0..w {
-                let p = to_page * Vector3::new(f64::from(x) + 0.5, f64::from(y) + 0.5, 1.0);
-                let seen = sampled(page, p.x / p.z, p.y / p.z);
+                let (u, v) = to_page.at(f64::from(x) + 0.5, f64::from(y) + 0.5);
+                let seen = sampled(page, u, v);
                 let light =
                     (1.0 + shot.falls.0 * (f64::from(x) / f64::from(w) - 0.5)) * (1.0 + shot.falls.1 * (f64::from(y) / f64::from(h) - 0.5));
                 for (linear, tint) in seen.iter().zip(shot.tint) {

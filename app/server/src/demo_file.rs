@@ -8,7 +8,6 @@ use lean_store::{Store, StoreError};
 use serde::Serialize;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex};
-use utoipa::ToSchema;
 
 /// A demo's data file, open.
 pub struct DemoFile {
@@ -25,7 +24,8 @@ pub struct Unfilled {
 }
 
 /// Progress of filling a demo studio.
-#[derive(Clone, Debug, Serialize, ToSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct DemoFilling {
     /// Share of the work done, 0..=1.
     pub share: f64,

@@ -14,10 +14,10 @@ use std::sync::atomic::{AtomicBool, AtomicU64, Ordering};
 use std::sync::{Arc, Mutex};
 use std::time::{Duration, Instant};
 use tokio::sync::watch;
-use utoipa::ToSchema;
 
 /// What a job is doing.
-#[derive(Clone, Debug, Serialize, ToSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct JobView {
     /// Number of the job while the server runs.
     pub id: u64,
@@ -46,7 +46,8 @@ pub struct JobView {
 }
 
 /// What was looked at, and what is not sound.
-#[derive(Clone, Debug, Serialize, ToSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct CheckedView {
     /// Records that were read.
     pub records: usize,
@@ -65,7 +66,8 @@ impl From<Checked> for CheckedView {
 }
 
 /// A study that was made by work still going on.
-#[derive(Clone, Debug, Serialize, ToSchema)]
+#[derive(Clone, Debug, Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct MadeStudy {
     /// The number it will have.
     pub number: StudyNumber,

@@ -10,6 +10,8 @@ pub mod cli;
 pub mod daily;
 pub mod demo;
 pub mod demo_file;
+#[cfg(feature = "description")]
+pub mod description;
 pub mod extract;
 pub mod frontend;
 pub mod guard;
@@ -17,6 +19,7 @@ pub mod handlers;
 pub mod jobs;
 pub mod lessons;
 pub mod limits;
+mod paths;
 pub mod pictures;
 pub mod print;
 pub mod problem;

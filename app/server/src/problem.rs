@@ -8,10 +8,10 @@ use lean_piece::Refusal;
 use lean_search::NoAnswer;
 use lean_store::StoreError;
 use serde::Serialize;
-use utoipa::ToSchema;
 
 /// A problem document.
-#[derive(Debug, Clone, Serialize, ToSchema)]
+#[derive(Debug, Clone, Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Problem {
     /// What kind of problem, stable for programs.
     #[serde(rename = "type")]

@@ -4,7 +4,6 @@ use crate::problem::Problem;
 use axum::http::StatusCode;
 use lean_store::Store;
 use serde::{Deserialize, Serialize};
-use utoipa::IntoParams;
 
 /// Letters of a version.
 const LETTERS: usize = 16;
@@ -17,8 +16,9 @@ pub fn version_of(record: &impl Serialize) -> String {
 }
 
 /// Version that a change was made over.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct SeenVersion {
     /// Version of the record the page last saw, as it came with it.
     seen: String,

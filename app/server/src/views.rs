@@ -19,10 +19,10 @@ use lean_plan::wording::known::{known, known_in_full};
 use lean_search::RecipeLists;
 use lean_store::{Damaged, Kept, KeptNote, Line, Record, Summary};
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 /// A piece with everything the bench shows of it.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct PieceView {
     /// Its number.
     pub id: i64,
@@ -77,7 +77,8 @@ impl PieceView {
 }
 
 /// A field note with its number.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct NoteView {
     /// Its number.
     pub id: i64,
@@ -96,7 +97,8 @@ impl From<KeptNote> for NoteView {
 }
 
 /// A record that cannot be read.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct DamagedLine {
     /// What it was.
     pub what: RecordKind,
@@ -107,7 +109,8 @@ pub struct DamagedLine {
 }
 
 /// Which kind of record.
-#[derive(Clone, Copy, Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Debug, Serialize, Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum RecordKind {
     /// A piece.
@@ -156,7 +159,8 @@ impl From<Damaged> for DamagedLine {
 }
 
 /// A line in the list of pieces.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct PieceLine {
     /// Its number.
     pub id: i64,
@@ -186,7 +190,8 @@ impl From<Summary> for PieceLine {
 }
 
 /// A pigment without its spectra.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct PigmentView {
     /// Which.
     pub id: PigmentId,
@@ -259,7 +264,8 @@ fn strength(p: &Pigment) -> f64 {
 }
 
 /// A Box for the screen.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct BoxView {
     /// Its id.
     pub id: BoxId,
@@ -286,7 +292,8 @@ impl BoxView {
 }
 
 /// A line in the list of Boxes.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct BoxLine {
     /// Its id.
     pub id: BoxId,
@@ -299,7 +306,8 @@ pub struct BoxLine {
 }
 
 /// Everything there is to choose from.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct StudioView {
     /// Pieces, the one changed last first.
     pub pieces: Vec<PieceLine>,

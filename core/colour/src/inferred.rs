@@ -3,11 +3,11 @@
 use crate::lab::Xyz;
 use crate::light::Light;
 use crate::spectrum::{BANDS, Reflectance};
-use nalgebra::{SMatrix, SVector};
+use lean_linear::dot;
 
 /// Unknowns of the system: one per band and one multiplier per tristimulus value.
 const SIZE: usize = BANDS + 3;
-type Unknowns = SVector<f64, SIZE>;
+type Unknowns = [f64; SIZE];
 
 /// *A* reflectance that has the wanted colour under daylight: the smoothest of many. It is inferred, not measured, and says nothing
 /// about how the real surface looks under another light.
@@ -48,14 +48,14 @@ struct State {
 fn solve(aim: [f64; 3]) -> Option<(Reflectance, usize)> {
     const CLOSE: f64 = 1e-9;
     const MOST_STEPS: usize = 120;
-    let mut start = Unknowns::zeros();
-    start.rows_mut(0, BANDS).fill((2.0 * aim[1] - 1.0).atanh());
+    let mut start = [0.0; SIZE];
+    start[..BANDS].fill((2.0 * aim[1] - 1.0).atanh());
     let mut now = State { off: residual(&start, aim), at: start };
     for steps in 0..MOST_STEPS {
-        if now.off.amax() < CLOSE {
+        if now.off.iter().all(|x| x.abs() < CLOSE) {
             return Some((reflectance(&now.at), steps));
         }
-        let step = jacobian(&now.at).lu().solve(&now.off)?;
+        let step = lean_linear::solve(jacobian(&now.at), now.off)?;
         now = along(&now, &step, aim)?;
     }
     None
@@ -63,11 +63,11 @@ fn solve(aim: [f64; 3]) -> Option<(Reflectance, usize)> {
 
 /// The whole step, or the first half, quarter … of it that brings the residual down.
 fn along(now: &State, step: &Unknowns, aim: [f64; 3]) -> Option<State> {
-    let before = now.off.norm();
+    let before = dot(&now.off, &now.off);
     (0..40).map(|halved| 0.5f64.powi(halved)).find_map(|length| {
-        let at = now.at - step * length;
+        let at = std::array::from_fn(|i| now.at[i] - step[i] * length);
         let off = residual(&at, aim);
-        (off.norm() < before).then_some(State { at, off })
+        (dot(&off, &off) < before).then_some(State { at, off })
     })
 }
 
@@ -95,7 +95,7 @@ fn slope(i: usize, j: usize) -> f64 {
 }
 
 fn residual(at: &Unknowns, aim: [f64; 3]) -> Unknowns {
-    let mut f = Unknowns::zeros();
+    let mut f = [0.0; SIZE];
     for i in 0..BANDS {
         let th = at[i].tanh();
         let near = i.saturating_sub(1)..(i + 2).min(BANDS);
@@ -110,18 +110,18 @@ fn residual(at: &Unknowns, aim: [f64; 3]) -> Unknowns {
     f
 }
 
-fn jacobian(at: &Unknowns) -> SMatrix<f64, SIZE, SIZE> {
-    let mut m = SMatrix::<f64, SIZE, SIZE>::zeros();
+fn jacobian(at: &Unknowns) -> [[f64; SIZE]; SIZE] {
+    let mut m = [[0.0; SIZE]; SIZE];
     for i in 0..BANDS {
         let th = at[i].tanh();
         let first = (1.0 - th * th) / 2.0;
         for j in i.saturating_sub(1)..(i + 2).min(BANDS) {
-            m[(i, j)] = slope(i, j);
+            m[i][j] = slope(i, j);
         }
-        m[(i, i)] -= th * (1.0 - th * th) * pull(at, i);
+        m[i][i] -= th * (1.0 - th * th) * pull(at, i);
         for c in 0..3 {
-            m[(i, BANDS + c)] = first * t(i, c);
-            m[(BANDS + c, i)] = first * t(i, c);
+            m[i][BANDS + c] = first * t(i, c);
+            m[BANDS + c][i] = first * t(i, c);
         }
     }
     m

@@ -75,8 +75,7 @@ pub fn induced_white(surround: Xyz, own: f64, p: f64) -> Xyz {
         let q = (near[c] / back[c].max(1e-9)).max(1e-6);
         white[c] * (((1.0 - p) * q + (1.0 + p) / q) / ((1.0 + p) * q + (1.0 - p) / q)).sqrt()
     });
-    let back = nalgebra::Matrix3::from_fn(|i, j| CONES[i][j]).try_inverse().expect("the CAM16 matrix is regular");
-    let white = back * nalgebra::Vector3::from(turned);
+    let white = lean_linear::solve(CONES, turned).expect("the CAM16 matrix is regular");
     Xyz { x: white[0] * 100.0 / white[1], y: 100.0, z: white[2] * 100.0 / white[1] }
 }
 

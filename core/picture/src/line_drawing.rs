@@ -6,8 +6,6 @@
 use crate::picture::{Picture, centivalue};
 use crate::places::GRID;
 use crate::zone_map::ZoneMap;
-use image::{GrayImage, Luma};
-use imageproc::distance_transform::{Norm, distance_transform};
 use rayon::prelude::*;
 use std::collections::{BTreeMap, VecDeque};
 
@@ -124,8 +122,21 @@ fn trapped(w: usize, h: usize, ink: &[bool]) -> Vec<u32> {
 
 /// Where the middle of a ball may lie: no wall within `radius` cells, across, down or diagonally; the edge of the picture is none.
 fn fits(w: usize, h: usize, wall: &[bool], radius: u32) -> Vec<bool> {
-    let wall = GrayImage::from_fn(w as u32, h as u32, |x, y| Luma([u8::from(wall[y as usize * w + x as usize])]));
-    distance_transform(&wall, Norm::LInf).iter().map(|d| u32::from(*d) > radius).collect()
+    let radius = radius as usize;
+    let across = near(h, w, radius, |row, x| wall[row * w + x]);
+    let near = near(w, h, radius, |column, y| across[y * w + column]);
+    (0..wall.len()).map(|i| !near[(i % w) * h + i / w]).collect()
+}
+
+/// Line by line, whether something lies within `radius` of a place on its line.
+fn near(lines: usize, length: usize, radius: usize, there: impl Fn(usize, usize) -> bool) -> Vec<bool> {
+    let mut found = vec![false; lines * length];
+    for line in 0..lines {
+        for at in (0..length).filter(|at| there(line, *at)) {
+            found[line * length + at.saturating_sub(radius)..line * length + (at + radius + 1).min(length)].fill(true);
+        }
+    }
+    found
 }
 
 fn four(i: usize, w: usize, n: usize) -> impl Iterator<Item = usize> {

@@ -7,7 +7,6 @@ use lean_browser_tests::server::Server;
 use lean_browser_tests::stage::Stage;
 use serde_json::Value;
 
-const ENTER: char = '\u{E007}';
 const DOWN: char = '\u{E015}';
 
 async fn fetched(page: &Page, path: &str) -> Value {
@@ -16,25 +15,13 @@ async fn fetched(page: &Page, path: &str) -> Value {
     page.value("window.now").await
 }
 
-/// Moves with Tab to the button that says this, and presses it.
-async fn press(page: &Page, words: &str) {
-    let here = format!("document.activeElement.tagName === 'BUTTON' && document.activeElement.innerText.trim() === '{words}'");
-    for _ in 0..140 {
-        if page.value(&here).await == Value::Bool(true) {
-            return page.press(&[], ENTER).await;
-        }
-        page.press(&[], '\u{E004}').await;
-    }
-    panic!("Tab never reached \"{words}\"; it is at {}", page.value("document.activeElement.outerHTML.slice(0, 200)").await);
-}
-
 async fn calibrate(page: &Page) {
     // A meter just switched on drifts until it is warm.
     for left in ["45", "30", "15"] {
-        press(page, "Calibrate on the white tile").await;
+        page.press_button("Calibrate on the white tile").await;
         page.says(&format!("Warm in {left} seconds")).await;
     }
-    press(page, "Calibrate on the white tile").await;
+    page.press_button("Calibrate on the white tile").await;
     page.until("it is warm", "!document.body.innerText.includes('Warm in') && document.body.innerText.includes('Calibrated for')").await;
 }
 
@@ -46,7 +33,7 @@ async fn two_readings_teach_a_pigment_by_keyboard() {
     page.says("Nothing was read yet").await;
     page.says("Set it on its white tile").await;
     calibrate(&page).await;
-    press(&page, "Read the swatch").await;
+    page.press_button("Read the swatch").await;
     page.says("Learned").await;
     page.until("one was read", "document.querySelectorAll('main section[aria-label=Readings] li').length === 1").await;
     // The third swatch of the list: a tint.
@@ -55,7 +42,7 @@ async fn two_readings_teach_a_pigment_by_keyboard() {
     page.value("(() => { const s = [...document.querySelectorAll('aside select')][1]; s.focus(); return 1 })()").await;
     page.press(&[], DOWN).await;
     page.press(&[], DOWN).await;
-    press(&page, "Read the swatch").await;
+    page.press_button("Read the swatch").await;
     page.until("two were read", "document.querySelectorAll('main section[aria-label=Readings] li').length === 2").await;
     let owned = fetched(&page, "/api/boxes/bench-oils").await;
     let sienna = owned["pigments"].as_array().unwrap().iter().find(|p| p["id"] == "burnt-sienna").unwrap().clone();
@@ -63,7 +50,7 @@ async fn two_readings_teach_a_pigment_by_keyboard() {
     let readings = fetched(&page, "/api/boxes/bench-oils/readings").await;
     assert_ne!(readings["readings"][0]["mixed"], readings["readings"][1]["mixed"], "two different swatches");
 
-    press(&page, "Leave it out").await;
+    page.press_button("Leave it out").await;
     page.says("Take it in again").await;
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     assert_eq!(page.axe().await, Vec::<String>::new());
@@ -75,9 +62,9 @@ async fn a_trial_says_what_to_add_and_a_card_is_read_back() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/4/mixes?zone=9").await;
-    press(&page, "Try it, and read what comes of it").await;
+    page.press_button("Try it, and read what comes of it").await;
     calibrate(&page).await;
-    press(&page, "Read the swatch").await;
+    page.press_button("Read the swatch").await;
     page.says("Another trial").await;
     // Passing the marks of the field with Tab chooses their zones: the trial belongs to the last.
     let zone = page.value("new URLSearchParams(location.search).get('zone')").await;
@@ -88,15 +75,15 @@ async fn a_trial_says_what_to_add_and_a_card_is_read_back() {
     page.says(&words).await;
     let before = trials["trials"][0]["difference"].as_f64().unwrap();
     if before > 2.0 {
-        press(&page, "Another trial").await;
-        press(&page, "Read the swatch").await;
+        page.press_button("Another trial").await;
+        page.press_button("Read the swatch").await;
         page.until("two trials stand there", "document.querySelectorAll('aside section[aria-label=Trials] li').length === 2").await;
         let after = fetched(&page, &path).await["trials"][1]["difference"].as_f64().unwrap();
         assert!(after < before, "the advice brought it nearer: {before} to {after}");
     }
 
     page.go("/pieces/3/box?room=readings").await;
-    press(&page, "Photograph it, simulated").await;
+    page.press_button("Photograph it, simulated").await;
     page.until("cells were read", "document.querySelectorAll('main section[aria-label=Readings] li').length >= 4").await;
     page.go("/pieces/3/box").await;
     page.says("inferred").await;
@@ -124,7 +111,7 @@ async fn an_empty_lean_set_offers_a_box_on_the_spot() {
     page.find("main textarea").await.send_keys("PB29, burnt sienna, velvet").await.unwrap();
     page.says("ultramarine, burnt sienna").await;
     page.says("“velvet”").await;
-    press(&page, "12 sticks").await;
+    page.press_button("12 sticks").await;
     page.says("Find the smallest sets").await;
     let view = fetched(&page, "/api/pieces/1").await;
     assert_eq!(view["piece"]["paint_box"], "12-sticks-to-start-with");

@@ -9,18 +9,6 @@ const TAB: char = '\u{E004}';
 const SPACE: char = ' ';
 const ENTER: char = '\u{E007}';
 
-/// Moves with Tab to the button that says this, and presses it.
-async fn press(page: &Page, words: &str) {
-    let here = format!("document.activeElement.tagName === 'BUTTON' && document.activeElement.innerText.trim() === '{words}'");
-    for _ in 0..160 {
-        if page.value(&here).await == Value::Bool(true) {
-            return page.press(&[], ENTER).await;
-        }
-        page.press(&[], TAB).await;
-    }
-    panic!("Tab never reached \"{words}\"; it is at {}", page.value("document.activeElement.outerHTML.slice(0, 200)").await);
-}
-
 async fn fetched(page: &Page, path: &str) -> Value {
     page.value(&format!("(window.now = null, fetch('{path}').then(r => r.json()).then(v => window.now = v), 1)")).await;
     page.until("it has come", "window.now").await;
@@ -95,10 +83,10 @@ async fn the_order_of_work_follows_the_school_and_the_painter() {
     // The painter puts the second shape first, and back again.
     page.value("(() => { document.querySelectorAll('[aria-label=\"Order strip\"] li button')[2].focus(); return 1 })()").await;
     page.press(&[], ENTER).await;
-    press(&page, "Earlier").await;
+    page.press_button("Earlier").await;
     page.says("The order is your own").await;
     page.until("it has moved", &format!("{} === {second}", block(1))).await;
-    press(&page, "Take the usual one").await;
+    page.press_button("Take the usual one").await;
     page.until("it is back", &format!("{} === {second}", block(2))).await;
 
     page.go("/pieces/1/brief?room=rules").await;
@@ -159,7 +147,7 @@ async fn a_departure_is_kept_with_its_reason_and_what_follows_is_asked() {
     page.until("the zone is meant", "document.querySelector('aside form')?.innerText.includes('mug and shavings is meant')").await;
     page.tab_to("aside form textarea", 12).await;
     page.type_text("it crowded the plane").await;
-    press(&page, "Keep it").await;
+    page.press_button("Keep it").await;
     page.says("mug and shavings left out").await;
     page.says("what holds it now?").await;
     page.says("it crowded the plane").await;
@@ -189,7 +177,7 @@ async fn the_photo_of_the_bench_is_compared_and_stepped_back_from() {
     page.press(&[], '\u{E014}').await;
     page.press(&[], TAB).await;
     page.says("Find the corners again").await;
-    press(&page, "Find the corners again").await;
+    page.press_button("Find the corners again").await;
     page.until("they are found", "!document.body.innerText.includes('Find the corners again')").await;
     page.says("Lighten plane by").await;
     page.value("(() => { [...document.querySelectorAll('aside label')].find(l => l.innerText.includes('step back')).querySelector('input').click(); return 1 })()").await;

@@ -2825,6 +2825,16 @@ export interface components {
              */
             warm_and_cool: components["schemas"]["HueFamily"][];
         };
+        /** @description Progress of filling a demo studio. */
+        DemoFilling: {
+            /** @description Why it stopped before its end. */
+            problem?: string | null;
+            /**
+             * Format: double
+             * @description Share of the work done, 0..=1.
+             */
+            share: number;
+        };
         /** @description A departure from the plan. */
         Departure: {
             /** @description What is other than planned. */
@@ -6383,6 +6393,7 @@ export interface components {
             damaged: components["schemas"]["DamagedLine"][];
             /** @description Whether the demo studio can be visited from here. */
             demo: boolean;
+            filling?: components["schemas"]["DemoFilling"] | null;
             /** @description Shipped grounds, and those of one's own. */
             grounds: components["schemas"]["Ground"][];
             /** @description In a demo studio that is visited: the address it is left to. */

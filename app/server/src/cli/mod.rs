@@ -57,8 +57,13 @@ enum What {
     #[command(hide = true)]
     FillDemo(serve::FillDemo),
     /// Print the generated description of the API.
+    #[cfg(feature = "description")]
     #[command(hide = true)]
     Openapi,
+    /// Print the handlers of the API with their addresses.
+    #[cfg(feature = "description")]
+    #[command(hide = true)]
+    Routes,
     /// Print what the core calls what a page lets a painter choose from.
     #[command(hide = true)]
     Words,
@@ -82,7 +87,13 @@ pub fn run() -> ExitCode {
         What::Restore(a) => keeping::restore(a).and_then(|v| print(&v)),
         What::Check(a) => keeping::check(a).and_then(|v| print(&v)),
         What::FillDemo(a) => serve::fill_demo(&a),
-        What::Openapi => crate::router::description().to_pretty_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),
+        #[cfg(feature = "description")]
+        What::Openapi => crate::description::description().to_json().map(|t| println!("{t}")).map_err(|e| e.to_string()),
+        #[cfg(feature = "description")]
+        What::Routes => {
+            print!("{}", crate::description::addresses());
+            Ok(())
+        }
         What::Words => print(&words::Words::all()),
     };
     match done {

@@ -12,10 +12,10 @@ use lean_piece::change::SetWished;
 use lean_plan::carry_out;
 use lean_plan::light::borrowed::{lay, lift, lift_from_picture};
 use serde::Deserialize;
-use utoipa::ToSchema;
 
 /// Another piece whose chart is meant.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct FromPiece {
     /// Revision the page last saw.
     base_revision: i64,
@@ -24,7 +24,7 @@ pub struct FromPiece {
 }
 
 /// Takes the colours of another piece's chart, in their proportions, as a wish for this piece's lean set.
-#[utoipa::path(post, path = "/api/pieces/{id}/wish-colours", params(("id" = i64, Path)), request_body = FromPiece, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/wish-colours", params(("id" = i64, Path)), request_body = FromPiece, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromPiece>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -38,7 +38,8 @@ pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(
 }
 
 /// Whose light to borrow.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case", tag = "of")]
 pub enum LightSource {
     /// Another piece, by the light roles of its zones.
@@ -54,7 +55,8 @@ pub enum LightSource {
 }
 
 /// Whose light to borrow, and the revision that was meant for.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct BorrowLight {
     /// Revision the page last saw.
     base_revision: i64,
@@ -63,7 +65,7 @@ pub struct BorrowLight {
 }
 
 /// Lifts the light of another piece or picture and lays it on the local colours of this one.
-#[utoipa::path(post, path = "/api/pieces/{id}/borrow-light", params(("id" = i64, Path)), request_body = BorrowLight, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/borrow-light", params(("id" = i64, Path)), request_body = BorrowLight, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn borrow_light(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<BorrowLight>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {

@@ -19,10 +19,10 @@ use lean_plan::paints::starter::{SIZES, starter};
 use lean_plan::paints::strings::{Strings, strings as find_strings};
 use lean_plan::paints::{inventory, listed};
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// A new Box.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct NewBox {
     /// Its name, 1..=80 characters.
     name: String,
@@ -40,7 +40,8 @@ pub struct NewBox {
 }
 
 /// A pigment to put in.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct NewPigment {
     /// Id of a shipped modelled pigment.
     shipped: String,
@@ -65,7 +66,8 @@ fn checked(paint_box: &PaintBox) -> Result<(), Problem> {
 }
 
 /// A second Box to look at together with one.
-#[derive(Deserialize, IntoParams)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 pub struct Beside {
     /// What its pigments are laid as; nothing for a Box alone.
     second: Option<Second>,
@@ -74,7 +76,7 @@ pub struct Beside {
 }
 
 /// A Box, alone or with what is taken from a second one.
-#[utoipa::path(get, path = "/api/boxes/{id}", operation_id = "read_box", params(("id" = String, Path), Beside), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}", operation_id = "read_box", params(("id" = String, Path), Beside), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<String>, Query(beside): Query<Beside>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
@@ -87,7 +89,7 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<String>, Query(be
 }
 
 /// Starts a Box, empty or from a pigment file.
-#[utoipa::path(post, path = "/api/boxes", operation_id = "create_box", request_body = NewBox, responses((status = 201, body = BoxView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes", operation_id = "create_box", request_body = NewBox, responses((status = 201, body = BoxView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn create(State(studio): State<Studio>, In(new): In<NewBox>) -> Result<(StatusCode, Json<BoxView>), Problem> {
     let view = studio
         .run(move |s| {
@@ -123,20 +125,21 @@ fn from_list(list: &str, taken: &[Pigment]) -> Result<Vec<Pigment>, Problem> {
 }
 
 /// A typed list.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Typed {
     /// `PB29, PY43, burnt sienna`: parted by commas, semicolons or lines.
     list: String,
 }
 
 /// What a typed list would be taken for, entry by entry.
-#[utoipa::path(post, path = "/api/lists", operation_id = "understand_list", request_body = Typed, responses((status = 200, body = Vec<listed::Entry>), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/lists", operation_id = "understand_list", request_body = Typed, responses((status = 200, body = Vec<listed::Entry>), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn understand(In(typed): In<Typed>) -> Result<Json<Vec<listed::Entry>>, Problem> {
     listed::read(&typed.list).map(Json).map_err(Problem::unusable)
 }
 
 /// Puts everything a typed list names into a Box.
-#[utoipa::path(post, path = "/api/boxes/{id}/list", operation_id = "add_list", params(("id" = String, Path)), request_body = Typed, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes/{id}/list", operation_id = "add_list", params(("id" = String, Path)), request_body = Typed, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn add_list(State(studio): State<Studio>, Path(id): Path<String>, In(typed): In<Typed>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
@@ -152,7 +155,8 @@ pub async fn add_list(State(studio): State<Studio>, Path(id): Path<String>, In(t
 }
 
 /// What a painter says of a pigment.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Said {
     /// Its plain name, 1..=80 characters.
     name: String,
@@ -171,7 +175,7 @@ pub struct Said {
 }
 
 /// Keeps what a painter says of a pigment.
-#[utoipa::path(put, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "describe_pigment", params(("id" = String, Path), ("pigment" = String, Path), SeenVersion), request_body = Said, responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "describe_pigment", params(("id" = String, Path), ("pigment" = String, Path), SeenVersion), request_body = Said, responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn describe(
     State(studio): State<Studio>,
     Path((id, pigment)): Path<(String, String)>,
@@ -200,7 +204,7 @@ pub async fn describe(
 }
 
 /// The inventory of a Box as a table: what is owned, what each can do, what is left.
-#[utoipa::path(get, path = "/api/boxes/{id}/inventory", operation_id = "save_inventory", params(("id" = String, Path)), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/inventory", operation_id = "save_inventory", params(("id" = String, Path)), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn inventory(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
@@ -213,7 +217,7 @@ pub async fn inventory(State(studio): State<Studio>, Path(id): Path<String>) -> 
 
 /// Takes in an inventory: rows of what is in the Box already are brought up to date, others are put in. A row names a shipped pigment, or gives the colour
 /// of its masstone as L, a and b.
-#[utoipa::path(put, path = "/api/boxes/{id}/inventory", operation_id = "put_inventory", params(("id" = String, Path), SeenVersion), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/inventory", operation_id = "put_inventory", params(("id" = String, Path), SeenVersion), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn put_inventory(
     State(studio): State<Studio>,
     Path(id): Path<String>,
@@ -235,15 +239,17 @@ pub async fn put_inventory(
 }
 
 /// Of which pigment.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Which {
     /// Its id.
     pigment: String,
 }
 
 /// A swatch a painter can make of a pigment.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct SwatchLine {
     /// What it is.
     words: String,
@@ -252,7 +258,7 @@ pub struct SwatchLine {
 }
 
 /// Swatches a painter would make of a pigment, to be read.
-#[utoipa::path(get, path = "/api/boxes/{id}/swatches", operation_id = "read_swatches", params(("id" = String, Path), Which), responses((status = 200, body = Vec<SwatchLine>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/swatches", operation_id = "read_swatches", params(("id" = String, Path), Which), responses((status = 200, body = Vec<SwatchLine>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn swatches(
     State(studio): State<Studio>,
     Path(id): Path<String>,
@@ -269,14 +275,15 @@ pub async fn swatches(
 }
 
 /// Strings in a Box: trios that blend and trios that span.
-#[utoipa::path(get, path = "/api/boxes/{id}/strings", operation_id = "read_strings", params(("id" = String, Path)), responses((status = 200, body = Strings), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/strings", operation_id = "read_strings", params(("id" = String, Path)), responses((status = 200, body = Strings), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn strings(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Json<Strings>, Problem> {
     studio.run(move |s| Ok(Json(find_strings(&s.store.paint_box(&BoxId(id))?)))).await
 }
 
 /// Over which pigment, and by how much.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Over {
     /// Which pigment lies beneath.
     pigment: String,
@@ -285,7 +292,7 @@ pub struct Over {
 }
 
 /// Greys over a colour: which drops it by so much with most colour left, and what lifts it again.
-#[utoipa::path(get, path = "/api/boxes/{id}/greys", operation_id = "read_greys", params(("id" = String, Path), Over), responses((status = 200, body = Vec<GreyOver>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/greys", operation_id = "read_greys", params(("id" = String, Path), Over), responses((status = 200, body = Vec<GreyOver>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn greys(State(studio): State<Studio>, Path(id): Path<String>, Query(over): Query<Over>) -> Result<Json<Vec<GreyOver>>, Problem> {
     let drop = over.drop.unwrap_or(1.0);
     if !(0.25..=5.0).contains(&drop) {
@@ -300,14 +307,14 @@ pub async fn greys(State(studio): State<Studio>, Path(id): Path<String>, Query(o
 }
 
 /// Removes a Box no piece draws on.
-#[utoipa::path(delete, path = "/api/boxes/{id}", operation_id = "remove_box", params(("id" = String, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/boxes/{id}", operation_id = "remove_box", params(("id" = String, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"))))]
 pub async fn remove(State(studio): State<Studio>, Path(id): Path<String>) -> Result<StatusCode, Problem> {
     studio.run(move |s| Ok(s.store.delete_box(&BoxId(id))?)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Puts a shipped modelled pigment into a Box.
-#[utoipa::path(post, path = "/api/boxes/{id}/pigments", operation_id = "add_box", params(("id" = String, Path)), request_body = NewPigment, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes/{id}/pigments", operation_id = "add_box", params(("id" = String, Path)), request_body = NewPigment, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): In<NewPigment>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
@@ -325,7 +332,7 @@ pub async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): 
 }
 
 /// Takes a pigment out of a Box. Pieces that had it in their set work on without it.
-#[utoipa::path(delete, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "take_out_box", params(("id" = String, Path), ("pigment" = String, Path)), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "take_out_box", params(("id" = String, Path), ("pigment" = String, Path)), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn take_out(State(studio): State<Studio>, Path((id, pigment)): Path<(String, String)>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {

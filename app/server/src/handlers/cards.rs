@@ -21,11 +21,11 @@ use lean_plan::paints::card::{CardKind, CardPage, card};
 use lean_plan::paints::learned::predicted;
 use lean_store::Readings;
 use serde::Deserialize;
-use utoipa::IntoParams;
 
 /// Which card.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Which {
     /// What it tries.
     kind: CardKind,
@@ -73,7 +73,7 @@ impl Which {
 }
 
 /// A test card as PDF at true size.
-#[utoipa::path(get, path = "/api/boxes/{id}/card.pdf", operation_id = "print_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/card.pdf", operation_id = "print_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn pdf(
     State(studio): State<Studio>,
     Path(id): Path<String>,
@@ -91,7 +91,7 @@ pub async fn pdf(
 }
 
 /// A photo of a page of the card as the simulated studio painted it, under tilt and uneven light, as PNG.
-#[utoipa::path(get, path = "/api/boxes/{id}/card/photo", operation_id = "photograph_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/card/photo", operation_id = "photograph_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn photograph(State(studio): State<Studio>, Path(id): Path<String>, Query(which): Query<Which>) -> Result<Response, Problem> {
     const SEED: u64 = 5;
     let shot = Shot {
@@ -120,7 +120,7 @@ pub async fn photograph(State(studio): State<Studio>, Path(id): Path<String>, Qu
 }
 
 /// Reads a painted card back from its photo: every cell becomes a reading; those that are smeared or in glare are kept, left out, and say so.
-#[utoipa::path(put, path = "/api/boxes/{id}/card", operation_id = "read_card", params(("id" = String, Path), Which), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/card", operation_id = "read_card", params(("id" = String, Path), Which), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(
     State(studio): State<Studio>,
     Path(id): Path<String>,

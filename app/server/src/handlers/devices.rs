@@ -14,10 +14,10 @@ use qrcode::QrCode;
 use qrcode::render::svg;
 use serde::{Deserialize, Serialize};
 use std::net::Ipv4Addr;
-use utoipa::ToSchema;
 
 /// A paired device for the screen.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct DeviceLine {
     /// Its number.
     id: i64,
@@ -30,7 +30,8 @@ pub struct DeviceLine {
 }
 
 /// Where devices come to, and which may.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Devices {
     /// Where they come to; `None` while nothing is shared.
     address: Option<String>,
@@ -41,7 +42,8 @@ pub struct Devices {
 }
 
 /// A code for one device.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct PairingCode {
     /// What the device opens.
     url: String,
@@ -52,7 +54,8 @@ pub struct PairingCode {
 }
 
 /// What a device shows to be paired.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Shown {
     /// The code.
     code: String,
@@ -68,7 +71,7 @@ fn sharing(studio: &Studio) -> Result<&Sharing, Problem> {
 }
 
 /// Devices that were paired.
-#[utoipa::path(get, path = "/api/devices", operation_id = "list_devices", responses((status = 200, body = Devices)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/devices", operation_id = "list_devices", responses((status = 200, body = Devices))))]
 pub async fn list(State(studio): State<Studio>) -> Result<Json<Devices>, Problem> {
     studio
         .run(|s| {
@@ -83,7 +86,7 @@ pub async fn list(State(studio): State<Studio>) -> Result<Json<Devices>, Problem
 }
 
 /// A code for one device, used once within ten minutes.
-#[utoipa::path(post, path = "/api/devices/code", operation_id = "new_pairing_code", responses((status = 201, body = PairingCode), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/devices/code", operation_id = "new_pairing_code", responses((status = 201, body = PairingCode), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn code(State(studio): State<Studio>) -> Result<(StatusCode, Json<PairingCode>), Problem> {
     let sharing = sharing(&studio)?;
     // After the hash, which no browser sends on and no log keeps.
@@ -94,14 +97,14 @@ pub async fn code(State(studio): State<Studio>) -> Result<(StatusCode, Json<Pair
 }
 
 /// Sends a device away.
-#[utoipa::path(delete, path = "/api/devices/{id}", operation_id = "send_device_away", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/devices/{id}", operation_id = "send_device_away", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn away(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<StatusCode, Problem> {
     studio.run(move |s| Ok(s.store.send_device_away(id)?)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Pairs the device that shows a code: it is given a cookie.
-#[utoipa::path(post, path = "/api/pair", operation_id = "pair_device", request_body = Shown, responses((status = 204), (status = 403, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pair", operation_id = "pair_device", request_body = Shown, responses((status = 204), (status = 403, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn pair(State(studio): State<Studio>, peer: Option<Extension<Peer>>, In(shown): In<Shown>) -> Result<impl IntoResponse, Problem> {
     let name = shown.name.trim().to_owned();
     if !(1..=40).contains(&name.chars().count()) {

@@ -10,14 +10,14 @@ use lean_drills::{Answered, Drill, DrillQuestion, Given, Material, Standing, Thr
 use lean_piece::Piece;
 use lean_piece::paint_box::{BoxId, PaintBox};
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// Pieces whose pictures are asked about: those changed last.
 const PIECES: usize = 12;
 
 /// Which drill, from which Box.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Asked {
     /// The painter's own day, as `2025-01-14`.
     on: String,
@@ -53,7 +53,8 @@ fn material(s: &Studio, wanted: Option<&str>) -> Result<Kept, Problem> {
 }
 
 /// How the eye stands in every drill.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct DrillsView {
     /// Every drill there is material for.
     standings: Vec<Standing>,
@@ -69,7 +70,7 @@ fn standings(s: &Studio, m: &Material, on: Date, without_hue: bool) -> Result<Dr
 }
 
 /// How the eye stands, and which drill comes next.
-#[utoipa::path(get, path = "/api/drills", operation_id = "read_drills", params(Asked), responses((status = 200, body = DrillsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/drills", operation_id = "read_drills", params(Asked), responses((status = 200, body = DrillsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<DrillsView>, Problem> {
     let on = day(&asked.on)?;
     studio
@@ -81,7 +82,8 @@ pub async fn read(State(studio): State<Studio>, Query(asked): Query<Asked>) -> R
 }
 
 /// A question, and the Box it was made from.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct AskedQuestion {
     /// The question.
     question: DrillQuestion,
@@ -92,7 +94,7 @@ pub struct AskedQuestion {
 }
 
 /// A question of the drill that comes next, or of one that is named, at the size where it teaches most.
-#[utoipa::path(get, path = "/api/drills/question", operation_id = "ask_drill", params(Asked), responses((status = 200, body = AskedQuestion), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/drills/question", operation_id = "ask_drill", params(Asked), responses((status = 200, body = AskedQuestion), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn question(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<AskedQuestion>, Problem> {
     let on = day(&asked.on)?;
     studio
@@ -118,7 +120,8 @@ pub async fn question(State(studio): State<Studio>, Query(asked): Query<Asked>) 
 }
 
 /// An answer to a question.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct AnswerGiven {
     /// Which drill.
     drill: Drill,
@@ -135,7 +138,7 @@ pub struct AnswerGiven {
 }
 
 /// Judges an answer and keeps it. A match that goes on is kept only when it ends.
-#[utoipa::path(post, path = "/api/drills/answer", operation_id = "answer_drill", request_body = AnswerGiven, responses((status = 200, body = Verdict), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/drills/answer", operation_id = "answer_drill", request_body = AnswerGiven, responses((status = 200, body = Verdict), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn answer(State(studio): State<Studio>, In(a): In<AnswerGiven>) -> Result<Json<Verdict>, Problem> {
     day(&a.on)?;
     studio

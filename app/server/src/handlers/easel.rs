@@ -24,11 +24,11 @@ use lean_plan::stages::glaze::{self, GlazeOffer};
 use lean_plan::stages::lay_in::{self, LayInOffer};
 use lean_plan::stages::{AtTheEasel, StageLook, ZoneNow, at_the_easel, look_at};
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// When it is at the painter's.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Now {
     /// The painter's own time, as `2025-01-18T19:40`.
     now: String,
@@ -41,7 +41,8 @@ impl Now {
 }
 
 /// What the easel shows.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct EaselView {
     /// What there is to do and how it stands; none before there is a set to lay.
     at: Option<AtTheEasel>,
@@ -71,7 +72,7 @@ fn fill_marks(zones: &mut Vec<ZoneMark>, gone: &[(ZoneId, ZoneId)]) {
 }
 
 /// A piece at the easel, at the painter's time.
-#[utoipa::path(get, path = "/api/pieces/{id}/easel", operation_id = "read_easel", params(("id" = i64, Path), Now), responses((status = 200, body = EaselView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel", operation_id = "read_easel", params(("id" = i64, Path), Now), responses((status = 200, body = EaselView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(now): Query<Now>) -> Result<Json<EaselView>, Problem> {
     let now = now.time()?;
     studio
@@ -90,7 +91,8 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(now):
 }
 
 /// A task that was done, or not after all.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct DidTask {
     /// Which.
     task: TaskId,
@@ -103,7 +105,7 @@ pub struct DidTask {
 }
 
 /// Says that a task is done: all that a device at the easel may change of a piece.
-#[utoipa::path(put, path = "/api/pieces/{id}/easel/done", operation_id = "did_task", params(("id" = i64, Path)), request_body = DidTask, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/easel/done", operation_id = "did_task", params(("id" = i64, Path)), request_body = DidTask, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn did(State(studio): State<Studio>, Path(id): Path<i64>, In(did): In<DidTask>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -116,7 +118,8 @@ pub async fn did(State(studio): State<Studio>, Path(id): Path<i64>, In(did): In<
 }
 
 /// What could be laid under or over it.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct EaselOffers {
     /// Value lay-ins, the one that shows least first.
     lay_ins: Vec<LayInOffer>,
@@ -125,7 +128,7 @@ pub struct EaselOffers {
 }
 
 /// What could be laid under or over it, predicted before it is dared.
-#[utoipa::path(get, path = "/api/pieces/{id}/easel/offers", operation_id = "read_easel_offers", params(("id" = i64, Path)), responses((status = 200, body = EaselOffers), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel/offers", operation_id = "read_easel_offers", params(("id" = i64, Path)), responses((status = 200, body = EaselOffers), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn offers(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<EaselOffers>, Problem> {
     studio
         .run(move |s| {
@@ -144,8 +147,9 @@ pub async fn offers(State(studio): State<Studio>, Path(id): Path<i64>) -> Result
 }
 
 /// Which look of the piece.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct WhichLook {
     /// After which stage; as it is now when left out.
     stage: Option<Stage>,
@@ -154,7 +158,7 @@ pub struct WhichLook {
 }
 
 /// The piece as it should look after a stage, or now, painted, as PNG.
-#[utoipa::path(get, path = "/api/pieces/{id}/easel/look", operation_id = "view_easel", params(("id" = i64, Path), WhichLook), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel/look", operation_id = "view_easel", params(("id" = i64, Path), WhichLook), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(which): Query<WhichLook>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
@@ -170,7 +174,7 @@ pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(which
 }
 
 /// All pieces that are due, timed together for one pair of hands.
-#[utoipa::path(get, path = "/api/easel/calendar", operation_id = "read_calendar", params(Now), responses((status = 200, body = Calendar), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/easel/calendar", operation_id = "read_calendar", params(Now), responses((status = 200, body = Calendar), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn all(State(studio): State<Studio>, Query(now): Query<Now>) -> Result<Json<Calendar>, Problem> {
     let now = now.time()?;
     studio

@@ -14,10 +14,10 @@ use lean_plan::enlarging::{self, Grid, TracedFrom, fitting, gridded, pages};
 use lean_plan::paper::Sheet;
 use lean_plan::planned::{painted_mixes, painted_study, painted_targets};
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// What lies under a grid.
-#[derive(Clone, Copy, Debug, Default, Deserialize, PartialEq, Eq, ToSchema)]
+#[derive(Clone, Copy, Debug, Default, Deserialize, PartialEq, Eq)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum UnderGrid {
     /// The reference.
@@ -30,8 +30,9 @@ pub enum UnderGrid {
 }
 
 /// How a piece is enlarged.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Enlarged {
     /// Squares along the longer side, 2 to 24; 0 for a tracing without a grid.
     squares: Option<u32>,
@@ -46,7 +47,8 @@ pub struct Enlarged {
 const SQUARES: u32 = 6;
 
 /// A grid, and what a tracing takes.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct EnlargingView {
     /// The grid on piece and print.
     grid: Grid,
@@ -55,7 +57,7 @@ pub struct EnlargingView {
 }
 
 /// The grid of a piece, and how many pages its tracing takes.
-#[utoipa::path(get, path = "/api/pieces/{id}/enlarging", operation_id = "read_enlarging", params(("id" = i64, Path), Enlarged), responses((status = 200, body = EnlargingView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/enlarging", operation_id = "read_enlarging", params(("id" = i64, Path), Enlarged), responses((status = 200, body = EnlargingView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Enlarged>) -> Result<Json<EnlargingView>, Problem> {
     studio
         .run(move |s| {
@@ -79,7 +81,7 @@ fn reference(s: &Studio, piece: &Piece) -> Result<Option<Picture>, Problem> {
 }
 
 /// The reference, the plan or the chosen study under a numbered grid, as PDF.
-#[utoipa::path(get, path = "/api/pieces/{id}/enlarging/grid.pdf", operation_id = "print_grid", params(("id" = i64, Path), Enlarged), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/enlarging/grid.pdf", operation_id = "print_grid", params(("id" = i64, Path), Enlarged), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn grid(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -113,7 +115,7 @@ pub async fn grid(
 }
 
 /// A tracing at true size over as many pages as it takes, as PDF.
-#[utoipa::path(get, path = "/api/pieces/{id}/enlarging/tracing.pdf", operation_id = "print_tracing", params(("id" = i64, Path), Enlarged), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/enlarging/tracing.pdf", operation_id = "print_tracing", params(("id" = i64, Path), Enlarged), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn tracing(
     State(studio): State<Studio>,
     Path(id): Path<i64>,

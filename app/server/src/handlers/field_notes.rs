@@ -15,24 +15,24 @@ use lean_piece::{Brief, Millimetres, Piece, Size};
 use lean_plan::field_note::{FieldNote, occasion, title, with_photo, without_photo};
 use lean_plan::zones::PictureFile;
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// All notes, the newest first.
-#[utoipa::path(get, path = "/api/field-notes", operation_id = "list_notes", responses((status = 200, body = Vec<NoteView>)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/field-notes", operation_id = "list_notes", responses((status = 200, body = Vec<NoteView>))))]
 pub async fn list(State(studio): State<Studio>) -> Result<Json<Vec<NoteView>>, Problem> {
     studio.run(|s| Ok(Json(s.store.field_notes()?.into_iter().map(NoteView::from).collect()))).await
 }
 
 /// The name a note was given where it was written.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct SentAs {
     /// 8..=64 letters, digits and hyphens; sent again, a note is the one it was.
     sent_as: Option<String>,
 }
 
 /// Keeps a new note.
-#[utoipa::path(post, path = "/api/field-notes", operation_id = "create_note", params(SentAs), request_body = FieldNote, responses((status = 201, body = NoteView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/field-notes", operation_id = "create_note", params(SentAs), request_body = FieldNote, responses((status = 201, body = NoteView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn create(
     State(studio): State<Studio>,
     Query(sent): Query<SentAs>,
@@ -52,21 +52,22 @@ pub async fn create(
 }
 
 /// One note.
-#[utoipa::path(get, path = "/api/field-notes/{id}", operation_id = "read_note", params(("id" = i64, Path)), responses((status = 200, body = NoteView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/field-notes/{id}", operation_id = "read_note", params(("id" = i64, Path)), responses((status = 200, body = NoteView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<NoteView>, Problem> {
     studio.run(move |s| Ok(Json(s.store.field_note(id)?.into()))).await
 }
 
 /// Which state of a note a change was written over.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Over {
     /// Revision the page last saw.
     base_revision: i64,
 }
 
 /// Keeps a note as it is now.
-#[utoipa::path(put, path = "/api/field-notes/{id}", operation_id = "keep_note", params(("id" = i64, Path), Over), request_body = FieldNote, responses((status = 200, body = NoteView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/field-notes/{id}", operation_id = "keep_note", params(("id" = i64, Path), Over), request_body = FieldNote, responses((status = 200, body = NoteView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn keep(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -83,14 +84,15 @@ pub async fn keep(
 }
 
 /// Removes a note. Pieces made of it stay.
-#[utoipa::path(delete, path = "/api/field-notes/{id}", operation_id = "remove_note", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/field-notes/{id}", operation_id = "remove_note", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn remove(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<StatusCode, Problem> {
     studio.run(move |s| Ok(s.store.delete_field_note(id)?)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// A photo that was kept.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct KeptPhoto {
     /// Its digest.
     pub digest: String,
@@ -99,7 +101,7 @@ pub struct KeptPhoto {
 }
 
 /// Keeps a photo for a note.
-#[utoipa::path(post, path = "/api/field-notes/photo", operation_id = "keep_photo", request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = KeptPhoto), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/field-notes/photo", operation_id = "keep_photo", request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = KeptPhoto), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn photo(State(studio): State<Studio>, Body(bytes): Body) -> Result<Json<KeptPhoto>, Problem> {
     studio
         .run(move |s| {
@@ -110,20 +112,21 @@ pub async fn photo(State(studio): State<Studio>, Body(bytes): Body) -> Result<Js
 }
 
 /// The photo of a note, as JPEG.
-#[utoipa::path(get, path = "/api/field-notes/photo/{digest}", operation_id = "look_at_photo", params(("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/field-notes/photo/{digest}", operation_id = "look_at_photo", params(("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn look(State(studio): State<Studio>, Path(digest): Path<String>) -> Result<Response, Problem> {
     studio.run(move |s| jpeg(&*s.working_copy(&digest)?, "private, max-age=3600")).await
 }
 
 /// What the piece made of a note should be.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Become {
     /// Its medium and ground; the title and size are taken from the note.
     brief: Brief,
 }
 
 /// Makes a piece of a note: its marks become zones.
-#[utoipa::path(post, path = "/api/field-notes/{id}/piece", operation_id = "piece_of_note", params(("id" = i64, Path)), request_body = Become, responses((status = 201, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/field-notes/{id}/piece", operation_id = "piece_of_note", params(("id" = i64, Path)), request_body = Become, responses((status = 201, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn into_piece(
     State(studio): State<Studio>,
     Path(id): Path<i64>,

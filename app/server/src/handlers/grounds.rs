@@ -11,10 +11,10 @@ use lean_media::Ground;
 use lean_piece::own_ground::GroundRecord;
 use lean_store::GroundNumber;
 use serde::Serialize;
-use utoipa::ToSchema;
 
 /// A ground of one's own.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct GroundLine {
     /// Its number.
     number: GroundNumber,
@@ -39,13 +39,13 @@ pub(super) fn own(studio: &Studio) -> Result<Vec<Ground>, Problem> {
 }
 
 /// The grounds of one's own.
-#[utoipa::path(get, path = "/api/grounds", operation_id = "list_grounds", responses((status = 200, body = Vec<GroundLine>)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/grounds", operation_id = "list_grounds", responses((status = 200, body = Vec<GroundLine>))))]
 pub async fn list(State(studio): State<Studio>) -> Result<Json<Vec<GroundLine>>, Problem> {
     studio.run(move |s| lines(s).map(Json)).await
 }
 
 /// Keeps a new ground.
-#[utoipa::path(post, path = "/api/grounds", operation_id = "create_ground", request_body = GroundRecord, responses((status = 201, body = Vec<GroundLine>), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/grounds", operation_id = "create_ground", request_body = GroundRecord, responses((status = 201, body = Vec<GroundLine>), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) -> Result<(StatusCode, Json<Vec<GroundLine>>), Problem> {
     studio
         .run(move |s| {
@@ -57,7 +57,7 @@ pub async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) 
 }
 
 /// Keeps the record of a ground as it is now. Pieces keep the ground as it was when they took it.
-#[utoipa::path(put, path = "/api/grounds/{number}", operation_id = "put_ground", params(("number" = i64, Path), SeenVersion), request_body = GroundRecord, responses((status = 200, body = Vec<GroundLine>), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/grounds/{number}", operation_id = "put_ground", params(("number" = i64, Path), SeenVersion), request_body = GroundRecord, responses((status = 200, body = Vec<GroundLine>), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn put(
     State(studio): State<Studio>,
     Path(number): Path<i64>,
@@ -74,7 +74,7 @@ pub async fn put(
 }
 
 /// Removes a ground. Pieces painted on it keep it.
-#[utoipa::path(delete, path = "/api/grounds/{number}", operation_id = "remove_ground", params(("number" = i64, Path)), responses((status = 200, body = Vec<GroundLine>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/grounds/{number}", operation_id = "remove_ground", params(("number" = i64, Path)), responses((status = 200, body = Vec<GroundLine>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn remove(State(studio): State<Studio>, Path(number): Path<i64>) -> Result<Json<Vec<GroundLine>>, Problem> {
     studio
         .run(move |s| {

@@ -13,10 +13,10 @@ use lean_media::layering::State as Wetness;
 use lean_piece::paint_box::{BoxId, PaintBox, Swatch};
 use lean_plan::paints::learned::predicted;
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 /// The meter as the page shows it.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct MeterView {
     /// Always true: no real meter is built yet.
     simulated: bool,
@@ -68,20 +68,21 @@ pub(super) fn read_meter(studio: &Studio) -> Result<Reflectance, Problem> {
 }
 
 /// The meter.
-#[utoipa::path(get, path = "/api/instruments/meter", operation_id = "read_meter", responses((status = 200, body = MeterView)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/instruments/meter", operation_id = "read_meter", responses((status = 200, body = MeterView))))]
 pub async fn meter(State(studio): State<Studio>) -> Json<MeterView> {
     Json(view(&studio))
 }
 
 /// Calibrates the meter on its white tile.
-#[utoipa::path(post, path = "/api/instruments/meter/calibrate", operation_id = "calibrate_meter", responses((status = 200, body = MeterView), (status = 409, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/instruments/meter/calibrate", operation_id = "calibrate_meter", responses((status = 200, body = MeterView), (status = 409, body = Problem, content_type = "application/problem+json"))))]
 pub async fn calibrate(State(studio): State<Studio>) -> Result<Json<MeterView>, Problem> {
     studio.meter().calibrate().map_err(refused)?;
     Ok(Json(view(&studio)))
 }
 
 /// What lies on the table of the simulated studio.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Table {
     /// The white tile lies under the head.
     #[serde(default)]
@@ -97,7 +98,8 @@ pub struct Table {
 }
 
 /// A swatch of a Box.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Under {
     /// Of which Box.
     paint_box: String,
@@ -112,7 +114,7 @@ pub struct Under {
 const SEED: u64 = 20_260_301;
 
 /// Plays the world: what lies under the head, whether the cable is in.
-#[utoipa::path(put, path = "/api/instruments/world", operation_id = "play_world", request_body = Table, responses((status = 200, body = MeterView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/instruments/world", operation_id = "play_world", request_body = Table, responses((status = 200, body = MeterView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn play(State(studio): State<Studio>, In(table): In<Table>) -> Result<Json<MeterView>, Problem> {
     studio
         .run(move |s| {

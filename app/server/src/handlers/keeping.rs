@@ -17,10 +17,10 @@ use std::path::PathBuf;
 use std::time::Duration;
 use tokio::runtime::Handle;
 use tokio::sync::mpsc;
-use utoipa::ToSchema;
 
 /// A backup.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct BackupLine {
     /// Where it lies.
     file: String,
@@ -29,7 +29,8 @@ pub struct BackupLine {
 }
 
 /// How what was made is kept.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct KeepingView {
     /// The data file; none where everything lies in memory.
     data: Option<String>,
@@ -87,13 +88,13 @@ pub fn troubles(s: &Studio) -> Vec<String> {
 }
 
 /// Where the data file and its backups lie.
-#[utoipa::path(get, path = "/api/keeping", operation_id = "read_keeping", responses((status = 200, body = KeepingView)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/keeping", operation_id = "read_keeping", responses((status = 200, body = KeepingView))))]
 pub async fn read(State(studio): State<Studio>) -> Result<Json<KeepingView>, Problem> {
     studio.run(|s| Ok(Json(view(s)?))).await
 }
 
 /// Makes today's backup, unless there is one.
-#[utoipa::path(post, path = "/api/keeping/backup", operation_id = "make_backup", responses((status = 200, body = KeepingView), (status = 422, body = Problem, content_type = "application/problem+json"), (status = 507, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/keeping/backup", operation_id = "make_backup", responses((status = 200, body = KeepingView), (status = 422, body = Problem, content_type = "application/problem+json"), (status = 507, body = Problem, content_type = "application/problem+json"))))]
 pub async fn back_up(State(studio): State<Studio>) -> Result<Json<KeepingView>, Problem> {
     studio
         .run(|s| {
@@ -105,7 +106,7 @@ pub async fn back_up(State(studio): State<Studio>) -> Result<Json<KeepingView>, 
 }
 
 /// Reads every page, picture, map and record. Runs as a job that says what is not sound.
-#[utoipa::path(post, path = "/api/keeping/check", operation_id = "check_everything", responses((status = 202, body = JobView)))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/keeping/check", operation_id = "check_everything", responses((status = 202, body = JobView))))]
 pub async fn check(State(studio): State<Studio>) -> (StatusCode, Json<JobView>) {
     (StatusCode::ACCEPTED, Json(checked(&studio)))
 }
@@ -156,7 +157,7 @@ impl Write for Sent {
 }
 
 /// The whole studio with its pictures as one JSON text. docs/ARCHIVE.md describes it.
-#[utoipa::path(get, path = "/api/archive", operation_id = "save_archive", responses((status = 200, content_type = "application/json", body = String)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/archive", operation_id = "save_archive", responses((status = 200, content_type = "application/json", body = String))))]
 pub async fn export(State(studio): State<Studio>) -> Response {
     // Whoever comes after a few others waits here, and takes neither a thread nor memory.
     let one_of_few = studio.archives.clone().acquire_owned().await;
@@ -176,7 +177,7 @@ pub async fn export(State(studio): State<Studio>) -> Response {
 }
 
 /// Reads an archive into this studio, which must have nothing in it.
-#[utoipa::path(put, path = "/api/archive", operation_id = "read_archive", request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = KeepingView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/archive", operation_id = "read_archive", request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = KeepingView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn import(State(studio): State<Studio>, Bytes(archive): Bytes) -> Result<Json<KeepingView>, Problem> {
     studio
         .run(move |s| {

@@ -8,10 +8,10 @@ use axum::extract::State;
 use axum::http::header;
 use axum::response::IntoResponse;
 use serde::Serialize;
-use utoipa::ToSchema;
 
 /// One connected shape.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct PlaceView {
     /// Zone, or mass, it is of.
     of: u16,
@@ -26,7 +26,8 @@ pub struct PlaceView {
 }
 
 /// A map as shapes.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct MapView {
     /// Cells across.
     width: u32,
@@ -37,7 +38,7 @@ pub struct MapView {
 }
 
 /// The shapes of a map. A digest always names the same map.
-#[utoipa::path(get, path = "/api/maps/{digest}", operation_id = "read_map", params(("digest" = String, Path)), responses((status = 200, body = MapView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/maps/{digest}", operation_id = "read_map", params(("digest" = String, Path)), responses((status = 200, body = MapView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(State(studio): State<Studio>, Path(digest): Path<String>) -> Result<impl IntoResponse, Problem> {
     studio
         .run(move |s| {

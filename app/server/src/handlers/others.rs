@@ -20,10 +20,9 @@ use lean_piece::{Command, Composition, Compositions, Other, Piece, PixelSize, Re
 use lean_plan::chart::arranged;
 use lean_plan::zones::{PictureFile, set_reference};
 use serde::Deserialize;
-use utoipa::{IntoParams, ToSchema};
 
 /// Adds another reference beside the main one.
-#[utoipa::path(put, path = "/api/pieces/{id}/others", operation_id = "add_other", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/others", operation_id = "add_other", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn add(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -39,7 +38,7 @@ pub async fn add(
 }
 
 /// A picture kept with a piece: another reference, the sheet of compositions, or the main reference.
-#[utoipa::path(get, path = "/api/pieces/{id}/pictures/{digest}", operation_id = "look_at_picture", params(("id" = i64, Path), ("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/pictures/{digest}", operation_id = "look_at_picture", params(("id" = i64, Path), ("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn look(State(studio): State<Studio>, Path((id, digest)): Path<(i64, String)>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
@@ -56,7 +55,8 @@ pub async fn look(State(studio): State<Studio>, Path((id, digest)): Path<(i64, S
 }
 
 /// Which of the other references, and the revision that was meant for.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct WhichOther {
     /// Revision the page last saw.
     base_revision: i64,
@@ -65,7 +65,7 @@ pub struct WhichOther {
 }
 
 /// Makes another reference the main one; the main one becomes another. Zones are found anew.
-#[utoipa::path(post, path = "/api/pieces/{id}/others/main", params(("id" = i64, Path)), request_body = WhichOther, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/others/main", params(("id" = i64, Path)), request_body = WhichOther, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn make_main(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<WhichOther>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -96,7 +96,7 @@ fn as_other(r: &Reference) -> Other {
 }
 
 /// Takes in a photographed sheet of pencil compositions and cuts it apart.
-#[utoipa::path(put, path = "/api/pieces/{id}/compositions", operation_id = "put_compositions", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/compositions", operation_id = "put_compositions", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn cut(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -120,7 +120,7 @@ pub async fn cut(
 }
 
 /// Carries the chosen composition on: it becomes the reference, cut out of its sheet at the proportion of the piece.
-#[utoipa::path(post, path = "/api/pieces/{id}/compositions/carry", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/compositions/carry", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Step>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -148,17 +148,18 @@ pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
 }
 
 /// How many cells a chart should have.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Charting {
     /// Revision the page last saw.
     base_revision: i64,
     /// 1..=36; left out for as many as are distinct.
-    #[schema(minimum = 1, maximum = 36)]
+    #[cfg_attr(feature = "description", schema(minimum = 1, maximum = 36))]
     count: Option<usize>,
 }
 
 /// Lays the distinct colours of the reference out as a chart.
-#[utoipa::path(post, path = "/api/pieces/{id}/chart", params(("id" = i64, Path)), request_body = Charting, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/chart", params(("id" = i64, Path)), request_body = Charting, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn chart(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Charting>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -173,15 +174,16 @@ pub async fn chart(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
 }
 
 /// Which cell of the chart.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Cell {
     /// Its place in the list, from 0.
     cell: usize,
 }
 
 /// Where a colour of the chart occurs: the rest of the reference is faint grey. JPEG.
-#[utoipa::path(get, path = "/api/pieces/{id}/chart/where", params(("id" = i64, Path), Cell), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/chart/where", params(("id" = i64, Path), Cell), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn occurs(State(studio): State<Studio>, Path(id): Path<i64>, Query(which): Query<Cell>) -> Result<Response, Problem> {
     studio
         .run(move |s| {

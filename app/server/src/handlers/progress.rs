@@ -22,11 +22,11 @@ use lean_plan::progress::{Progress, compared, gain};
 use lean_plan::stages::look_at;
 use lean_store::Store;
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// A photo being taken in.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Taken {
     /// Name it was dropped under.
     file_name: Option<String>,
@@ -35,7 +35,7 @@ pub struct Taken {
 }
 
 /// Takes in a photo of the piece on its way.
-#[utoipa::path(put, path = "/api/pieces/{id}/easel/photos", operation_id = "put_progress_photo", params(("id" = i64, Path), Taken), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/easel/photos", operation_id = "put_progress_photo", params(("id" = i64, Path), Taken), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn put(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -60,7 +60,7 @@ pub fn with_photo(piece: Piece, digest: String, file_name: String, (width, heigh
 }
 
 /// Takes a photo of the piece as it should look now with the simulated camera: for trying things out where there is no painting.
-#[utoipa::path(post, path = "/api/pieces/{id}/easel/photos/simulated", operation_id = "simulate_progress_photo", params(("id" = i64, Path), Taken), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/easel/photos/simulated", operation_id = "simulate_progress_photo", params(("id" = i64, Path), Taken), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn simulate(State(studio): State<Studio>, Path(id): Path<i64>, Query(taken): Query<Taken>) -> Result<Json<PieceView>, Problem> {
     let photo = studio
         .run(move |s| {
@@ -105,7 +105,8 @@ pub fn simulated(
 }
 
 /// A photo compared, and what it says beside the one before.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct ProgressView {
     /// The comparison.
     progress: Progress,
@@ -114,7 +115,7 @@ pub struct ProgressView {
 }
 
 /// A photo of the piece compared with its stage.
-#[utoipa::path(get, path = "/api/pieces/{id}/easel/photos/{at}", operation_id = "read_progress", params(("id" = i64, Path), ("at" = usize, Path)), responses((status = 200, body = ProgressView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel/photos/{at}", operation_id = "read_progress", params(("id" = i64, Path), ("at" = usize, Path)), responses((status = 200, body = ProgressView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize)>) -> Result<Json<ProgressView>, Problem> {
     studio
         .run(move |s| {
@@ -133,7 +134,7 @@ pub async fn read(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize
 }
 
 /// A photo of the piece on its way, as JPEG.
-#[utoipa::path(get, path = "/api/pieces/{id}/easel/photos/{at}/view", operation_id = "view_progress", params(("id" = i64, Path), ("at" = usize, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel/photos/{at}/view", operation_id = "view_progress", params(("id" = i64, Path), ("at" = usize, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn look(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize)>) -> Result<Response, Problem> {
     studio
         .run(move |s| {

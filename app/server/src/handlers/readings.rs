@@ -24,10 +24,10 @@ use lean_plan::paints::trial::{Trials, mixed, trials};
 use lean_plan::wording::Difference;
 use lean_store::{ReadingId, Readings};
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// Where a reading comes from.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case", tag = "by")]
 pub enum From {
     /// The meter: what lies under its head now.
@@ -40,7 +40,8 @@ pub enum From {
 }
 
 /// A reading to be taken.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct NewReading {
     /// What was laid.
     swatch: Swatch,
@@ -61,7 +62,8 @@ pub struct NewReading {
 }
 
 /// A reading for the screen.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct ReadingLine {
     /// Its number.
     id: ReadingId,
@@ -82,7 +84,8 @@ pub struct ReadingLine {
 }
 
 /// A piece whose mixes moved because pigments are known better.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct PieceMoved {
     /// Which piece.
     piece: i64,
@@ -93,7 +96,8 @@ pub struct PieceMoved {
 }
 
 /// All readings of a Box, and what they taught.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct ReadingsView {
     /// The readings, the last made first.
     readings: Vec<ReadingLine>,
@@ -135,7 +139,7 @@ fn line(paint_box: &PaintBox, id: ReadingId, reading: SwatchReading, strays: &[S
 }
 
 /// The readings of a Box.
-#[utoipa::path(get, path = "/api/boxes/{id}/readings", operation_id = "read_readings", params(("id" = String, Path)), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/readings", operation_id = "read_readings", params(("id" = String, Path)), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn list(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Json<ReadingsView>, Problem> {
     studio
         .run(move |s| {
@@ -177,7 +181,7 @@ fn sound(r: &SwatchReading, paint_box: &PaintBox) -> Result<(), Problem> {
 }
 
 /// Takes a reading and learns from it.
-#[utoipa::path(post, path = "/api/boxes/{id}/readings", operation_id = "take_reading", params(("id" = String, Path)), request_body = NewReading, responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes/{id}/readings", operation_id = "take_reading", params(("id" = String, Path)), request_body = NewReading, responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn take(State(studio): State<Studio>, Path(id): Path<String>, In(new): In<NewReading>) -> Result<Json<ReadingsView>, Problem> {
     studio
         .run(move |s| {
@@ -205,7 +209,8 @@ pub async fn take(State(studio): State<Studio>, Path(id): Path<String>, In(new):
 }
 
 /// What is changed of a reading.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct ReadingChange {
     /// Whether it is left out of what is learned.
     left_out: bool,
@@ -214,7 +219,7 @@ pub struct ReadingChange {
 }
 
 /// Leaves a reading out, takes it in again, or remarks on it.
-#[utoipa::path(put, path = "/api/boxes/{id}/readings/{reading}", operation_id = "change_reading", params(("id" = String, Path), ("reading" = i64, Path), SeenVersion), request_body = ReadingChange, responses((status = 200, body = ReadingsView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/readings/{reading}", operation_id = "change_reading", params(("id" = String, Path), ("reading" = i64, Path), SeenVersion), request_body = ReadingChange, responses((status = 200, body = ReadingsView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn change(
     State(studio): State<Studio>,
     Path((id, reading)): Path<(String, i64)>,
@@ -236,14 +241,14 @@ pub async fn change(
 }
 
 /// Takes a reading away for good.
-#[utoipa::path(delete, path = "/api/boxes/{id}/readings/{reading}", operation_id = "remove_reading", params(("id" = String, Path), ("reading" = i64, Path)), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/boxes/{id}/readings/{reading}", operation_id = "remove_reading", params(("id" = String, Path), ("reading" = i64, Path)), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn remove(State(studio): State<Studio>, Path((id, reading)): Path<(String, i64)>) -> Result<Json<ReadingsView>, Problem> {
     studio.run(move |s| Ok(Json(changed(s, &BoxId(id), Readings::Remove(reading))?))).await
 }
 
 /// Takes in a file of measurements: a table, or the text exchange format of ISO 28178. Its swatches are named as the pigments of the Box are; a fraction
 /// below 1 is a tint in the Box's white.
-#[utoipa::path(put, path = "/api/boxes/{id}/readings/file", operation_id = "put_readings_file", params(("id" = String, Path)), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/readings/file", operation_id = "put_readings_file", params(("id" = String, Path)), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn take_in_file(State(studio): State<Studio>, Path(id): Path<String>, Body(file): Body) -> Result<Json<ReadingsView>, Problem> {
     studio
         .run(move |s| {
@@ -294,15 +299,16 @@ fn from_file(paint_box: &PaintBox, w: &readings::Swatch) -> Result<SwatchReading
 }
 
 /// Which kind of file.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Kind {
     /// `csv`, the usual, or `iso`: the text exchange format of ISO 28178.
     kind: Option<String>,
 }
 
 /// The readings of pigments alone and of tints as a file. Mixes of several colours have no place in one and are left out.
-#[utoipa::path(get, path = "/api/boxes/{id}/readings/file", operation_id = "save_readings_file", params(("id" = String, Path), Kind), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/readings/file", operation_id = "save_readings_file", params(("id" = String, Path), Kind), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn save_file(State(studio): State<Studio>, Path(id): Path<String>, Query(kind): Query<Kind>) -> Result<Response, Problem> {
     let exchanged = match kind.kind.as_deref() {
         None | Some("csv") => false,
@@ -345,8 +351,9 @@ fn to_file(paint_box: &PaintBox, r: &SwatchReading) -> Option<readings::Swatch> 
 }
 
 /// What the trials were for.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct For {
     /// A zone of the piece.
     zone: Option<u16>,
@@ -355,7 +362,7 @@ pub struct For {
 }
 
 /// The trials made for a zone or a chart cell, and what to add to the last.
-#[utoipa::path(get, path = "/api/pieces/{id}/trials", operation_id = "read_trials", params(("id" = i64, Path), For), responses((status = 200, body = Trials), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/trials", operation_id = "read_trials", params(("id" = i64, Path), For), responses((status = 200, body = Trials), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn of_piece(State(studio): State<Studio>, Path(id): Path<i64>, Query(asked): Query<For>) -> Result<Json<Trials>, Problem> {
     studio
         .run(move |s| {

@@ -31,11 +31,11 @@ use lean_store::Store;
 use serde::Deserialize;
 use std::sync::Arc;
 use std::thread::ScopedJoinHandle;
-use utoipa::{IntoParams, ToSchema};
 
 /// Name the file had.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct FileName {
     /// Name the file had, shown to the painter.
     file_name: Option<String>,
@@ -49,7 +49,8 @@ impl FileName {
 }
 
 /// How to show the reference.
-#[derive(Clone, Copy, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Look {
     /// Unchanged.
@@ -69,41 +70,43 @@ pub enum Look {
 }
 
 /// A way of looking.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Looking {
     /// How.
     look: Option<Look>,
     /// Number of value groups, 2..=12; left out for none.
-    #[param(minimum = 2, maximum = 12)]
+    #[cfg_attr(feature = "description", param(minimum = 2, maximum = 12))]
     groups: Option<usize>,
     /// For what is equal: a value, 0..=10.
-    #[param(minimum = 0, maximum = 10)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 10))]
     value: Option<f64>,
     /// Key that the values of the plan are fitted for; left out for the plan as it is.
     fitted: Option<Key>,
     /// Weight of the differences between neighbouring zones where values are fitted, 0 (keep the lights) to 1 (keep the differences).
-    #[param(minimum = 0, maximum = 1)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     differences: Option<f64>,
 }
 
 /// A patch to measure.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Patch {
     /// Share of the width, 0..=1.
-    #[param(minimum = 0, maximum = 1)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     x: f64,
     /// Share of the height, 0..=1.
-    #[param(minimum = 0, maximum = 1)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     y: f64,
     /// Radius as a share of the longer side, 0..=0.25.
-    #[param(minimum = 0, maximum = 0.25)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 0.25))]
     radius: Option<f64>,
 }
 
 /// Takes in a reference: JPEG, PNG, WebP or TIFF. The file is kept untouched; zones are proposed. Runs as a job.
-#[utoipa::path(put, path = "/api/pieces/{id}/reference", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/reference", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn take_in(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -158,7 +161,7 @@ fn joined<T>(thread: ScopedJoinHandle<T>) -> Result<T, Problem> {
 }
 
 /// The reference file, byte for byte as it was given.
-#[utoipa::path(get, path = "/api/pieces/{id}/reference/original", params(("id" = i64, Path)), responses((status = 200, content_type = "application/octet-stream", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/original", params(("id" = i64, Path)), responses((status = 200, content_type = "application/octet-stream", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn original(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
@@ -172,7 +175,7 @@ pub async fn original(State(studio): State<Studio>, Path(id): Path<i64>) -> Resu
 }
 
 /// The reference as seen in one of the ways of looking, as JPEG.
-#[utoipa::path(get, path = "/api/pieces/{id}/reference/view", params(("id" = i64, Path), Looking), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/view", params(("id" = i64, Path), Looking), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
@@ -201,7 +204,7 @@ fn seen(piece: &Piece, picture: &Picture, what: planned::What, looking: &Looking
 }
 
 /// The piece as planned, zones filled with their targets, in one of the ways of looking, as JPEG.
-#[utoipa::path(get, path = "/api/pieces/{id}/planned/view", params(("id" = i64, Path), Looking), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/planned/view", params(("id" = i64, Path), Looking), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn look_planned(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
@@ -223,12 +226,13 @@ pub async fn look_planned(State(studio): State<Studio>, Path(id): Path<i64>, Que
 }
 
 /// How the reference is framed, and the revision that was meant for.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Framing {
     /// Revision the page last saw.
     base_revision: i64,
     /// Degrees clockwise.
-    #[schema(minimum = -45, maximum = 45)]
+    #[cfg_attr(feature = "description", schema(minimum = -45, maximum = 45))]
     straighten: f64,
     /// The part looked at; left out for all.
     crop: Option<Crop>,
@@ -237,7 +241,7 @@ pub struct Framing {
 }
 
 /// Turns and crops the reference. Zones are found anew.
-#[utoipa::path(put, path = "/api/pieces/{id}/reference/frame", operation_id = "frame_reference", params(("id" = i64, Path)), request_body = Framing, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/reference/frame", operation_id = "frame_reference", params(("id" = i64, Path)), request_body = Framing, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn frame(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Framing>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -266,19 +270,20 @@ fn reframed(s: &Studio, id: i64, base: i64, piece: &Piece, digest: &str, frame: 
 }
 
 /// Something known to be neutral in the reference.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Neutral {
     /// Revision the page last saw.
     base_revision: i64,
     /// Where it is; left out to take the correction back.
     at: Option<Spot>,
     /// Its value, when it is a grey card; left out keeps the exposure.
-    #[schema(minimum = 1, maximum = 9.5)]
+    #[cfg_attr(feature = "description", schema(minimum = 1, maximum = 9.5))]
     card: Option<f64>,
 }
 
 /// Corrects the light of the reference by something known to be neutral. Zones stay and are read again.
-#[utoipa::path(put, path = "/api/pieces/{id}/reference/neutral", params(("id" = i64, Path)), request_body = Neutral, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/reference/neutral", params(("id" = i64, Path)), request_body = Neutral, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn neutral(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Neutral>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -306,25 +311,26 @@ pub async fn neutral(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
 }
 
 /// Two ends of a measuring line, or the middles of two patches.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Ends {
     /// Share of the width.
-    #[param(minimum = 0, maximum = 1)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     x: f64,
     /// Share of the height.
-    #[param(minimum = 0, maximum = 1)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     y: f64,
     /// Share of the width of the other.
-    #[param(minimum = 0, maximum = 1)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     to_x: f64,
     /// Share of the height of the other.
-    #[param(minimum = 0, maximum = 1)]
+    #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     to_y: f64,
 }
 
 /// Values and temperatures along a line.
-#[utoipa::path(get, path = "/api/pieces/{id}/reference/line", params(("id" = i64, Path), Ends), responses((status = 200, body = Profile), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/line", params(("id" = i64, Path), Ends), responses((status = 200, body = Profile), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn line(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Ends>) -> Result<Json<Profile>, Problem> {
     studio
         .run(move |s| {
@@ -336,7 +342,7 @@ pub async fn line(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Q
 }
 
 /// Two round patches compared: value first, temperature second, hue last.
-#[utoipa::path(get, path = "/api/pieces/{id}/reference/compare", params(("id" = i64, Path), Ends), responses((status = 200, body = Compared), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/compare", params(("id" = i64, Path), Ends), responses((status = 200, body = Compared), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn compare_patches(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Ends>) -> Result<Json<Compared>, Problem> {
     studio
         .run(move |s| {
@@ -360,15 +366,16 @@ fn patch_mark(picture: &Picture, x: f64, y: f64, radius: f64, neutral: Temperatu
 }
 
 /// Which zone.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct OfZone {
     /// Its number.
     zone: u16,
 }
 
 /// How dark and how light a zone goes.
-#[utoipa::path(get, path = "/api/pieces/{id}/reference/spread", params(("id" = i64, Path), OfZone), responses((status = 200, body = Spread), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/spread", params(("id" = i64, Path), OfZone), responses((status = 200, body = Spread), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn spread(State(studio): State<Studio>, Path(id): Path<i64>, Query(of): Query<OfZone>) -> Result<Json<Spread>, Problem> {
     studio
         .run(move |s| {
@@ -390,7 +397,7 @@ fn checked_groups(groups: usize) -> Result<usize, Problem> {
 }
 
 /// The values of the reference on the ladder.
-#[utoipa::path(get, path = "/api/pieces/{id}/reference/ladder", params(("id" = i64, Path), Looking), responses((status = 200, body = Ladder), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/ladder", params(("id" = i64, Path), Looking), responses((status = 200, body = Ladder), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn values(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Json<Ladder>, Problem> {
     studio
         .run(move |s| {
@@ -402,7 +409,7 @@ pub async fn values(State(studio): State<Studio>, Path(id): Path<i64>, Query(loo
 }
 
 /// Value, temperature and colour of a round patch of the reference.
-#[utoipa::path(get, path = "/api/pieces/{id}/reference/patch", params(("id" = i64, Path), Patch), responses((status = 200, body = Mark), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/patch", params(("id" = i64, Path), Patch), responses((status = 200, body = Mark), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn patch(State(studio): State<Studio>, Path(id): Path<i64>, Query(at): Query<Patch>) -> Result<Json<Mark>, Problem> {
     studio
         .run(move |s| {

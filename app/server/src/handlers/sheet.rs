@@ -12,10 +12,10 @@ use lean_plan::paper::Sheet;
 use lean_plan::studies::ladder;
 use lean_plan::studies::sheet::{Copy, lay_out};
 use serde::Deserialize;
-use utoipa::{IntoParams, ToSchema};
 
 /// Which copy.
-#[derive(Clone, Copy, Default, Deserialize, ToSchema)]
+#[derive(Clone, Copy, Default, Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum WhichCopy {
     /// Studies painted in the hand of their medium.
@@ -38,8 +38,9 @@ impl From<WhichCopy> for Copy {
 }
 
 /// Which copy of the sheet.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Printing {
     /// Painted, flat or outlines.
     copy: Option<WhichCopy>,
@@ -91,7 +92,7 @@ fn file(kind: &'static str, name: &str, bytes: Vec<u8>) -> Response {
 }
 
 /// The value ladder as PDF at true size, to be held against the work.
-#[utoipa::path(get, path = "/api/pieces/{id}/ladder.pdf", operation_id = "print_ladder", params(("id" = i64, Path)), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/ladder.pdf", operation_id = "print_ladder", params(("id" = i64, Path)), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>, reader: Reader) -> Result<Response, Problem> {
     let bytes = studio
         .run(move |s| {
@@ -103,7 +104,7 @@ pub async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>, reade
 }
 
 /// The sheet as PDF at true size, on as many pages as it takes.
-#[utoipa::path(get, path = "/api/pieces/{id}/sheet.pdf", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/sheet.pdf", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn pdf(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -114,7 +115,7 @@ pub async fn pdf(
 }
 
 /// The sheet as PNG at 200 pixels per inch.
-#[utoipa::path(get, path = "/api/pieces/{id}/sheet.png", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/sheet.png", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn png(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -130,7 +131,7 @@ pub async fn png(
 }
 
 /// A page of the sheet as SVG in millimetres; `x-pages` says how many there are.
-#[utoipa::path(get, path = "/api/pieces/{id}/sheet.svg", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/sheet.svg", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn svg(
     State(studio): State<Studio>,
     Path(id): Path<i64>,

@@ -21,13 +21,13 @@ use lean_plan::studies::variants::COUNT;
 use lean_plan::studies::{StudyKind, lent, make, make_one, scheme};
 use lean_plan::zones::WORKING_SIDE;
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// Which studies to make.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Wanted {
     /// How many, 3..=12; as many as kinds are named, or three, when left out.
-    #[schema(minimum = 3, maximum = 12)]
+    #[cfg_attr(feature = "description", schema(minimum = 3, maximum = 12))]
     count: Option<usize>,
     /// Of which kinds, in this order; those a piece usually gets when left out.
     #[serde(default)]
@@ -35,7 +35,8 @@ pub struct Wanted {
 }
 
 /// A kind of study in words.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct KindLine {
     /// Which.
     kind: StudyKind,
@@ -44,7 +45,7 @@ pub struct KindLine {
 }
 
 /// The kinds of study there are, those this piece would get first before the others.
-#[utoipa::path(get, path = "/api/pieces/{id}/studies/kinds", params(("id" = i64, Path)), responses((status = 200, body = Vec<KindLine>), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/studies/kinds", params(("id" = i64, Path)), responses((status = 200, body = Vec<KindLine>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn kinds(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<KindLine>>, Problem> {
     studio
         .run(move |s| {
@@ -59,7 +60,7 @@ pub async fn kinds(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<
 
 /// Makes studies, each with its own exact lean set, in place of those there are. Plans left behind and colours taken from elsewhere stay. Runs as a
 /// job.
-#[utoipa::path(post, path = "/api/pieces/{id}/studies", params(("id" = i64, Path)), request_body = Wanted, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/studies", params(("id" = i64, Path)), request_body = Wanted, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn make_studies(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -102,14 +103,15 @@ fn shown(piece: &Piece, study: &Study) -> MadeStudy {
 }
 
 /// The shares a study's hues should have.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Shares {
     /// The hues, the ruling one first.
     hues: Vec<HueShare>,
 }
 
 /// Makes a study of several hues anew with other shares or hues. Runs as a job.
-#[utoipa::path(post, path = "/api/pieces/{id}/studies/{number}/shares", params(("id" = i64, Path), ("number" = u8, Path)), request_body = Shares, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/studies/{number}/shares", params(("id" = i64, Path), ("number" = u8, Path)), request_body = Shares, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn move_shares(
     State(studio): State<Studio>,
     Path((id, number)): Path<(i64, u8)>,
@@ -151,7 +153,8 @@ fn one(
 }
 
 /// Whose colours a study takes.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Lender {
     /// The other piece.
     piece: i64,
@@ -167,7 +170,7 @@ fn has_room(piece: &Piece) -> Result<(), Problem> {
 }
 
 /// Lays the colours of another piece, or of one of its studies, on the zones of this one: by rank of value and warmth, values held. Runs as a job.
-#[utoipa::path(post, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path)), request_body = Lender, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path)), request_body = Lender, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn lend(State(studio): State<Studio>, Path(id): Path<i64>, In(from): In<Lender>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     has_room(&piece)?;
@@ -195,8 +198,9 @@ pub async fn lend(State(studio): State<Studio>, Path(id): Path<i64>, In(from): I
 }
 
 /// What the file was called.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Named {
     /// Name it was dropped under.
     file_name: Option<String>,
@@ -206,7 +210,7 @@ pub struct Named {
 const LENT: usize = 12;
 
 /// Lays the colours of a picture on the zones: a painting, a fabric, a card. Runs as a job.
-#[utoipa::path(put, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path), Named), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path), Named), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn lend_picture(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -230,7 +234,7 @@ pub async fn lend_picture(
 }
 
 /// A study as lamps other than daylight show it.
-#[utoipa::path(get, path = "/api/pieces/{id}/studies/{number}/lamps", params(("id" = i64, Path), ("number" = u8, Path)), responses((status = 200, body = Vec<UnderLamp>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/studies/{number}/lamps", params(("id" = i64, Path), ("number" = u8, Path)), responses((status = 200, body = Vec<UnderLamp>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn lamps(State(studio): State<Studio>, Path((id, number)): Path<(i64, u8)>) -> Result<Json<Vec<UnderLamp>>, Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     let study =
@@ -239,8 +243,9 @@ pub async fn lamps(State(studio): State<Studio>, Path((id, number)): Path<(i64, 
 }
 
 /// Which picture to paint.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Asked {
     /// A study by its number; the plan in its mixes when left out.
     study: Option<u8>,
@@ -249,7 +254,7 @@ pub struct Asked {
 }
 
 /// A study, or the plan in its mixes, painted in the hand of its medium on its ground, as PNG.
-#[utoipa::path(get, path = "/api/pieces/{id}/painted", params(("id" = i64, Path), Asked), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/painted", params(("id" = i64, Path), Asked), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn painted(State(studio): State<Studio>, Path(id): Path<i64>, Query(asked): Query<Asked>) -> Result<Response, Problem> {
     let width = asked.width.unwrap_or(480);
     if !(40..=3600).contains(&width) {

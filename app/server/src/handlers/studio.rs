@@ -14,10 +14,10 @@ use lean_piece::intent::moods::{self, Mood};
 use lean_piece::intent::schools::{self, Asked};
 use lean_piece::{Brief, Command, PageFormat, Piece};
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// That the server answers.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Health {
     /// Always true.
     ok: bool,
@@ -26,14 +26,14 @@ pub struct Health {
 }
 
 /// Whether the server answers and its data file can be read.
-#[utoipa::path(get, path = "/api/health", responses((status = 200, body = Health), (status = 503, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/health", responses((status = 200, body = Health), (status = 503, body = Problem, content_type = "application/problem+json"))))]
 pub async fn health(State(studio): State<Studio>) -> Result<Json<Health>, Problem> {
     studio.run(|s| Ok(s.store.boxes().map(|_| ())?)).await?;
     Ok(Json(Health { ok: true, version: env!("CARGO_PKG_VERSION") }))
 }
 
 /// Pieces, Boxes and grounds.
-#[utoipa::path(get, path = "/api/studio", responses((status = 200, body = StudioView)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/studio", responses((status = 200, body = StudioView))))]
 pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, Problem> {
     studio
         .run(|s| {
@@ -56,7 +56,7 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
 }
 
 /// Opens the demo studio at an address of its own, which the job then names. Its data file lies beside one's own, which is not touched.
-#[utoipa::path(post, path = "/api/demo", operation_id = "visit_demo", responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/demo", operation_id = "visit_demo", responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap) -> Result<(StatusCode, Json<JobView>), Problem> {
     let visiting = studio.visiting.clone().ok_or_else(|| Problem::not_found("There is no demo studio to visit from here."))?;
     let host = headers.get(header::HOST).and_then(|h| h.to_str().ok()).unwrap_or("127.0.0.1");
@@ -69,22 +69,24 @@ pub async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap) -> Res
 }
 
 /// In which medium pigments are to be shown.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct InMedium {
     /// Oil when left out.
     medium: Option<Medium>,
 }
 
 /// The shipped modelled pigments.
-#[utoipa::path(get, path = "/api/library", params(InMedium), responses((status = 200, body = Vec<PigmentView>), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/library", params(InMedium), responses((status = 200, body = Vec<PigmentView>), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn shipped_pigments(Query(asked): Query<InMedium>) -> Json<Vec<PigmentView>> {
     let medium = asked.medium.unwrap_or(Medium::Oil);
     Json(library::modelled().iter().map(|p| PigmentView::of(p, medium)).collect())
 }
 
 /// Choices of the brief in a medium.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Choices {
     /// Questions painters answer differently.
     schools: Vec<Asked>,
@@ -93,13 +95,14 @@ pub struct Choices {
 }
 
 /// Schools and mood words to choose from in a medium.
-#[utoipa::path(get, path = "/api/choices", params(InMedium), responses((status = 200, body = Choices), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/choices", params(InMedium), responses((status = 200, body = Choices), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn choices(Query(asked): Query<InMedium>) -> Json<Choices> {
     Json(Choices { schools: schools::asked(asked.medium.unwrap_or(Medium::Oil)), moods: moods::shipped() })
 }
 
 /// A new piece.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct NewPiece {
     /// What it is.
     brief: Brief,
@@ -108,7 +111,7 @@ pub struct NewPiece {
 }
 
 /// Starts a piece. It draws on the first Box of its medium, if there is one.
-#[utoipa::path(post, path = "/api/pieces", request_body = NewPiece, responses((status = 201, body = PieceView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces", request_body = NewPiece, responses((status = 201, body = PieceView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn create_piece(State(studio): State<Studio>, In(new): In<NewPiece>) -> Result<(StatusCode, Json<PieceView>), Problem> {
     let view = studio
         .run(move |s| {

@@ -10,22 +10,23 @@ use lean_plan::mixes::mixes_of;
 use lean_plan::surfaces::reserved::{Reserved, reserved};
 use lean_plan::surfaces::{Surfaces, surfaces};
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// How a surface is planned.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Asked {
     /// How many siblings, 2 to 12; four when left out.
-    #[param(minimum = 2, maximum = 12)]
+    #[cfg_attr(feature = "description", param(minimum = 2, maximum = 12))]
     count: Option<usize>,
     /// From how far the piece is seen, in millimetres, 200 to 20000; two and a half metres when left out.
-    #[param(minimum = 200, maximum = 20000)]
+    #[cfg_attr(feature = "description", param(minimum = 200, maximum = 20000))]
     distance: Option<f64>,
 }
 
 /// The surface of a zone, and what of the whole piece stays bare.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct SurfacesView {
     /// The zone's.
     surfaces: Surfaces,
@@ -34,7 +35,7 @@ pub struct SurfacesView {
 }
 
 /// What can be planned for the surface of a zone with the set in use.
-#[utoipa::path(get, path = "/api/pieces/{id}/surfaces/{zone}", operation_id = "read_surfaces", params(("id" = i64, Path), ("zone" = u16, Path), Asked), responses((status = 200, body = SurfacesView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/surfaces/{zone}", operation_id = "read_surfaces", params(("id" = i64, Path), ("zone" = u16, Path), Asked), responses((status = 200, body = SurfacesView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(
     State(studio): State<Studio>,
     Path((id, zone)): Path<(i64, u16)>,

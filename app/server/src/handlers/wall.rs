@@ -18,10 +18,9 @@ use lean_piece::change::SetWall;
 use lean_piece::wall::Wall;
 use lean_plan::wall::{loudness, mock_up};
 use serde::Deserialize;
-use utoipa::IntoParams;
 
 /// Takes in a photo of the wall. What was measured in an older photo is lost with it; undo brings it back.
-#[utoipa::path(put, path = "/api/pieces/{id}/wall", operation_id = "put_wall", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/wall", operation_id = "put_wall", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn put(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
@@ -34,7 +33,7 @@ pub async fn put(
 }
 
 /// The photo of the wall, as JPEG.
-#[utoipa::path(get, path = "/api/pieces/{id}/wall/view", operation_id = "view_wall", params(("id" = i64, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/wall/view", operation_id = "view_wall", params(("id" = i64, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
@@ -46,8 +45,9 @@ pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<R
 }
 
 /// What hangs on the wall.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Hung {
     /// A study by its number; the plan when left out.
     study: Option<u8>,
@@ -57,7 +57,7 @@ pub struct Hung {
 const HUNG: u32 = 700;
 
 /// The taken candidate on the wall, filled with the plan or a study as it is painted, as PNG.
-#[utoipa::path(get, path = "/api/pieces/{id}/wall/mock-up", params(("id" = i64, Path), Hung), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/wall/mock-up", params(("id" = i64, Path), Hung), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn mocked_up(State(studio): State<Studio>, Path(id): Path<i64>, Query(hung): Query<Hung>) -> Result<Response, Problem> {
     studio
         .run(move |s| {

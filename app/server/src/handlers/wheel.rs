@@ -8,10 +8,10 @@ use axum::extract::State;
 use lean_plan::wheel::greying::{Thread, threads};
 use lean_plan::wheel::{Opposite, Wheel};
 use serde::Serialize;
-use utoipa::ToSchema;
 
 /// The wheel of a piece.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct WheelView {
     /// Opposites all round, on the wheel of the school chosen.
     opposites: Vec<Opposite>,
@@ -20,7 +20,7 @@ pub struct WheelView {
 }
 
 /// The wheel of a piece, on the Box it draws on.
-#[utoipa::path(get, path = "/api/pieces/{id}/wheel", operation_id = "read_wheel", params(("id" = i64, Path)), responses((status = 200, body = WheelView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/wheel", operation_id = "read_wheel", params(("id" = i64, Path)), responses((status = 200, body = WheelView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<WheelView>, Problem> {
     studio
         .run(move |s| {

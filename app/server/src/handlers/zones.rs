@@ -20,20 +20,21 @@ use lean_plan::mixes::{MixInWords, Well, ZoneMix};
 use lean_plan::requests::FieldMove;
 use lean_plan::zones::{self, COLOUR_RANGE, Surveyed, dials};
 use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 
 /// How many colours to show.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Count {
     /// Revision the page last saw.
     base_revision: i64,
     /// How many, 3..=24.
-    #[schema(minimum = 3, maximum = 24)]
+    #[cfg_attr(feature = "description", schema(minimum = 3, maximum = 24))]
     count: usize,
 }
 
 /// How large a brush to lay the places with.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Brush {
     /// Revision the page last saw.
     base_revision: i64,
@@ -42,7 +43,8 @@ pub struct Brush {
 }
 
 /// A spot of the picture.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct At {
     /// Revision the page last saw.
     base_revision: i64,
@@ -51,7 +53,8 @@ pub struct At {
 }
 
 /// A place and the zone it is given to.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Gift {
     /// Revision the page last saw.
     base_revision: i64,
@@ -62,7 +65,8 @@ pub struct Gift {
 }
 
 /// A zone and a mass it lies in.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct InMass {
     /// Revision the page last saw.
     base_revision: i64,
@@ -73,7 +77,8 @@ pub struct InMass {
 }
 
 /// Two zones to join.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Merge {
     /// Revision the page last saw.
     base_revision: i64,
@@ -84,7 +89,8 @@ pub struct Merge {
 }
 
 /// A zone and the line that parts it.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Split {
     /// Revision the page last saw.
     base_revision: i64,
@@ -95,7 +101,8 @@ pub struct Split {
 }
 
 /// A line from one zone into another.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Across {
     /// Revision the page last saw.
     base_revision: i64,
@@ -104,7 +111,8 @@ pub struct Across {
 }
 
 /// What becomes of the lines of a drawing.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct FromLines {
     /// Revision the page last saw.
     base_revision: i64,
@@ -113,7 +121,8 @@ pub struct FromLines {
 }
 
 /// A mark dragged in the field.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Drag {
     /// Revision the page last saw.
     base_revision: i64,
@@ -124,7 +133,8 @@ pub struct Drag {
 }
 
 /// What would follow from a drag, while it goes on.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct Preview {
     /// Where the mark would be.
     target: Mark,
@@ -158,7 +168,7 @@ async fn mend(
 }
 
 /// Finds so many colours anew. Names and targets start anew too, but those of locked zones; undo brings the old ones back.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/propose", params(("id" = i64, Path)), request_body = Count, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/propose", params(("id" = i64, Path)), request_body = Count, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Count>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| {
         if !COLOUR_RANGE.contains(&ask.count) {
@@ -170,13 +180,13 @@ pub async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
 }
 
 /// Turns the dial of colours: each one more parts one zone, each one less joins two; the others keep their identity.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/colours", params(("id" = i64, Path)), request_body = Count, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/colours", params(("id" = i64, Path)), request_body = Count, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Count>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| dials::colours(piece, look, ask.count)).await
 }
 
 /// Turns the brush. Only places change.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/brush", params(("id" = i64, Path)), request_body = Brush, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/brush", params(("id" = i64, Path)), request_body = Brush, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn brush(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Brush>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| {
         let longer =
@@ -187,61 +197,61 @@ pub async fn brush(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
 }
 
 /// Gives a place to another zone.
-#[utoipa::path(post, path = "/api/pieces/{id}/places/give", params(("id" = i64, Path)), request_body = Gift, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/places/give", params(("id" = i64, Path)), request_body = Gift, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn give(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Gift>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::give(piece, look, ask.at, ask.to)).await
 }
 
 /// Makes a place a zone of its own.
-#[utoipa::path(post, path = "/api/pieces/{id}/places/own", params(("id" = i64, Path)), request_body = At, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/places/own", params(("id" = i64, Path)), request_body = At, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn own(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<At>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::own(piece, look, ask.at)).await
 }
 
 /// Makes the colour at a spot a zone of its own, wherever it lies.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/take", params(("id" = i64, Path)), request_body = At, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/take", params(("id" = i64, Path)), request_body = At, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn take(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<At>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::take(piece, look, ask.at)).await
 }
 
 /// Makes what lies of a zone in a mass a zone of its own.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/part-by-mass", params(("id" = i64, Path)), request_body = InMass, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/part-by-mass", params(("id" = i64, Path)), request_body = InMass, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn part_by_mass(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<InMass>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::part_by_mass(piece, look, ask.zone, ask.mass)).await
 }
 
 /// Proposes the masses of the picture anew.
-#[utoipa::path(post, path = "/api/pieces/{id}/masses/propose", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/masses/propose", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn propose_masses(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Step>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision(), |_, look| Ok(zones::masses::propose(look.survey))).await
 }
 
 /// Joins two zones.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/merge", params(("id" = i64, Path)), request_body = Merge, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/merge", params(("id" = i64, Path)), request_body = Merge, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn merge(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Merge>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::merge(piece, look, ask.from, ask.into)).await
 }
 
 /// Parts a zone along a drawn line.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/split", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/split", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn split(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::split(piece, look, ask.zone, &ask.stroke)).await
 }
 
 /// Joins the two zones a line leads between.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/join", params(("id" = i64, Path)), request_body = Across, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/join", params(("id" = i64, Path)), request_body = Across, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn join(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Across>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::join_by(piece, look, &ask.stroke)).await
 }
 
 /// Redraws a border of a zone: what the line encloses is taken in or cut off.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/redraw", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/redraw", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn redraw(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::redraw(piece, look, ask.zone, &ask.stroke)).await
 }
 
 /// Makes the closed outlines of a line drawing the zones.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/lines", params(("id" = i64, Path)), request_body = FromLines, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/lines", params(("id" = i64, Path)), request_body = FromLines, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn from_lines(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromLines>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -259,7 +269,7 @@ fn dragged(kept: &lean_store::Kept, ask: &Drag) -> Result<Command, Problem> {
 }
 
 /// Moves a zone's mark in the field: up and down its value, sideways its temperature.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/move", params(("id" = i64, Path)), request_body = Drag, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/move", params(("id" = i64, Path)), request_body = Drag, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn drag(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Drag>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
@@ -270,7 +280,7 @@ pub async fn drag(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In
 }
 
 /// What would follow if the mark were let go here. Changes nothing.
-#[utoipa::path(post, path = "/api/pieces/{id}/zones/preview", params(("id" = i64, Path)), request_body = Drag, responses((status = 200, body = Preview), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/preview", params(("id" = i64, Path)), request_body = Drag, responses((status = 200, body = Preview), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Drag>) -> Result<Json<Preview>, Problem> {
     studio
         .run(move |s| {

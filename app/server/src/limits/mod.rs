@@ -1,8 +1,10 @@
 //! How long a text, a list and an address may be: checked at the door whatever they mean, and said in the description of the API. Many mean
 //! something shorter; [`stated`] says that too where a form says it.
 
+#[cfg(feature = "description")]
 mod stated;
 
+#[cfg(feature = "description")]
 pub use stated::stated;
 
 use serde::de::{DeserializeSeed, Deserializer, Error, MapAccess, SeqAccess, Visitor};

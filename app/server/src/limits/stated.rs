@@ -151,7 +151,7 @@ mod tests {
 
     #[test]
     fn every_shorter_limit_stands_in_the_description() {
-        let said = crate::router::description();
+        let said = crate::description::description();
         let said = serde_json::to_value(&said).unwrap();
         let schemas = &said["components"]["schemas"];
         let shapes = schemas["Request"]["oneOf"].as_array().unwrap();

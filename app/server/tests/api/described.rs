@@ -4,8 +4,8 @@ use crate::support::Api;
 use axum::body::Body;
 use axum::http::{Request, StatusCode, header};
 use jsonschema::Validator;
+use lean_swatch::description::{addresses, description};
 use lean_swatch::limits::{MOST_CHARACTERS, MOST_ENTRIES};
-use lean_swatch::router::description;
 use proptest::prelude::Rng;
 use proptest::test_runner::{RngAlgorithm, TestRng};
 use serde_json::{Map, Value, json};
@@ -17,6 +17,11 @@ const BODIES: usize = 4;
 
 fn described() -> Value {
     serde_json::to_value(description()).unwrap()
+}
+
+#[test]
+fn the_addresses_that_are_served_are_those_of_the_description() {
+    assert_eq!(include_str!("../../src/routes.txt"), addresses(), "run `cargo xtask api-types`");
 }
 
 /// A schema of the description with everything it refers to.

@@ -1,6 +1,6 @@
 //! The curve of a camera: phones darken darks and lighten lights. Told by the whole painting, most of which is taken to be as planned.
 
-use nalgebra::{Matrix4, Vector4};
+use lean_linear::{dot, solve};
 
 /// A patch of one zone: where it lies about the middle, and the logarithms of the light expected and seen.
 pub struct Patch {
@@ -25,7 +25,7 @@ const FEWEST: usize = 8;
 /// little (Cauchy weights; Holland & Welsch 1977).
 pub fn contrast(patches: &[Patch]) -> f64 {
     let mean = |l: [f64; 3]| (l[0] + l[1] + l[2]) / 3.0;
-    let rows: Vec<(Vector4<f64>, f64)> = patches.iter().map(|p| (Vector4::new(1.0, p.x, p.y, mean(p.expected)), mean(p.seen))).collect();
+    let rows: Vec<([f64; 4], f64)> = patches.iter().map(|p| ([1.0, p.x, p.y, mean(p.expected)], mean(p.seen))).collect();
     let n = rows.len() as f64;
     let middle = rows.iter().map(|r| r.0[3]).sum::<f64>() / n.max(1.0);
     let spread = (rows.iter().map(|r| (r.0[3] - middle).powi(2)).sum::<f64>() / n.max(1.0)).sqrt();
@@ -40,23 +40,26 @@ pub fn contrast(patches: &[Patch]) -> f64 {
 }
 
 /// The plane of light and the contrast that fit, and the median miss. A contrast that is given is kept.
-fn fitted(rows: &[(Vector4<f64>, f64)], given: Option<f64>) -> (Vector4<f64>, f64) {
-    let mut found = Vector4::new(0.0, 0.0, 0.0, given.unwrap_or(1.0));
+fn fitted(rows: &[([f64; 4], f64)], given: Option<f64>) -> ([f64; 4], f64) {
+    let mut found = [0.0, 0.0, 0.0, given.unwrap_or(1.0)];
     found[0] = median(rows.iter().map(|(x, y)| y - x[3] * found[3]).collect());
-    let miss = |found: &Vector4<f64>| median(rows.iter().map(|(x, y)| (y - x.dot(found)).abs()).collect());
+    let miss = |found: &[f64; 4]| median(rows.iter().map(|(x, y)| (y - dot(x, found)).abs()).collect());
     for _ in 0..20 {
         let scale = (1.48 * miss(&found)).max(0.01);
         let n = rows.len() as f64;
         let hold = if given.is_some() { 1e9 } else { 1e-9 };
-        let mut a = Matrix4::from_diagonal(&Vector4::new(1e-9, 1e-2 * n, 1e-2 * n, hold));
-        let mut b = Vector4::new(0.0, 0.0, 0.0, hold * given.unwrap_or(1.0));
+        let pull = [1e-9, 1e-2 * n, 1e-2 * n, hold];
+        let mut normal: [[f64; 4]; 4] = std::array::from_fn(|i| std::array::from_fn(|k| if i == k { pull[i] } else { 0.0 }));
+        let mut to = [0.0, 0.0, 0.0, hold * given.unwrap_or(1.0)];
         for (x, y) in rows {
-            let w = 1.0 / (1.0 + ((y - x.dot(&found)) / scale).powi(2));
-            a += w * x * x.transpose();
-            b += w * *y * x;
+            let w = 1.0 / (1.0 + ((y - dot(x, &found)) / scale).powi(2));
+            for i in 0..4 {
+                (0..4).for_each(|k| normal[i][k] += w * x[i] * x[k]);
+                to[i] += w * y * x[i];
+            }
         }
-        match a.cholesky() {
-            Some(c) => found = c.solve(&b),
+        match solve(normal, to) {
+            Some(solved) => found = solved,
             None => break,
         }
     }

@@ -5,7 +5,6 @@ use crate::Picture;
 use crate::projection::projection;
 use crate::zone_map::ZoneMap;
 use lean_colour::screen::{LINEAR, xyz_of_linear};
-use nalgebra::Vector3;
 
 /// Samples across the longer side of the plan.
 const SAMPLES: u32 = 40;
@@ -85,8 +84,7 @@ fn correlation(seen: &InLab, samples: &Samples, which: usize, corners: &Quad, mo
     let wanted = &samples.wanted[which];
     let mut zones = vec![Sums::default(); wanted.len()];
     for (x, y, zone) in &samples.at {
-        let v = to_photo * Vector3::new(*x, *y, 1.0);
-        let (px, py) = (v.x / v.z, v.y / v.z);
+        let (px, py) = to_photo.at(*x, *y);
         if !(0.0..w).contains(&px) || !(0.0..h).contains(&py) {
             continue;
         }

@@ -6,7 +6,7 @@ use crate::Picture;
 use crate::zone_map::ZoneMap;
 use lean_colour::Lab;
 use lean_colour::screen::{LINEAR, linear_of_xyz, xyz_of_linear};
-use nalgebra::{Matrix3, Vector3};
+use lean_linear::solve;
 use std::collections::BTreeMap;
 
 /// Samples across the longer side of the plan.
@@ -46,7 +46,7 @@ pub enum LightFrom {
 /// Light on a painting: a plane of its logarithm for each channel.
 #[derive(Clone, Debug)]
 pub struct LightOn {
-    plane: [Vector3<f64>; 3],
+    plane: [[f64; 3]; 3],
     /// The power the camera raised the light to; 1 where no curve shows.
     pub contrast: f64,
     /// What it was read off.
@@ -116,7 +116,7 @@ impl LightOn {
         let used = if from_ground { patches(all.iter().filter(|p| expected.bare.contains(&p.zone)), &linear) } else { whole };
         let rows: Vec<(f64, f64, [f64; 3])> =
             used.iter().map(|p| (p.x, p.y, std::array::from_fn(|c| p.seen[c] - contrast * p.expected[c]))).collect();
-        let mut plane: [Vector3<f64>; 3] = std::array::from_fn(|c| robust(&rows, c));
+        let mut plane: [[f64; 3]; 3] = std::array::from_fn(|c| robust(&rows, c));
         if let Some(card) = card.and_then(|(x, y)| on_card(photo, x, y)) {
             // The slope of the light comes from the picture, its strength and colour from the card.
             (0..3).for_each(|c| plane[c][0] = card[c].max(1e-3).ln() - contrast * GREY_CARD.ln());
@@ -227,10 +227,10 @@ fn on_card(photo: &Picture, x: f64, y: f64) -> Option<[f64; 3]> {
 
 /// A plane through one channel that outliers bend little: least squares, again and again, each place weighed by how near it lay (Cauchy weights; Holland
 /// & Welsch 1977).
-fn robust(rows: &[(f64, f64, [f64; 3])], channel: usize) -> Vector3<f64> {
+fn robust(rows: &[(f64, f64, [f64; 3])], channel: usize) -> [f64; 3] {
     let mut middle: Vec<f64> = rows.iter().map(|r| r.2[channel]).collect();
     middle.sort_by(f64::total_cmp);
-    let mut plane = Vector3::new(middle.get(middle.len() / 2).copied().unwrap_or(0.0), 0.0, 0.0);
+    let mut plane = [middle.get(middle.len() / 2).copied().unwrap_or(0.0), 0.0, 0.0];
     for _ in 0..12 {
         let mut off: Vec<f64> = rows.iter().map(|r| (r.2[channel] - plane[0] - plane[1] * r.0 - plane[2] * r.1).abs()).collect();
         let mut sorted = off.clone();
@@ -238,15 +238,18 @@ fn robust(rows: &[(f64, f64, [f64; 3])], channel: usize) -> Vector3<f64> {
         let scale = (1.48 * sorted.get(sorted.len() / 2).copied().unwrap_or(0.0)).max(0.02);
         off.iter_mut().for_each(|o| *o = 1.0 / (1.0 + (*o / scale).powi(2)));
         // A little pull to an even light keeps few places from tilting it.
-        let mut a = Matrix3::from_diagonal(&Vector3::new(1e-9, 1e-2 * rows.len() as f64, 1e-2 * rows.len() as f64));
-        let mut b = Vector3::zeros();
+        let even = 1e-2 * rows.len() as f64;
+        let mut normal = [[1e-9, 0.0, 0.0], [0.0, even, 0.0], [0.0, 0.0, even]];
+        let mut to = [0.0; 3];
         for (r, w) in rows.iter().zip(&off) {
-            let v = Vector3::new(1.0, r.0, r.1);
-            a += *w * v * v.transpose();
-            b += *w * r.2[channel] * v;
+            let v = [1.0, r.0, r.1];
+            for i in 0..3 {
+                (0..3).for_each(|k| normal[i][k] += w * v[i] * v[k]);
+                to[i] += w * r.2[channel] * v[i];
+            }
         }
-        match a.cholesky() {
-            Some(c) => plane = c.solve(&b),
+        match solve(normal, to) {
+            Some(found) => plane = found,
             None => break,
         }
     }

@@ -7,11 +7,10 @@ mod light;
 pub use light::{LightFrom, LightOn, ZoneRead};
 
 use crate::Picture;
-use crate::projection::projection;
+use crate::projection::{Projection, projection};
 use crate::zone_map::ZoneMap;
 use lean_colour::Lab;
 use lean_colour::screen::LINEAR;
-use nalgebra::{Matrix3, Vector3};
 use std::collections::BTreeMap;
 use thiserror::Error;
 
@@ -50,7 +49,7 @@ pub struct LaidOver {
     pub fit: f64,
     /// Which of the pictures expected it fits best.
     pub which: usize,
-    to_photo: Matrix3<f64>,
+    to_photo: Projection,
 }
 
 /// Fit below which a photo shows something else. A choice.
@@ -100,8 +99,7 @@ impl LaidOver {
 
     /// The pixel of the photo at a place of the picture, both in shares.
     fn pixel(&self, x: f64, y: f64) -> (f64, f64) {
-        let p = self.to_photo * Vector3::new(x, y, 1.0);
-        (p.x / p.z, p.y / p.z)
+        self.to_photo.at(x, y)
     }
 
     /// Linear light of the photo at a place of the picture; `None` where that lies outside the photo.

@@ -2,20 +2,8 @@
 
 use super::Layout;
 use crate::Picture;
-use crate::projection::projection;
+use crate::projection::{Projection, projection};
 use lean_colour::screen::LINEAR;
-use nalgebra::{Matrix3, Vector3};
-
-/// From millimetres on the sheet to pixels of the photo.
-pub struct Projection(Matrix3<f64>);
-
-impl Projection {
-    /// Where a place on the sheet lies in the photo.
-    pub fn at(&self, x: f64, y: f64) -> (f64, f64) {
-        let p = self.0 * Vector3::new(x, y, 1.0);
-        (p.x / p.z, p.y / p.z)
-    }
-}
 
 /// The longer side a photo is reduced to before marks are looked for.
 const SIDE: u32 = 1100;
@@ -32,7 +20,7 @@ struct Blob {
     area: f64,
 }
 
-/// How the sheet lies in the photo; `None` where its marks are not all found.
+/// How the sheet lies in the photo, from millimetres on it to pixels; `None` where its marks are not all found.
 pub fn placed(photo: &Picture, layout: &Layout) -> Option<Projection> {
     let small = photo.reduced(SIDE);
     let scale = f64::from(photo.width) / f64::from(small.width);
@@ -64,7 +52,6 @@ pub fn placed(photo: &Picture, layout: &Layout) -> Option<Projection> {
                     for turn in 0..4 {
                         let at: [(f64, f64); 4] = std::array::from_fn(|i| (four[(i + turn) % 4].x, four[(i + turn) % 4].y));
                         let Ok(p) = projection(&layout.marks, &at) else { continue };
-                        let p = Projection(p);
                         let fits = fits(&light, w, h, layout, &p);
                         if fits > best.as_ref().map_or(0.35, |b| b.0) {
                             best = Some((fits, p));
@@ -75,7 +62,7 @@ pub fn placed(photo: &Picture, layout: &Layout) -> Option<Projection> {
         }
     }
     let (_, p) = best?;
-    Some(Projection(Matrix3::new_scaling(scale) * p.0))
+    Some(Projection::scaling(scale).after(&p))
 }
 
 /// Dark blobs that may be marks: compact, and not at the edge of the photo.

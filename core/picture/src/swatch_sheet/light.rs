@@ -1,8 +1,9 @@
 //! The light on a sheet: how it falls over the paper, and what the grey card says of its strength and colour.
 
-use super::{GREY_CARD, Layout, Unread, find::Projection, grid, middle, pixel};
+use super::{GREY_CARD, Layout, Unread, grid, middle, pixel};
 use crate::Picture;
-use nalgebra::{DMatrix, DVector};
+use crate::projection::Projection;
+use lean_linear::solve;
 
 /// What linear light is multiplied by at a place on the sheet.
 pub struct Field {
@@ -78,10 +79,10 @@ pub fn field(photo: &Picture, layout: &Layout, to_photo: &Projection) -> Result<
 }
 
 fn least_squares(rows: &[[f64; 6]], y: &[f64], kept: &[usize]) -> [f64; 6] {
-    let a = DMatrix::from_fn(kept.len(), 6, |i, k| rows[kept[i]][k]);
-    let b = DVector::from_fn(kept.len(), |i, _| y[kept[i]]);
     // A little pull to an even light keeps few places from bending it.
-    let normal = a.transpose() * &a + DMatrix::from_diagonal(&DVector::from_vec(vec![1e-9, 1e-3, 1e-3, 3e-2, 3e-2, 3e-2]));
-    let solved = normal.cholesky().map(|c| c.solve(&(a.transpose() * b)));
-    solved.map_or([0.0; 6], |s| std::array::from_fn(|k| s[k]))
+    const EVEN: [f64; 6] = [1e-9, 1e-3, 1e-3, 3e-2, 3e-2, 3e-2];
+    let sum = |of: &dyn Fn(usize) -> f64| kept.iter().map(|n| of(*n)).sum::<f64>();
+    let pull = |i: usize, k: usize| if i == k { EVEN[i] } else { 0.0 };
+    let normal = std::array::from_fn(|i| std::array::from_fn(|k| sum(&|n| rows[n][i] * rows[n][k]) + pull(i, k)));
+    solve(normal, std::array::from_fn(|i| sum(&|n| rows[n][i] * y[n]))).unwrap_or([0.0; 6])
 }

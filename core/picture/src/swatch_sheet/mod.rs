@@ -5,6 +5,7 @@ mod find;
 mod light;
 
 use crate::Picture;
+use crate::projection::Projection;
 use lean_colour::Lab;
 use lean_colour::screen::{LINEAR, xyz_of_linear};
 use thiserror::Error;
@@ -78,7 +79,7 @@ pub fn read(photo: &Picture, layout: &Layout) -> Result<Vec<Cell>, Unread> {
     Ok(cells.collect())
 }
 
-fn cell(photo: &Picture, rect: &Rect, to_photo: &find::Projection, field: &light::Field) -> Cell {
+fn cell(photo: &Picture, rect: &Rect, to_photo: &Projection, field: &light::Field) -> Cell {
     let points = grid(rect, ACROSS, MIDDLE);
     let mut seen: Vec<[f64; 3]> = Vec::with_capacity(points.len());
     let mut clipped = 0;

@@ -1,15 +1,14 @@
 //! From places in a photo to millimetres on a flat wall and back.
 
 use super::Measure;
-use lean_picture::projection::projection;
+use lean_picture::projection::{Projection, projection};
 use lean_picture::spot::Spot;
-use nalgebra::{Matrix3, Vector3};
 
 /// A flat wall seen in a photo: millimetres to pixels by a plane-to-plane projection (Hartley & Zisserman 2004, section 2.3).
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Scale {
-    to_photo: Matrix3<f64>,
-    to_wall: Matrix3<f64>,
+    to_photo: Projection,
+    to_wall: Projection,
     photo: (f64, f64),
 }
 
@@ -34,7 +33,7 @@ impl Scale {
                 }
                 long_enough(length.0)?;
                 let s = pixels / length.0;
-                Self::from_matrix(Matrix3::new(s, 0.0, 0.0, 0.0, s, 0.0, 0.0, 0.0, 1.0), photo)
+                Self::both_ways(Projection::scaling(s), photo)
             }
             Measure::Corners { corners, width, height } => {
                 long_enough(width.0)?;
@@ -47,24 +46,24 @@ impl Scale {
                     );
                 }
                 let on_wall = [(0.0, 0.0), (width.0, 0.0), (width.0, height.0), (0.0, height.0)];
-                Self::from_matrix(projection(&on_wall, &seen)?, photo)
+                Self::both_ways(projection(&on_wall, &seen)?, photo)
             }
         }
     }
 
-    fn from_matrix(to_photo: Matrix3<f64>, photo: (f64, f64)) -> Result<Self, String> {
-        let to_wall = to_photo.try_inverse().ok_or("The four corners lie on one line: set them at the corners of a rectangle.")?;
+    fn both_ways(to_photo: Projection, photo: (f64, f64)) -> Result<Self, String> {
+        let to_wall = to_photo.inverse().ok_or("The four corners lie on one line: set them at the corners of a rectangle.")?;
         Ok(Self { to_photo, to_wall, photo })
     }
 
     /// Where a place in the photo lies on the wall, in millimetres across and down; `None` beyond the horizon of the wall.
     pub fn on_wall(&self, at: Spot) -> Option<(f64, f64)> {
-        through(&self.to_wall, (at.x * self.photo.0, at.y * self.photo.1))
+        self.to_wall.before_horizon(at.x * self.photo.0, at.y * self.photo.1)
     }
 
     /// Where a place on the wall lies in the photo; `None` beyond its horizon.
     pub fn in_photo(&self, at: (f64, f64)) -> Option<Spot> {
-        through(&self.to_photo, at).map(|(x, y)| Spot { x: x / self.photo.0, y: y / self.photo.1 })
+        self.to_photo.before_horizon(at.0, at.1).map(|(x, y)| Spot { x: x / self.photo.0, y: y / self.photo.1 })
     }
 }
 
@@ -74,11 +73,6 @@ fn long_enough(mm: f64) -> Result<(), String> {
     } else {
         Err(format!("A length of {mm} mm cannot be: it has to be longer than 0 and shorter than 100 m."))
     }
-}
-
-fn through(m: &Matrix3<f64>, (x, y): (f64, f64)) -> Option<(f64, f64)> {
-    let p = m * Vector3::new(x, y, 1.0);
-    (p.z > 1e-9).then(|| (p.x / p.z, p.y / p.z))
 }
 
 /// Turning the same way at every corner, no side shorter than `least`.

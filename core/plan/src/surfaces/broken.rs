@@ -4,12 +4,12 @@ use super::ToldMix;
 use crate::mark::Mark;
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Share, Xyz};
+use lean_linear::solve;
 use lean_media::broken::FUSES_AT;
 use lean_piece::Millimetres;
 use lean_recipes::cost::Ranking;
 use lean_recipes::{Cost, Mix};
 use lean_search::Recipes;
-use nalgebra::{Matrix2, Vector2};
 use serde::Serialize;
 
 /// Dabs that fuse.
@@ -128,8 +128,7 @@ fn of_three(of: [Xyz; 3], target: Xyz, wanted: Lab) -> Option<([f64; 3], f64)> {
     let v = |p: Xyz, q: Xyz| [p.x - q.x, p.y - q.y, p.z - q.z];
     let (d, e, to) = (v(of[1], of[0]), v(of[2], of[0]), v(target, of[0]));
     let dot = |a: &[f64; 3], b: &[f64; 3]| (0..3).map(|i| a[i] * b[i]).sum::<f64>();
-    let m = Matrix2::new(dot(&d, &d), dot(&d, &e), dot(&d, &e), dot(&e, &e));
-    let s = m.lu().solve(&Vector2::new(dot(&d, &to), dot(&e, &to)))?;
+    let s = solve([[dot(&d, &d), dot(&d, &e)], [dot(&d, &e), dot(&e, &e)]], [dot(&d, &to), dot(&e, &to)])?;
     let (t, u) = ((s[0] * 20.0).round() / 20.0, (s[1] * 20.0).round() / 20.0);
     let shares = [1.0 - t - u, t, u];
     shares.iter().all(|s| *s >= LEAST).then(|| {

@@ -2,11 +2,9 @@
 
 use lean_colour::Lab;
 use lean_picture::Picture;
+use lean_picture::projection::{Projection, projection};
 use lean_picture::spot::Spot;
 use lean_piece::Piece;
-use nalgebra::{Matrix3, Vector3};
-
-use lean_picture::projection::projection;
 
 /// The photo with the taken candidate (the first while none is taken) hung on it: panels share the picture `shown` between them from left to right;
 /// they are bare where there is none.
@@ -27,7 +25,7 @@ pub fn draw(piece: &Piece, photo: &Picture, shown: Option<&Picture>) -> Result<P
     for (i, corners) in drawn.panels.iter().enumerate() {
         let quad: Vec<(f64, f64)> = corners.iter().map(|p| (p.x * w, p.y * h)).collect();
         let unit = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)];
-        let back = projection(&unit, &quad)?.try_inverse().ok_or("That panel cannot be seen from here.")?;
+        let back = projection(&unit, &quad)?.inverse().ok_or("That panel cannot be seen from here.")?;
         let bounds = |f: fn(&(f64, f64)) -> f64, most: f64| {
             let (lo, hi) = quad.iter().map(f).fold((f64::INFINITY, f64::NEG_INFINITY), |(a, b), v| (a.min(v), b.max(v)));
             (lo.floor().clamp(0.0, most) as u32, hi.ceil().clamp(0.0, most) as u32)
@@ -51,9 +49,8 @@ fn side(a: Spot, b: Spot, photo: &Picture) -> f64 {
     ((a.x - b.x) * f64::from(photo.width)).hypot((a.y - b.y) * f64::from(photo.height))
 }
 
-fn inside(back: &Matrix3<f64>, x: f64, y: f64) -> Option<(f64, f64)> {
-    let p = back * Vector3::new(x, y, 1.0);
-    let (u, v) = (p.x / p.z, p.y / p.z);
+fn inside(back: &Projection, x: f64, y: f64) -> Option<(f64, f64)> {
+    let (u, v) = back.at(x, y);
     ((0.0..1.0).contains(&u) && (0.0..1.0).contains(&v)).then_some((u, v))
 }
 

@@ -91,8 +91,7 @@ fn photograph(painting: &Picture, chance: &mut Chance, turned: usize) -> Picture
     for py in 0..h {
         for px in 0..w {
             let (u, v) = ((f64::from(px) + 0.5) / f64::from(w), (f64::from(py) + 0.5) / f64::from(h));
-            let p = back * nalgebra::Vector3::new(u, v, 1.0);
-            let (sx, sy) = (p.x / p.z, p.y / p.z);
+            let (sx, sy) = back.at(u, v);
             let inside = (0.0..1.0).contains(&sx) && (0.0..1.0).contains(&sy);
             let base = if inside {
                 painting.at((sx * f64::from(painting.width)) as u32, (sy * f64::from(painting.height)) as u32)

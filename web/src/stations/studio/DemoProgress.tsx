@@ -12,7 +12,9 @@ export function DemoProgress({ filling }: { filling: Schemas["DemoFilling"] }) {
   }
   return (
     <p className={styles.filling} role="status">
-      <span>The first piece is ready. Four more and two years of finished work are being added; you can start now.</span>
+      <span>
+        The first piece is ready. Four more and two years of finished work are being added; you can start now.
+      </span>
       <progress max={1} value={filling.share} aria-label="Filling the demo studio" />
     </p>
   );

@@ -12,7 +12,6 @@ use lean_media::{Medium, PigmentId};
 use lean_piece::easel::Outcome;
 use lean_store::{KeptEntry, Source};
 use serde::{Deserialize, Serialize};
-use utoipa::{IntoParams, ToSchema};
 
 /// Most entries in one answer.
 const MOST: usize = 200;
@@ -20,8 +19,9 @@ const MOST: usize = 200;
 const USUAL: usize = 60;
 
 /// What is looked for; everything left out asks for nothing.
-#[derive(Deserialize, IntoParams)]
-#[into_params(parameter_in = Query)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
 pub struct Asked {
     /// Words, all of which must occur; the beginnings of words are enough.
     words: Option<String>,
@@ -130,7 +130,8 @@ fn of_the_screen(text: &str) -> Option<[u8; 3]> {
 }
 
 /// Where an entry was read from.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case", tag = "kind")]
 pub enum EntrySource {
     /// A piece.
@@ -151,7 +152,8 @@ pub enum EntrySource {
 }
 
 /// A colour for the screen, with its share.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct EntrySwatch {
     /// For the screen.
     srgb: Srgb8,
@@ -162,7 +164,8 @@ pub struct EntrySwatch {
 }
 
 /// An entry as the wall shows it.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct EntryView {
     /// Its number in the journal.
     id: i64,
@@ -183,7 +186,8 @@ pub struct EntryView {
 }
 
 /// What fits a search.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct FoundView {
     /// The entries asked for.
     entries: Vec<EntryView>,
@@ -222,7 +226,7 @@ fn view(kept: KeptEntry, southern: bool) -> EntryView {
 }
 
 /// Entries of the journal that fit a search: those nearest in colour first where a colour is looked for, or else the newest first.
-#[utoipa::path(get, path = "/api/journal", operation_id = "find_entries", params(Asked), responses((status = 200, body = FoundView), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal", operation_id = "find_entries", params(Asked), responses((status = 200, body = FoundView), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn find(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<FoundView>, Problem> {
     let (skip, most) = (asked.skip.unwrap_or(0), asked.most.unwrap_or(USUAL).clamp(1, MOST));
     let search = asked.search()?;
@@ -240,7 +244,8 @@ pub async fn find(State(studio): State<Studio>, Query(asked): Query<Asked>) -> R
 }
 
 /// A pigment that was used.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct PigmentChoice {
     /// Its id.
     id: String,
@@ -249,7 +254,8 @@ pub struct PigmentChoice {
 }
 
 /// How many entries of a kind there are.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct KindCount {
     /// Which.
     kind: EntryKind,
@@ -258,7 +264,8 @@ pub struct KindCount {
 }
 
 /// What there is to choose from, most common first.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct JournalChoices {
     /// Kinds of weather.
     weather: Vec<String>,
@@ -277,7 +284,7 @@ pub struct JournalChoices {
 }
 
 /// What there is to choose from in a search.
-#[utoipa::path(get, path = "/api/journal/choices", operation_id = "journal_choices", responses((status = 200, body = JournalChoices)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal/choices", operation_id = "journal_choices", responses((status = 200, body = JournalChoices))))]
 pub async fn choices(State(studio): State<Studio>) -> Result<Json<JournalChoices>, Problem> {
     studio
         .run(|s| {

@@ -17,13 +17,13 @@ use lean_plan::shared::{MOST_PIECES, SharedAsk, shared};
 use lean_search::progress::Progress;
 use serde::{Deserialize, Serialize};
 use std::ops::RangeInclusive;
-use utoipa::ToSchema;
 
 /// Sizes of a shared set that are looked at.
 const SIZES: RangeInclusive<usize> = 2..=8;
 
 /// What the journal shows that no one sees by hand.
-#[derive(Serialize, ToSchema)]
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct LearntView {
     /// The plots.
     plots: Vec<Plot>,
@@ -47,13 +47,13 @@ fn learnt(s: &Studio) -> Result<LearntView, Problem> {
 }
 
 /// What the journal shows that no one sees by hand: plots with their figures, what pigments were worth, habits.
-#[utoipa::path(get, path = "/api/journal/learnt", operation_id = "read_learnt", responses((status = 200, body = LearntView)))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal/learnt", operation_id = "read_learnt", responses((status = 200, body = LearntView))))]
 pub async fn read(State(studio): State<Studio>) -> Result<Json<LearntView>, Problem> {
     studio.run(|s| Ok(Json(learnt(s)?))).await
 }
 
 /// The figures of a plot as comma-separated text.
-#[utoipa::path(get, path = "/api/journal/plots/{key}", operation_id = "save_plot", params(("key" = String, Path)), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal/plots/{key}", operation_id = "save_plot", params(("key" = String, Path)), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json"))))]
 pub async fn csv(State(studio): State<Studio>, Path(key): Path<String>) -> Result<Response, Problem> {
     let plot = studio
         .run(move |s| {
@@ -67,7 +67,7 @@ pub async fn csv(State(studio): State<Studio>, Path(key): Path<String>) -> Resul
 }
 
 /// Measures the finished pieces that were not measured yet: their last photo against the plan, and where the time went. Runs as a job.
-#[utoipa::path(post, path = "/api/journal/measure", operation_id = "measure_pieces", responses((status = 202, body = JobView)))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/journal/measure", operation_id = "measure_pieces", responses((status = 202, body = JobView))))]
 pub async fn measure(State(studio): State<Studio>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let worker = studio.clone();
     let view = studio.jobs.start_long(0, "measuring finished pieces", move |job| measure_all(&worker, job));
@@ -96,7 +96,8 @@ fn measure_all(s: &Studio, job: &Job) -> Result<(), Problem> {
 }
 
 /// Pieces one set is looked for.
-#[derive(Deserialize, ToSchema)]
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub struct ForSeveral {
     /// Their numbers, 1 to 12, all of one medium.
     pieces: Vec<i64>,
@@ -106,7 +107,7 @@ pub struct ForSeveral {
 }
 
 /// The proved best sets that serve several pieces together, and what each piece loses against its own. Runs as a job.
-#[utoipa::path(post, path = "/api/journal/one-set", operation_id = "one_set_for_several", request_body = ForSeveral, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json")))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/journal/one-set", operation_id = "one_set_for_several", request_body = ForSeveral, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub async fn one_set(State(studio): State<Studio>, In(asked): In<ForSeveral>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let worker = studio.clone();
     let without = asked.without;

@@ -3,7 +3,7 @@
 use super::slopes::{laid_of, misses, rows};
 use super::{Belief, FARTHEST, Observation};
 use crate::pigment::Pigment;
-use nalgebra::{DMatrix, DVector};
+use lean_linear::{Matrix, dot};
 
 /// Rounds after which what has not settled is taken as it is. A choice.
 const ROUNDS: usize = 12;
@@ -19,11 +19,11 @@ impl Belief {
         for _ in 0..ROUNDS {
             let (information, pull) = self.information(&at, &now, seen, kept);
             let Some(solved) = information.cholesky() else { break };
-            let step = solved.solve(&pull);
+            let step = solved.solve_column(&pull);
             gathered = Some(solved);
             // Half the way, and half of that, until it is a better place.
             let better = (0..6).map(|n| 0.5f64.powi(n)).find_map(|share| {
-                let there = (&at + &step * share).map(|x| x.clamp(-FARTHEST, FARTHEST));
+                let there: Vec<f64> = at.iter().zip(&step).map(|(x, by)| (x + share * by).clamp(-FARTHEST, FARTHEST)).collect();
                 let pigments = self.pigments_at(&there);
                 let cost_there = self.misfit(&there, &pigments, seen, kept);
                 (cost_there < cost).then_some((there, pigments, cost_there))
@@ -40,10 +40,12 @@ impl Belief {
     }
 
     /// What the readings say of the numbers believed, to first order, and which way they pull them.
-    fn information(&self, at: &DVector<f64>, now: &[Pigment], seen: &[Observation], kept: &[usize]) -> (DMatrix<f64>, DVector<f64>) {
-        let (mut information, mut pull) = (self.firmness.clone(), -(&self.firmness * at));
+    fn information(&self, at: &[f64], now: &[Pigment], seen: &[Observation], kept: &[usize]) -> (Matrix, Vec<f64>) {
+        let mut information = self.firmness.clone();
+        let mut pull: Vec<f64> = self.firmness.times_column(at).iter().map(|x| -x).collect();
         for (slopes, misses) in kept.iter().filter_map(|nth| rows(now, &seen[*nth])) {
-            let (own, towards) = (slopes.by.tr_mul(&slopes.by), slopes.by.tr_mul(&misses));
+            let back = slopes.by.transposed();
+            let (own, towards) = (back.times(&slopes.by), back.times_column(&misses));
             for (i, a) in slopes.touched.iter().enumerate() {
                 pull[*a] += towards[i];
                 slopes.touched.iter().enumerate().for_each(|(j, b)| information[(*a, *b)] += own[(i, j)]);
@@ -53,11 +55,11 @@ impl Belief {
     }
 
     /// Half the sum of squares that is made least.
-    fn misfit(&self, at: &DVector<f64>, now: &[Pigment], seen: &[Observation], kept: &[usize]) -> f64 {
+    fn misfit(&self, at: &[f64], now: &[Pigment], seen: &[Observation], kept: &[usize]) -> f64 {
         let of = |nth: &usize| {
             let o = &seen[*nth];
-            laid_of(now, &o.laid, o.reading.state).map_or(0.0, |r| misses(&o.reading, &r).norm_squared())
+            laid_of(now, &o.laid, o.reading.state).map_or(0.0, |r| misses(&o.reading, &r).iter().map(|x| x * x).sum::<f64>())
         };
-        0.5 * (at.dot(&(&self.firmness * at)) + kept.iter().map(of).sum::<f64>())
+        0.5 * (dot(at, &self.firmness.times_column(at)) + kept.iter().map(of).sum::<f64>())
     }
 }

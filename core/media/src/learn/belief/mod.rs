@@ -15,7 +15,7 @@ use super::{CannotLearn, Reading, sound};
 use crate::layering::{Layering, State};
 use crate::pigment::Pigment;
 use lean_colour::{BANDS, Reflectance};
-use nalgebra::{DMatrix, DVector};
+use lean_linear::Matrix;
 use slopes::{COARSE, KNOTS, OF_ONE, doubt_of, laid_of, shifted, slopes};
 
 /// How far pigments are expected to lie from their models as a whole, and knot by knot, in natural logarithms: a quarter in all. Choices.
@@ -43,18 +43,18 @@ pub struct Belief {
     models: Vec<Pigment>,
     now: Vec<Pigment>,
     /// Differences from the models in natural logarithms.
-    at: DVector<f64>,
+    at: Vec<f64>,
     /// Their covariance.
-    spread: DMatrix<f64>,
+    spread: Matrix,
     /// The inverse of the covariance before anything was read.
-    firmness: DMatrix<f64>,
+    firmness: Matrix,
 }
 
 impl Belief {
     /// What is believed of pigments before anything was read: their models.
     pub fn of(models: &[&Pigment]) -> Self {
         let n = models.len() * OF_ONE;
-        let mut spread = DMatrix::zeros(n, n);
+        let mut spread = Matrix::zeros(n, n);
         for (p, pigment) in models.iter().enumerate() {
             let firm = if pigment.white { WHITE } else { 1.0 };
             for half in 0..2 {
@@ -67,9 +67,9 @@ impl Belief {
                 }
             }
         }
-        let firmness = spread.clone().cholesky().map(|c| c.inverse()).unwrap_or_else(|| DMatrix::identity(n, n));
+        let firmness = spread.cholesky().map_or_else(|| Matrix::identity(n), |c| c.inverse());
         let models: Vec<Pigment> = models.iter().map(|p| (*p).clone()).collect();
-        Self { now: models.clone(), models, at: DVector::zeros(n), spread, firmness }
+        Self { now: models.clone(), models, at: vec![0.0; n], spread, firmness }
     }
 
     /// The pigments as they are believed to be.
@@ -106,23 +106,24 @@ impl Belief {
         let prior = self.spread_of(&asked.touched);
         let Some(tried) = slopes(&self.now, read, State::Dry) else { return doubt_of(&prior, &asked) };
         let error = noise.hypot(COARSE);
-        let between = self.spread_between(&asked.touched, &tried.touched) * tried.by.transpose();
-        let mut within = &tried.by * self.spread_of(&tried.touched) * tried.by.transpose();
+        let back = tried.by.transposed();
+        let between = self.spread_between(&asked.touched, &tried.touched).times(&back);
+        let mut within = tried.by.times(&self.spread_of(&tried.touched)).times(&back);
         (0..BANDS).for_each(|i| within[(i, i)] += error * error);
         let Some(solved) = within.cholesky() else { return doubt_of(&prior, &asked) };
-        doubt_of(&(prior - &between * solved.solve(&between.transpose())), &asked)
+        doubt_of(&(prior - &between.times(&solved.solve(&between.transposed()))), &asked)
     }
 
-    fn spread_of(&self, touched: &[usize]) -> DMatrix<f64> {
+    fn spread_of(&self, touched: &[usize]) -> Matrix {
         self.spread_between(touched, touched)
     }
 
-    fn spread_between(&self, rows: &[usize], columns: &[usize]) -> DMatrix<f64> {
-        DMatrix::from_fn(rows.len(), columns.len(), |i, j| self.spread[(rows[i], columns[j])])
+    fn spread_between(&self, rows: &[usize], columns: &[usize]) -> Matrix {
+        Matrix::from_fn(rows.len(), columns.len(), |i, j| self.spread[(rows[i], columns[j])])
     }
 
     /// The pigments at other differences from their models.
-    fn pigments_at(&self, at: &DVector<f64>) -> Vec<Pigment> {
-        self.models.iter().enumerate().map(|(p, model)| shifted(model, &at.as_slice()[p * OF_ONE..(p + 1) * OF_ONE])).collect()
+    fn pigments_at(&self, at: &[f64]) -> Vec<Pigment> {
+        self.models.iter().enumerate().map(|(p, model)| shifted(model, &at[p * OF_ONE..(p + 1) * OF_ONE])).collect()
     }
 }

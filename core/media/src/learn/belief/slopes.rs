@@ -6,7 +6,7 @@ use crate::layering::{Layering, State};
 use crate::learn::Evidence;
 use crate::pigment::{Pigment, PigmentId};
 use lean_colour::{BANDS, Lab, Reflectance};
-use nalgebra::{DMatrix, DVector};
+use lean_linear::Matrix;
 
 /// Knots between which the difference from a model runs evenly, 380 to 730 nm.
 pub(super) const KNOTS: usize = 9;
@@ -26,7 +26,7 @@ pub(super) struct Slopes {
     /// Which numbers move it.
     pub touched: Vec<usize>,
     /// How each band, or each coordinate of the colour, moves with each of them.
-    pub by: DMatrix<f64>,
+    pub by: Matrix,
 }
 
 /// What something laid from these pigments looks like; `None` where the ground does not take it.
@@ -44,7 +44,7 @@ pub(super) fn slopes(now: &[Pigment], laid: &Layering, state: State) -> Option<S
     const STEP: f64 = 1e-3;
     let seen = laid_of(now, laid, state)?;
     let within: Vec<usize> = (0..now.len()).filter(|p| laid.layers.iter().any(|l| l.holds(&now[*p].id))).collect();
-    let mut by = DMatrix::zeros(BANDS, within.len() * OF_ONE);
+    let mut by = Matrix::zeros(BANDS, within.len() * OF_ONE);
     for (column, p) in within.iter().enumerate() {
         for half in 0..2 {
             let mut bumped = now[*p].clone();
@@ -64,23 +64,23 @@ pub(super) fn slopes(now: &[Pigment], laid: &Layering, state: State) -> Option<S
 }
 
 /// The rows of one reading, each divided by its expected error, and what each misses.
-pub(super) fn rows(now: &[Pigment], o: &Observation) -> Option<(Slopes, DVector<f64>)> {
+pub(super) fn rows(now: &[Pigment], o: &Observation) -> Option<(Slopes, Vec<f64>)> {
     let mut slopes = slopes(now, &o.laid, o.reading.state)?;
     let misses = misses(&o.reading, &slopes.seen);
     slopes.by = match o.reading.of {
-        Evidence::Spectral(_) => &slopes.by / o.reading.noise.hypot(COARSE),
-        Evidence::ColourOnly(_) => colour_slopes(&slopes) / colour_error(&o.reading),
+        Evidence::Spectral(_) => slopes.by.scaled(1.0 / o.reading.noise.hypot(COARSE)),
+        Evidence::ColourOnly(_) => colour_slopes(&slopes).scaled(1.0 / colour_error(&o.reading)),
     };
     Some((slopes, misses))
 }
 
 /// What one reading misses, each number divided by its expected error.
-pub(super) fn misses(reading: &Reading, seen: &Reflectance) -> DVector<f64> {
+pub(super) fn misses(reading: &Reading, seen: &Reflectance) -> Vec<f64> {
     match reading.of {
-        Evidence::Spectral(read) => DVector::from_fn(BANDS, |i, _| (read.0[i] - seen.0[i]) / reading.noise.hypot(COARSE)),
+        Evidence::Spectral(read) => (0..BANDS).map(|i| (read.0[i] - seen.0[i]) / reading.noise.hypot(COARSE)).collect(),
         Evidence::ColourOnly(read) => {
             let lab = seen.xyz().lab();
-            DVector::from_vec(vec![read.l - lab.l, read.a - lab.a, read.b - lab.b]) / colour_error(reading)
+            [read.l - lab.l, read.a - lab.a, read.b - lab.b].map(|x| x / colour_error(reading)).to_vec()
         }
     }
 }
@@ -91,24 +91,24 @@ pub(super) fn colour_error(reading: &Reading) -> f64 {
 }
 
 /// How sure a colour is, given the spread of the numbers that move it.
-pub(super) fn doubt_of(spread: &DMatrix<f64>, slopes: &Slopes) -> f64 {
+pub(super) fn doubt_of(spread: &Matrix, slopes: &Slopes) -> f64 {
     let by = colour_slopes(slopes);
-    (&by * spread * by.transpose()).trace().max(0.0).sqrt()
+    by.times(spread).times(&by.transposed()).trace().max(0.0).sqrt()
 }
 
 /// How L*, a* and b* move with each number believed: three rows.
-fn colour_slopes(slopes: &Slopes) -> DMatrix<f64> {
+fn colour_slopes(slopes: &Slopes) -> Matrix {
     const STEP: f64 = 1e-4;
     let base = slopes.seen.xyz().lab();
     // The colour moves with each band; each band with each number.
-    let mut by_band = DMatrix::zeros(3, BANDS);
+    let mut by_band = Matrix::zeros(3, BANDS);
     for band in 0..BANDS {
         let mut bumped = slopes.seen;
         bumped.0[band] += STEP;
         let there = bumped.xyz().lab();
         [there.l - base.l, there.a - base.a, there.b - base.b].iter().enumerate().for_each(|(row, x)| by_band[(row, band)] = x / STEP);
     }
-    by_band * &slopes.by
+    by_band.times(&slopes.by)
 }
 
 /// How far two colours lie apart, in CIELAB units.

@@ -4,7 +4,7 @@ use super::slopes::{apart, colour_error, doubt_of, rows, shifted, slopes};
 use super::{Belief, FARTHEST, OF_ONE, Observation};
 use crate::learn::Evidence;
 use lean_colour::Lab;
-use nalgebra::DMatrix;
+use lean_linear::Matrix;
 
 /// A reading is unexplained from this many times its expected spread, and this far in CIELAB units. Choices.
 const STRAY: (f64, f64) = (4.0, 3.5);
@@ -87,16 +87,16 @@ fn predicted(belief: &Belief, o: &Observation, nth: usize) -> Option<Stray> {
 fn judged(belief: &Belief, o: &Observation, nth: usize) -> Option<Stray> {
     let (rows, misses) = rows(&belief.now, o)?;
     let spread = belief.spread_of(&rows.touched);
-    let by = &spread * rows.by.transpose();
-    let left = DMatrix::identity(rows.by.nrows(), rows.by.nrows()) - &rows.by * &by;
+    let by = spread.times(&rows.by.transposed());
+    let left = Matrix::identity(rows.by.rows()) - &rows.by.times(&by);
     let solved = left.cholesky()?;
-    let without = &spread + &by * solved.solve(&by.transpose());
-    let back = &without * rows.by.transpose() * misses;
+    let without = spread + &by.times(&solved.solve(&by.transposed()));
+    let back = without.times_column(&rows.by.transposed().times_column(&misses));
     let mut now = belief.now.clone();
     let mut at = belief.at.clone();
-    rows.touched.iter().zip(back.iter()).for_each(|(i, x)| at[*i] = (at[*i] - x).clamp(-FARTHEST, FARTHEST));
+    rows.touched.iter().zip(&back).for_each(|(i, x)| at[*i] = (at[*i] - x).clamp(-FARTHEST, FARTHEST));
     for p in rows.touched.iter().step_by(OF_ONE).map(|i| i / OF_ONE) {
-        now[p] = shifted(&belief.models[p], &at.as_slice()[p * OF_ONE..(p + 1) * OF_ONE]);
+        now[p] = shifted(&belief.models[p], &at[p * OF_ONE..(p + 1) * OF_ONE]);
     }
     let expected = slopes(&now, &o.laid, o.reading.state)?;
     let off = apart(read(o), expected.seen.xyz().lab());
