@@ -5,6 +5,7 @@ mod bench;
 mod brief;
 mod drills;
 mod field_notes;
+mod fields;
 mod first_minutes;
 mod journal;
 mod lean_set;

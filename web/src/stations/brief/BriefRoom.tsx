@@ -1,4 +1,4 @@
-import { NativeSelect, Textarea, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api, type Schemas } from "../../api/client";
@@ -7,6 +7,7 @@ import { useBench } from "../../bench/context";
 import { unitWord, written } from "../../bench/lengths";
 import { useNotice } from "../../bench/notice";
 import { media, mediumName } from "../../bench/stations";
+import { TextAreaField, TextField } from "../../kit/DraftFields";
 import { Card } from "../../kit/Section";
 import { Cautions } from "../../lenses/Cautions";
 import { useStudio } from "../../lenses/stroke/useGround";
@@ -21,9 +22,8 @@ export function BriefRoom() {
   const { view, changes } = useBench();
   const studio = useStudio();
   const { brief, intent } = view.piece;
-  const [title, setTitle] = useState(brief.title);
   const set = (change: Partial<Schemas["Brief"]>) =>
-    changes.request({ do: "set-brief", brief: { ...brief, ...change } }).then((done) => done ?? setTitle(brief.title));
+    changes.request({ do: "set-brief", brief: { ...brief, ...change } });
   const setIntent = (change: Partial<Schemas["Intent"]>) =>
     changes.requestNow((v) => ({ do: "set-intent", intent: { ...v.piece.intent, ...change } }));
   const offered = studio.data?.grounds.filter((g) => g.suits.includes(brief.medium)) ?? [];
@@ -37,40 +37,28 @@ export function BriefRoom() {
   return (
     <div className={styles.brief}>
       <div className={styles.fields}>
-        <TextInput
-          label="Title"
-          value={title}
-          maxLength={80}
-          onChange={(e) => setTitle(e.currentTarget.value)}
-          onBlur={() => title.trim() && title !== brief.title && set({ title })}
-        />
-        <Textarea
-          key={intent.purpose}
+        <TextField label="Title" kept={brief.title} maxLength={80} onKeep={(title) => title.trim() && set({ title })} />
+        <TextAreaField
           label="What it is for"
-          defaultValue={intent.purpose}
+          kept={intent.purpose}
           maxLength={300}
           autosize
           minRows={1}
           placeholder="a gift, a wall, a sheet of practice"
-          onBlur={(e) => e.currentTarget.value !== intent.purpose && setIntent({ purpose: e.currentTarget.value })}
+          onKeep={(purpose) => setIntent({ purpose })}
         />
         <div className={styles.two}>
-          <TextInput
-            key={intent.for_whom}
+          <TextField
             label="For whom"
-            defaultValue={intent.for_whom}
+            kept={intent.for_whom}
             maxLength={80}
-            onBlur={(e) => e.currentTarget.value !== intent.for_whom && setIntent({ for_whom: e.currentTarget.value })}
+            onKeep={(for_whom) => setIntent({ for_whom })}
           />
-          <TextInput
-            key={intent.due ?? "no day"}
+          <TextField
             type="date"
             label="Ready by"
-            defaultValue={intent.due ?? ""}
-            onBlur={(e) =>
-              (e.currentTarget.value || null) !== (intent.due ?? null) &&
-              setIntent({ due: e.currentTarget.value || null })
-            }
+            kept={intent.due ?? ""}
+            onKeep={(due) => setIntent({ due: due || null })}
           />
         </div>
         <Moment />

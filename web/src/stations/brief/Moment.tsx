@@ -1,6 +1,6 @@
-import { TextInput } from "@mantine/core";
 import type { Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { TextField } from "../../kit/DraftFields";
 import styles from "./Brief.module.css";
 
 type Occasion = Schemas["Occasion"];
@@ -15,25 +15,18 @@ export function Moment() {
       intent: { ...v.piece.intent, occasion: { ...v.piece.intent.occasion, ...change } },
     }));
   const words = (name: "subject" | "weather" | "light", label: string, placeholder: string) => (
-    <TextInput
-      key={`${name}${occasion[name]}`}
+    <TextField
       label={label}
-      defaultValue={occasion[name]}
+      kept={occasion[name]}
       maxLength={80}
       placeholder={placeholder}
-      onBlur={(e) => e.currentTarget.value !== occasion[name] && set({ [name]: e.currentTarget.value })}
+      onKeep={(next) => set({ [name]: next })}
     />
   );
   const at = occasion.at ? (occasion.at.length > 10 ? occasion.at.slice(0, 16) : `${occasion.at}T12:00`) : "";
   return (
     <>
-      <TextInput
-        key={at}
-        type="datetime-local"
-        label="Seen at"
-        defaultValue={at}
-        onBlur={(e) => e.currentTarget.value !== at && set({ at: e.currentTarget.value || null })}
-      />
+      <TextField type="datetime-local" label="Seen at" kept={at} onKeep={(next) => set({ at: next || null })} />
       <div className={styles.three}>
         {words("subject", "Subject", "a lane")}
         {words("weather", "Weather", "frost")}

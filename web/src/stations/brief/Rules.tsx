@@ -1,11 +1,12 @@
-import { NativeSelect, NumberInput, TextInput } from "@mantine/core";
+import { NativeSelect, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useChoices } from "../../api/useChoices";
 import { HUES, KEYS } from "../../api/words";
 import { useBench } from "../../bench/context";
+import { NumberField } from "../../kit/DraftFields";
 import { Card } from "../../kit/Section";
-import { figure, typedNumber } from "../../room/figures";
+import { figure } from "../../room/figures";
 import styles from "./Brief.module.css";
 
 type Mood = Schemas["Mood"];
@@ -42,31 +43,24 @@ export function RulesRoom() {
           onChange={(e) => setGames({ most_pigments: Number(e.currentTarget.value) || null })}
         />
       </div>
-      <NumberInput
-        key={`b${games.nothing_below}`}
+      <NumberField
         label="Nothing below value (empty: no limit)"
-        defaultValue={games.nothing_below ?? ""}
+        kept={games.nothing_below ?? null}
+        mayBeEmpty
         min={0}
         max={8}
         step={0.5}
         decimalScale={1}
-        onBlur={(e) => {
-          const next = e.currentTarget.value === "" ? null : typedNumber(e.currentTarget.value);
-          if (next !== (games.nothing_below ?? null) && (next === null || (next >= 0 && next <= 8)))
-            setGames({ nothing_below: next });
-        }}
+        onKeep={(nothing_below) => setGames({ nothing_below })}
       />
-      <NumberInput
-        key={`m${intent.minutes}`}
+      <NumberField
         label="Minutes it may take (empty: no limit)"
-        defaultValue={intent.minutes ?? ""}
+        kept={intent.minutes ?? null}
+        mayBeEmpty
         min={1}
         max={60000}
         allowDecimal={false}
-        onBlur={(e) => {
-          const next = e.currentTarget.value === "" ? null : typedNumber(e.currentTarget.value);
-          if (next !== (intent.minutes ?? null) && (next === null || next >= 1)) set({ minutes: next });
-        }}
+        onKeep={(minutes) => set({ minutes })}
       />
       <fieldset className={styles.checks} style={{ border: 0, padding: 0, margin: 0 }}>
         <legend className="field-label">Only these hues, and greys</legend>

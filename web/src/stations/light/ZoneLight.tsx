@@ -1,4 +1,4 @@
-import { NativeSelect, NumberInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import type { Mark, Schemas } from "../../api/client";
 import { DISTANCES, KINDS, PLANES, ROLES, type Word } from "../../api/words";
 import {
@@ -12,11 +12,12 @@ import {
   zoneName,
 } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
+import { NumberField } from "../../kit/DraftFields";
 import { Card, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
-import { figure, said, typedNumber } from "../../room/figures";
+import { figure, said } from "../../room/figures";
 import { ROLE_KEYS } from "./factKeys";
 import styles from "./Light.module.css";
 
@@ -171,17 +172,13 @@ function Grading({ zone, graded, end }: { zone: number; graded: Schemas["Graded"
   const set = (to: Schemas["FieldMove"], direction: number) =>
     changes.request({ do: "set-graded", zone, graded: { end: to, direction } });
   const field = (label: string, now: number, digits: number, keep: (n: number) => void, min: number, max: number) => (
-    <NumberInput
-      key={`${label}${now.toFixed(digits)}`}
+    <NumberField
       label={label}
-      defaultValue={Number(now.toFixed(digits))}
+      kept={Number(now.toFixed(digits))}
       min={min}
       max={max}
       decimalScale={digits}
-      onBlur={(e) => {
-        const n = typedNumber(e.currentTarget.value);
-        if (e.currentTarget.value !== "" && n >= min && n <= max && n.toFixed(digits) !== now.toFixed(digits)) keep(n);
-      }}
+      onKeep={(n) => n !== null && keep(n)}
     />
   );
   return (

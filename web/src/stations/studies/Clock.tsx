@@ -1,7 +1,7 @@
 import { NumberInput } from "@mantine/core";
 import { useEffect, useRef, useState } from "react";
 import type { Study, StudyNote } from "../../api/client";
-import { typedNumber } from "../../room/figures";
+import { NumberField } from "../../kit/DraftFields";
 import styles from "./Studies.module.css";
 
 const now = () => Math.floor(Date.now() / 1000);
@@ -93,16 +93,12 @@ export function Clock({ study, note, onKeep }: { study: Study; note: StudyNote; 
           }}
         />
         {since === null && (
-          <NumberInput
-            key={study.minutes}
+          <NumberField
             label="Minutes spent painting it"
             min={0}
             max={6000}
-            defaultValue={study.minutes}
-            onBlur={(e) => {
-              const minutes = typedNumber(e.currentTarget.value) || 0;
-              if (minutes !== study.minutes) onKeep({ minutes });
-            }}
+            kept={study.minutes}
+            onKeep={(minutes) => onKeep({ minutes: minutes ?? 0 })}
           />
         )}
       </div>

@@ -1,8 +1,9 @@
-import { NumberInput, Textarea } from "@mantine/core";
+import { NumberInput } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas, Study, StudyNote } from "../../api/client";
 import { capital, shownHere, useBench, useSelection, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
+import { TextAreaField } from "../../kit/DraftFields";
 import { Card } from "../../kit/Section";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
@@ -94,8 +95,10 @@ function Lost({ words }: { words: string[] }) {
 /** How much of the picture each hue should cover. */
 function Shares({ number, hues }: { number: number; hues: Schemas["ShareLine"][] }) {
   const { work } = useBench();
-  const [shares, setShares] = useState(hues.map((h) => Math.round(h.share * 100)));
-  const moved = shares.some((s, i) => s !== Math.round(hues[i].share * 100));
+  const now = hues.map((h) => Math.round(h.share * 100));
+  const [wished, setWished] = useState<number[] | null>(null);
+  const shares = wished ?? now;
+  const moved = shares.some((s, i) => s !== now[i]);
   return (
     <fieldset className={styles.shares}>
       <legend>Shares of the picture, %</legend>
@@ -107,7 +110,7 @@ function Shares({ number, hues }: { number: number; hues: Schemas["ShareLine"][]
           max={100}
           step={5}
           value={shares[i]}
-          onChange={(v) => setShares(shares.map((s, n) => (n === i ? Number(v) || 0 : s)))}
+          onChange={(v) => setWished(shares.map((s, n) => (n === i ? Number(v) || 0 : s)))}
         />
       ))}
       <button
@@ -115,10 +118,12 @@ function Shares({ number, hues }: { number: number; hues: Schemas["ShareLine"][]
         className="act"
         disabled={!moved}
         onClick={() =>
-          work.moveShares(
-            number,
-            hues.map((h, i) => ({ hue: h.hue, share: shares[i] / 100 })),
-          )
+          work
+            .moveShares(
+              number,
+              hues.map((h, i) => ({ hue: h.hue, share: shares[i] / 100 })),
+            )
+            .then(() => setWished(null))
         }
       >
         Make it with these shares
@@ -161,22 +166,20 @@ function GoOn({ study }: { study: Study }) {
 /** Why it was chosen, and the minutes it took. */
 function Kept({ study, note }: { study: Study; note: StudyNote }) {
   const { changes } = useBench();
-  const [reason, setReason] = useState(study.reason);
   const keep = (change: Partial<Pick<Study, "reason" | "minutes" | "running_since">>) => {
-    const { number, minutes, running_since } = study;
-    changes.request({ do: "note-study", number, reason, minutes, running_since, ...change });
+    const { number, reason, minutes, running_since } = study;
+    return changes.request({ do: "note-study", number, reason, minutes, running_since, ...change });
   };
   return (
     <>
-      <Textarea
+      <TextAreaField
         label="Why this one, or why not"
         autosize
         minRows={1}
         maxLength={300}
         className={styles.reason}
-        value={reason}
-        onChange={(e) => setReason(e.currentTarget.value)}
-        onBlur={() => reason !== study.reason && keep({ reason })}
+        kept={study.reason}
+        onKeep={(reason) => keep({ reason })}
       />
       <Clock study={study} note={note} onKeep={keep} />
     </>

@@ -1,6 +1,6 @@
-import { TextInput } from "@mantine/core";
 import type { Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
+import { TextField } from "../../kit/DraftFields";
 import { Card } from "../../kit/Section";
 import styles from "./Compositions.module.css";
 
@@ -35,15 +35,12 @@ export function CompositionsRoom() {
               {sheet.chosen === i ? "goes on" : "let it go on"}
             </button>
           </p>
-          <TextInput
+          <TextField
             aria-label={`Why ${i + 1} ${sheet.chosen === i ? "goes on" : "stays"}`}
             placeholder={sheet.chosen === i ? "why this one" : "why not"}
-            defaultValue={c.reason}
+            kept={c.reason}
             maxLength={80}
-            onBlur={(e) =>
-              e.currentTarget.value !== c.reason &&
-              set({ cut: sheet.cut.map((x, n) => (n === i ? { ...x, reason: e.currentTarget.value } : x)) })
-            }
+            onKeep={(reason) => set({ cut: sheet.cut.map((x, n) => (n === i ? { ...x, reason } : x)) })}
           />
         </li>
       ))}

@@ -1,9 +1,10 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { DISTANCES, PLANES } from "../../api/words";
 import { Station } from "../../bench/Bench";
 import { capital, useBench, useSelection, zoneName } from "../../bench/context";
+import { TextField } from "../../kit/DraftFields";
 import { Acts, Card } from "../../kit/Section";
 import { massName } from "../../lenses/picture/Overlay";
 import { Picture } from "../../lenses/picture/Picture";
@@ -136,16 +137,13 @@ function MassCard({
   onTool: (t: Tool | null) => void;
 }) {
   const { view, changes } = useBench();
-  const [name, setName] = useState(mass.name);
   const say = (change: Partial<Schemas["OfMass"]>) => {
     const { plane, distance, light } = mass;
-    changes
-      .request({
-        do: "say-of-mass",
-        mass: mass.id,
-        said: { name, plane: plane ?? null, distance: distance ?? null, light: light ?? null, ...change },
-      })
-      .then((done) => done ?? setName(mass.name));
+    return changes.request({
+      do: "say-of-mass",
+      mass: mass.id,
+      said: { name: mass.name, plane: plane ?? null, distance: distance ?? null, light: light ?? null, ...change },
+    });
   };
   const zones = view.derived.masses.find((m) => m.mass === mass.id)?.zones ?? [];
   const two = view.piece.lighting.falling.kind === "two";
@@ -160,13 +158,12 @@ function MassCard({
         }}
       >
         <span className="figures">{mass.id}</span>
-        <TextInput
+        <TextField
           aria-label={`Name of mass ${mass.id}`}
           placeholder={`mass ${mass.id}: sky, ground, figure …`}
-          value={name}
+          kept={mass.name}
           maxLength={80}
-          onChange={(e) => setName(e.currentTarget.value)}
-          onBlur={() => name !== mass.name && say({})}
+          onKeep={(name) => say({ name })}
           variant="unstyled"
           classNames={{ input: styles.nameInput }}
         />

@@ -1,10 +1,10 @@
-import { NumberInput } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
 import { useBench, useLooking, zoneName } from "../../bench/context";
+import { NumberField } from "../../kit/DraftFields";
 import { Acts, Card, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
-import { figure, typedNumber } from "../../room/figures";
+import { figure } from "../../room/figures";
 import { LadderStrip } from "./LadderStrip";
 import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
@@ -179,18 +179,14 @@ function FramePart(props: Props) {
           </button>
         )}
       </Acts>
-      <NumberInput
-        key={frame.straighten}
+      <NumberField
         label="Straighten, degrees clockwise"
-        defaultValue={frame.straighten}
+        kept={frame.straighten}
         min={-45}
         max={45}
         step={0.1}
         decimalScale={1}
-        onBlur={(e) => {
-          const n = typedNumber(e.currentTarget.value);
-          if (e.currentTarget.value !== "" && n !== frame.straighten && Math.abs(n) <= 45) set({ straighten: n });
-        }}
+        onKeep={(straighten) => straighten !== null && set({ straighten })}
       />
       <Acts>
         <ToolButton of="neutral" label={props.card ? "pick the grey card" : "pick a neutral"} {...props} />

@@ -1,6 +1,5 @@
-import { NativeSelect, TextInput } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { answer, api, type Zone } from "../../api/client";
 import { useMap } from "../../api/useMap";
 import { IMPORTANCE } from "../../api/words";
@@ -16,6 +15,7 @@ import {
   zoneName,
 } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
+import { TextField } from "../../kit/DraftFields";
 import { Acts, Card } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { Give } from "../../lenses/give/Give";
@@ -114,10 +114,6 @@ export function ZoneCard({
 
 function ZoneName({ zone }: { zone: Zone }) {
   const { changes } = useBench();
-  const [name, setName] = useState(zone.name);
-  const keep = () =>
-    name !== zone.name &&
-    changes.request({ do: "rename-zone", zone: zone.id, name }).then((done) => done ?? setName(zone.name));
   return (
     <form
       className={styles.name}
@@ -127,13 +123,12 @@ function ZoneName({ zone }: { zone: Zone }) {
       }}
     >
       <span className="figures">{zone.id}</span>
-      <TextInput
+      <TextField
         aria-label={`Name of zone ${zone.id}`}
         placeholder={`zone ${zone.id}: give it a name`}
-        value={name}
+        kept={zone.name}
         maxLength={80}
-        onChange={(e) => setName(e.currentTarget.value)}
-        onBlur={keep}
+        onKeep={(name) => changes.request({ do: "rename-zone", zone: zone.id, name })}
         variant="unstyled"
         classNames={{ input: styles.nameInput }}
       />
