@@ -81,7 +81,7 @@ impl Unfilled {
                 progress.set(Some(DemoFilling { share, problem: None }));
                 Ok(())
             };
-            let stopped = on_all_cores_but_one(|| self.fill(&studio.store, &tell)).err();
+            let stopped = on_all_cores_but_one(|| self.fill(&studio.store, 1, &tell)).err();
             if let Some(problem) = &stopped {
                 tracing::error!(problem.detail, "the demo was not filled to its end");
             }
@@ -89,12 +89,12 @@ impl Unfilled {
         });
     }
 
-    /// Fills in the rest before it returns.
+    /// Fills in the rest before it returns, so many finished pieces at once.
     ///
     /// # Errors
     /// When the data file cannot be written, and what `goes_on` says.
-    pub fn fill(&self, store: &Store, goes_on: &demo::GoesOn) -> Result<(), Problem> {
-        self.rest.fill(store, goes_on)?;
+    pub fn fill(&self, store: &Store, at_once: usize, goes_on: &demo::GoesOn) -> Result<(), Problem> {
+        self.rest.fill(store, at_once, goes_on)?;
         std::fs::remove_file(&self.mark).map_err(|e| Problem::internal(format!("{}: {e}", self.mark.display())))
     }
 }
@@ -124,7 +124,7 @@ mod tests {
         let first = DemoFile::open(&path).unwrap();
         assert_eq!(first.store.pieces().unwrap().len(), 1, "the first piece is there before the rest is filled in");
         let cancelled = |_| Err(Problem::cancelled());
-        assert!(first.unfilled.as_ref().unwrap().fill(&first.store, &cancelled).is_err());
+        assert!(first.unfilled.as_ref().unwrap().fill(&first.store, 1, &cancelled).is_err());
         drop(first);
 
         let again = DemoFile::open(&path).unwrap();

@@ -1,5 +1,6 @@
 //! `lean-swatch serve [--data FILE] [--listen ADDR] [--demo]`
 
+use crate::demo;
 use crate::demo_file::DemoFile;
 use crate::router::{router, router_for_devices};
 use crate::school::{self, School};
@@ -210,7 +211,7 @@ pub struct FillDemo {
 /// Fills a demo studio to its end before it returns.
 pub fn fill_demo(a: &FillDemo) -> Result<(), String> {
     let DemoFile { store, unfilled } = DemoFile::open(&a.file).map_err(|p| p.detail)?;
-    unfilled.map_or(Ok(()), |unfilled| unfilled.fill(&store, &|_| Ok(()))).map_err(|p| p.detail)
+    unfilled.map_or(Ok(()), |unfilled| unfilled.fill(&store, demo::ALL_CORES, &|_| Ok(()))).map_err(|p| p.detail)
 }
 
 /// Refuses to begin an empty studio where backups tell that there was one.

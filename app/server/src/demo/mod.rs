@@ -39,7 +39,7 @@ use lean_store::{PieceId, Store};
 /// When the data file cannot be written.
 pub fn fill(store: &Store) -> Result<(), Problem> {
     match begin(store)? {
-        Some(rest) => rest.fill(store, &|_| Ok(())),
+        Some(rest) => rest.fill(store, ALL_CORES, &|_| Ok(())),
         None => Ok(()),
     }
 }
@@ -75,18 +75,21 @@ pub struct Rest {
     pans: (BoxId, PaintBox),
 }
 
+/// Pieces filled in at once where nobody works beside it: more keep two cores no busier.
+pub const ALL_CORES: usize = 2;
+
 /// Share of the work that the pieces in work are.
 const IN_WORK: f64 = 0.4;
 
 impl Rest {
-    /// Fills in the other pieces, their readings, field notes, and what was finished in the years before.
+    /// Fills in the other pieces, their readings, field notes, and what was finished in the years before, so many pieces of those at once.
     ///
     /// # Errors
     /// When the data file cannot be written, and what `goes_on` says.
-    pub fn fill(&self, store: &Store, goes_on: &GoesOn) -> Result<(), Problem> {
+    pub fn fill(&self, store: &Store, at_once: usize, goes_on: &GoesOn) -> Result<(), Problem> {
         self.in_work(store, goes_on)?;
         let boxes = years::Boxes { pens: &self.pens, oils: &self.oils, pencils: &self.pencils };
-        years::fill(store, &boxes, jiff::Zoned::now().date(), &|share| goes_on(IN_WORK + (1.0 - IN_WORK) * share))?;
+        years::fill(store, &boxes, jiff::Zoned::now().date(), at_once, &|share| goes_on(IN_WORK + (1.0 - IN_WORK) * share))?;
         self.finish(store)
     }
 

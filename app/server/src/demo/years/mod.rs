@@ -46,24 +46,34 @@ struct Begun<'a> {
     of: &'a (BoxId, PaintBox),
 }
 
-/// Fills them in, the oldest first.
-pub fn fill(store: &Store, boxes: &Boxes, today: Date, goes_on: &GoesOn) -> Result<(), Problem> {
+/// Fills them in, the oldest first, so many at once.
+pub fn fill(store: &Store, boxes: &Boxes, today: Date, at_once: usize, goes_on: &GoesOn) -> Result<(), Problem> {
     let pans = put(store, lean_demo::field_pans(), "pocket-pans")?;
     let mut all: Vec<(&Moment, Date)> = MOMENTS.iter().map(|m| (m, latest(today, m.month, m.day, m.years_back))).collect();
     all.sort_by_key(|(_, day)| *day);
-    let tables = Tables::default();
-    let mut begun = Vec::new();
-    for (nth, &(moment, day)) in all.iter().enumerate() {
-        goes_on(nth as f64 / all.len() as f64)?;
+    let begin_one = |nth: usize| {
+        let (moment, day) = all[nth];
         let of = match moment.medium {
             Medium::Marker => boxes.pens,
             Medium::Oil => boxes.oils,
             Medium::Pencil => boxes.pencils,
             _ => &pans,
         };
-        let piece = Begun { id: begin(store, moment, day, nth)?, moment, day, nth, of };
-        go_on(store, &piece, &tables)?;
-        begun.push(piece);
+        Ok::<_, Problem>(Begun { id: begin(store, moment, day, nth)?, moment, day, nth, of })
+    };
+    let tables = Tables::default();
+    let mut begun = Vec::new();
+    // Numbers are given in order; what takes time may be done side by side.
+    for first in (0..all.len()).step_by(at_once) {
+        goes_on(first as f64 / all.len() as f64)?;
+        let group = (first..all.len().min(first + at_once)).map(begin_one).collect::<Result<Vec<_>, Problem>>()?;
+        std::thread::scope(|threads| {
+            let others: Vec<_> = group[1..].iter().map(|b| threads.spawn(|| go_on(store, b, &tables))).collect();
+            let own = go_on(store, &group[0], &tables);
+            let ended = others.into_iter().map(|o| o.join().unwrap_or_else(|_| Err(Problem::internal("The demo could not be filled."))));
+            ended.fold(own, Result::and)
+        })?;
+        begun.extend(group);
     }
     begun.iter().filter(|b| b.moment.medium == Medium::Watercolour).try_for_each(|b| trials::fill(store, b.id, &b.of.0, (b.day, b.nth)))
 }
