@@ -4,6 +4,7 @@ import { Refused } from "../../api/client";
 import { type EntryView, type JournalSearch, useEntries } from "../../api/useJournal";
 import { Act } from "../../kit/Act";
 import { Acts, Note, Warning } from "../../kit/Section";
+import { DemoProgress } from "../studio/DemoProgress";
 import { EntryCard } from "./EntryCard";
 import styles from "./Journal.module.css";
 import { Looking } from "./Looking";
@@ -54,6 +55,7 @@ export function Journal() {
         <Looking asked={asked} kinds={asked.kinds ?? WITH_PICTURE} onAsk={ask} />
       </aside>
       <section className={styles.wall} aria-label="Entries" aria-busy={found.isFetching}>
+        <DemoProgress />
         <p className={styles.count} role="status">
           {found.data ? counted(found.data.all, Object.keys(asked).length > 0) : ""}
         </p>
@@ -63,9 +65,11 @@ export function Journal() {
         {!!found.data?.left && <BeingMade left={found.data.left} />}
         {found.data?.all === 0 && (
           <Acts>
-            <Act main onDo={() => setParams({}, { replace: true })}>
-              Show everything
-            </Act>
+            {Object.keys(asked).length > 0 && (
+              <Act main onDo={() => setParams({}, { replace: true })}>
+                Show everything
+              </Act>
+            )}
             <Note>
               Studies, sets, trials, sessions and notes come here by themselves as you work. Nothing is written twice.
             </Note>

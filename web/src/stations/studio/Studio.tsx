@@ -34,7 +34,7 @@ export function Studio() {
             </a>
           </p>
         )}
-        {studio.data?.filling && <DemoProgress filling={studio.data.filling} />}
+        <DemoProgress />
         {studio.data?.troubles.map((t) => (
           <p key={t} className={styles.damaged} role="alert">
             {t} <Link to="/keeping">Keeping</Link>
