@@ -55,7 +55,7 @@ pub trait ColourMeter {
 }
 
 /// Noise of one reading, one standard deviation as a share of light.
-pub const NOISE: f64 = 0.002;
+pub(crate) const NOISE: f64 = 0.002;
 /// How much its lamp drifts from reading to reading, cold and warm.
 const DRIFT: (f64, f64) = (0.004, 0.0004);
 /// Readings until it is warm, seconds each takes, and readings a calibration lasts.

@@ -8,7 +8,7 @@ pub struct BackupOutcome(Arc<Mutex<Option<String>>>);
 
 impl BackupOutcome {
     /// Why the last backup was not made; `None` where it was, or none was due.
-    pub fn trouble(&self) -> Option<String> {
+    pub(crate) fn trouble(&self) -> Option<String> {
         self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()).clone()
     }
 

@@ -7,7 +7,7 @@ use lean_store::{Backups, StoreError};
 ///
 /// # Errors
 /// As [`Backups::of_day`].
-pub fn back_up(studio: &Studio) -> Result<(), StoreError> {
+pub(crate) fn back_up(studio: &Studio) -> Result<(), StoreError> {
     let Some(data) = studio.store.path() else { return Ok(()) };
     let made = Backups::of(data).of_day(&studio.store, jiff::Zoned::now().date());
     studio.backups.went(made.as_ref().err().map(ToString::to_string));

@@ -10,7 +10,7 @@ use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex};
 
 /// A demo's data file, open.
-pub struct DemoFile {
+pub(crate) struct DemoFile {
     /// The data file.
     pub store: Store,
     /// What is still to be filled in; nothing in a demo that was filled before.
@@ -18,7 +18,7 @@ pub struct DemoFile {
 }
 
 /// What is still to be filled into a demo's data file.
-pub struct Unfilled {
+pub(crate) struct Unfilled {
     rest: Rest,
     mark: PathBuf,
 }
@@ -73,7 +73,7 @@ impl DemoFile {
 
 impl Unfilled {
     /// Fills in the rest on a thread of its own, which ends with the program.
-    pub fn fill_in_background(self, studio: Studio) {
+    pub(crate) fn fill_in_background(self, studio: Studio) {
         let progress = studio.filling.clone();
         progress.set(Some(DemoFilling { share: 0.0, problem: None }));
         std::thread::spawn(move || {

@@ -117,7 +117,7 @@ impl Job {
     }
 
     /// Says where to go on.
-    pub fn leads_to(&self, address: String) {
+    pub(crate) fn leads_to(&self, address: String) {
         self.view.send_modify(|v| v.leads_to = Some(address));
     }
 
@@ -127,7 +127,7 @@ impl Job {
     }
 
     /// When the next one who asks is told; whoever asks after that waits longer.
-    pub fn next_answer(&self) -> Instant {
+    pub(crate) fn next_answer(&self) -> Instant {
         let mut told = self.told.lock().unwrap_or_else(|p| p.into_inner());
         let at = Instant::now().max(*told);
         *told = at + BETWEEN_ANSWERS;
@@ -177,7 +177,7 @@ pub struct Jobs {
 }
 
 /// Does work whose parallel loops leave one core to whoever draws, drags or drops a picture meanwhile.
-pub fn on_all_cores_but_one<T: Send>(work: impl FnOnce() -> T + Send) -> T {
+pub(crate) fn on_all_cores_but_one<T: Send>(work: impl FnOnce() -> T + Send) -> T {
     let threads = std::thread::available_parallelism().map_or(1, usize::from).saturating_sub(1).max(1);
     match rayon::ThreadPoolBuilder::new().num_threads(threads).build() {
         Ok(pool) => pool.install(work),
@@ -191,13 +191,13 @@ const REMEMBERED: usize = 64;
 
 impl Jobs {
     /// Jobs started from now on wait for their turn among those of other painters.
-    pub fn take_turns(&mut self, turns: Arc<Turns>, painter: &str) {
+    pub(crate) fn take_turns(&mut self, turns: Arc<Turns>, painter: &str) {
         self.turns = Some((turns, painter.into()));
     }
 
     /// Starts work that takes more than a second or two, on all cores but one: whoever draws, drags or drops a picture meanwhile waits for none of
     /// it. Otherwise as [`Jobs::start`].
-    pub fn start_long(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
+    pub(crate) fn start_long(&self, piece: i64, what: &str, work: impl FnOnce(&Job) -> Result<(), Problem> + Send + 'static) -> JobView {
         self.start(piece, what, move |job| on_all_cores_but_one(|| work(job)))
     }
 
@@ -256,7 +256,7 @@ impl Jobs {
     }
 
     /// Whether one has not ended.
-    pub fn any_running(&self) -> bool {
+    pub(crate) fn any_running(&self) -> bool {
         self.all.lock().unwrap_or_else(|p| p.into_inner()).values().any(|j| !j.now().finished)
     }
 

@@ -5,30 +5,30 @@
 //! leaves as a [`Problem`](problem::Problem) that says what to do.
 #![deny(missing_docs)]
 
-pub mod backup_outcome;
+mod backup_outcome;
 pub mod cli;
-pub mod daily;
+mod daily;
 pub mod demo;
-pub mod demo_file;
+mod demo_file;
 #[cfg(feature = "description")]
 pub mod description;
-pub mod extract;
-pub mod frontend;
-pub mod guard;
-pub mod handlers;
-pub mod jobs;
-pub mod lessons;
+mod extract;
+mod frontend;
+mod guard;
+mod handlers;
+mod jobs;
+mod lessons;
 pub mod limits;
 mod paths;
-pub mod pictures;
-pub mod print;
-pub mod problem;
+mod pictures;
+mod print;
+mod problem;
 pub mod router;
 pub mod school;
-pub mod seen_version;
+mod seen_version;
 pub mod serving;
 pub mod sharing;
 pub mod state;
-pub mod turns;
-pub mod views;
-pub mod visiting;
+mod turns;
+mod views;
+mod visiting;

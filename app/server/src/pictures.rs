@@ -70,13 +70,13 @@ pub fn open(file: &[u8]) -> Result<Opened, Problem> {
 ///
 /// # Errors
 /// When it is no picture that can be read, and what `waits` says.
-pub fn open_while(file: &[u8], waits: &dyn Fn() -> Result<(), Problem>) -> Result<Opened, Problem> {
+pub(crate) fn open_while(file: &[u8], waits: &dyn Fn() -> Result<(), Problem>) -> Result<Opened, Problem> {
     let room = Room::of(room_for(file)?, waits)?;
     Ok(Opened { picture: decode(file)?, _room: room })
 }
 
 /// A picture that was taken in.
-pub struct TakenIn {
+pub(crate) struct TakenIn {
     /// Digest of the file.
     pub digest: String,
     /// Width and height of the file, in pixels.

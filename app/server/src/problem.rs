@@ -31,7 +31,7 @@ impl Problem {
     }
 
     /// Input that could not be understood or used.
-    pub fn unusable(detail: impl Into<String>) -> Self {
+    pub(crate) fn unusable(detail: impl Into<String>) -> Self {
         Self::new(StatusCode::UNPROCESSABLE_ENTITY, "unusable", "That cannot be used", detail)
     }
 

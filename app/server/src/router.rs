@@ -58,7 +58,7 @@ pub fn router_for_devices(studio: Studio) -> Router {
 }
 
 /// The same behind a proxy that has let in whom it knows.
-pub fn router_behind_proxy(studio: Studio) -> Router {
+pub(crate) fn router_behind_proxy(studio: Studio) -> Router {
     guarded(|r| r).with_state(studio)
 }
 

@@ -9,7 +9,7 @@ use serde::{Deserialize, Serialize};
 const LETTERS: usize = 16;
 
 /// The state a record is in, as 16 letters: the same record has the same.
-pub fn version_of(record: &impl Serialize) -> String {
+pub(crate) fn version_of(record: &impl Serialize) -> String {
     let mut version = Store::digest_of(&serde_json::to_vec(record).unwrap_or_default());
     version.truncate(LETTERS);
     version

@@ -40,7 +40,7 @@ impl Default for Limits {
 
 impl Limits {
     /// Those of the address devices come to: one of them cannot keep the others out.
-    pub fn for_devices() -> Self {
+    pub(crate) fn for_devices() -> Self {
         Self { each: 32, ..Self::default() }
     }
 }
@@ -94,7 +94,7 @@ pub async fn serve(listener: TcpListener, router: Router, stopped: impl Future<O
 }
 
 /// The same over TLS, where there is an acceptor; a hand that is not shaken in the time a head may take is let go.
-pub async fn serve_over(
+pub(crate) async fn serve_over(
     listener: TcpListener,
     router: Router,
     stopped: impl Future<Output = ()>,

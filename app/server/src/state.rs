@@ -35,7 +35,7 @@ type Surveyed = (String, Arc<Survey>);
 const SURVEYED: usize = 2;
 
 /// Opens the demo studio and gives its address. It hears the address where the demo is left to.
-pub type DemoDoor = dyn Fn(&str) -> Result<String, Problem> + Send + Sync;
+pub(crate) type DemoDoor = dyn Fn(&str) -> Result<String, Problem> + Send + Sync;
 
 /// The store, the running jobs and the pictures looked at last.
 #[derive(Clone)]
@@ -119,7 +119,7 @@ impl Studio {
     ///
     /// # Errors
     /// When the piece draws on none, too.
-    pub fn needed_box(&self, kept: &Kept) -> Result<PaintBox, Problem> {
+    pub(crate) fn needed_box(&self, kept: &Kept) -> Result<PaintBox, Problem> {
         self.box_of(kept)?.ok_or_else(|| Problem::unusable("This piece draws on no Box yet. Choose one in the brief."))
     }
 
@@ -127,7 +127,7 @@ impl Studio {
     ///
     /// # Errors
     /// When the first is not there, or the data file cannot be read.
-    pub fn boxes_together(&self, first: &BoxId, together: Option<&Together>) -> Result<PaintBox, Problem> {
+    pub(crate) fn boxes_together(&self, first: &BoxId, together: Option<&Together>) -> Result<PaintBox, Problem> {
         let paint_box = self.store.paint_box(first)?;
         let Some(together) = together else { return Ok(paint_box) };
         if together.paint_box == *first {
@@ -175,7 +175,7 @@ impl Studio {
     ///
     /// # Errors
     /// When the piece is not there or has no reference.
-    pub fn piece_and_picture(&self, id: PieceId) -> Result<(Kept, Arc<Picture>), Problem> {
+    pub(crate) fn piece_and_picture(&self, id: PieceId) -> Result<(Kept, Arc<Picture>), Problem> {
         let kept = self.store.piece(id)?;
         let picture = match &kept.piece.reference {
             Some(reference) => self.framed(&reference.digest, reference.frame)?,
@@ -211,7 +211,7 @@ impl Studio {
     }
 
     /// The same of a picture in its frame.
-    pub fn survey_of(&self, digest: &str, frame: Frame, picture: &Picture) -> Arc<Survey> {
+    pub(crate) fn survey_of(&self, digest: &str, frame: Frame, picture: &Picture) -> Arc<Survey> {
         let key = key_of(digest, frame);
         let known = || self.surveys.lock().unwrap_or_else(|p| p.into_inner()).iter().find(|(k, _)| *k == key).map(|(_, s)| s.clone());
         if let Some(hit) = known() {
@@ -224,7 +224,7 @@ impl Studio {
     }
 
     /// Remembers a working copy that was just made, whole, and what was found of it.
-    pub fn looked_at(&self, digest: &str, picture: Arc<Picture>, survey: Arc<Survey>) {
+    pub(crate) fn looked_at(&self, digest: &str, picture: Arc<Picture>, survey: Arc<Survey>) {
         self.remember(digest.to_owned(), picture);
         self.keep_survey(digest.to_owned(), survey);
     }
@@ -259,7 +259,7 @@ impl Studio {
     ///
     /// # Errors
     /// When it is not in the data file or cannot be read.
-    pub fn working_copy(&self, digest: &str) -> Result<Arc<Picture>, Problem> {
+    pub(crate) fn working_copy(&self, digest: &str) -> Result<Arc<Picture>, Problem> {
         if let Some(hit) = self.remembered(digest) {
             return Ok(hit);
         }

@@ -99,7 +99,7 @@ impl From<KeptNote> for NoteView {
 /// A record that cannot be read.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct DamagedLine {
+pub(crate) struct DamagedLine {
     /// What it was.
     pub what: RecordKind,
     /// Its number or id.
@@ -161,7 +161,7 @@ impl From<Damaged> for DamagedLine {
 /// A line in the list of pieces.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct PieceLine {
+pub(crate) struct PieceLine {
     /// Its number.
     pub id: i64,
     /// Its title.
@@ -294,7 +294,7 @@ impl BoxView {
 /// A line in the list of Boxes.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct BoxLine {
+pub(crate) struct BoxLine {
     /// Its id.
     pub id: BoxId,
     /// Its name.
@@ -308,7 +308,7 @@ pub struct BoxLine {
 /// Everything there is to choose from.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct StudioView {
+pub(crate) struct StudioView {
     /// Pieces, the one changed last first.
     pub pieces: Vec<PieceLine>,
     /// Boxes by name.

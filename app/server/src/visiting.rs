@@ -12,7 +12,7 @@ use std::sync::{Arc, Mutex};
 use tokio::runtime::Handle;
 
 /// Where visits of the demo studio lead to.
-pub struct Visiting {
+pub(crate) struct Visiting {
     file: PathBuf,
     at: Mutex<Option<String>>,
 }

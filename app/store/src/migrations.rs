@@ -182,15 +182,15 @@ fn steps() -> Vec<M<'static>> {
 }
 
 /// How many steps there are: the shape of today.
-pub const SHAPE: usize = 14;
+pub(crate) const SHAPE: usize = 14;
 
 /// Takes an empty data file to the shape of an earlier version.
-pub fn bring_to(connection: &mut Connection, shape: usize) -> Result<(), StoreError> {
+pub(crate) fn bring_to(connection: &mut Connection, shape: usize) -> Result<(), StoreError> {
     Migrations::new(steps()).to_version(connection, shape).map_err(|e| StoreError::Damaged(e.to_string()))
 }
 
 /// Takes a data file of any earlier version to today's shape.
-pub fn bring_up_to_date(connection: &mut Connection) -> Result<(), StoreError> {
+pub(crate) fn bring_up_to_date(connection: &mut Connection) -> Result<(), StoreError> {
     use rusqlite_migration::{Error, MigrationDefinitionError};
     Migrations::new(steps()).to_latest(connection).map_err(|e| match e {
         Error::RusqliteError { err, .. } => err.into(),

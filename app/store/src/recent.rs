@@ -12,7 +12,7 @@ use std::sync::{Mutex, MutexGuard};
 const WHOLE: NonZeroUsize = NonZeroUsize::new(8).expect("not zero");
 
 /// Pieces read last, and of every piece read so far its line in the list; each with the revision it was read at.
-pub struct Recent {
+pub(crate) struct Recent {
     pieces: Mutex<LruCache<PieceId, (i64, Piece)>>,
     lines: Mutex<HashMap<PieceId, (i64, Line)>>,
     parsed: AtomicU64,
@@ -41,7 +41,7 @@ impl Recent {
     }
 
     /// Remembers the line of what was read.
-    pub fn remember_line(&self, id: PieceId, revision: i64, piece: &Piece) {
+    pub(crate) fn remember_line(&self, id: PieceId, revision: i64, piece: &Piece) {
         lock(&self.lines).insert(id, (revision, Line::of(piece)));
     }
 

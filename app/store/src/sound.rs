@@ -13,7 +13,7 @@ const SUMMED: &str = "+";
 
 /// A table whose rows carry a sum, and what it is made of.
 #[derive(Clone, Copy, Debug)]
-pub struct SummedTable {
+pub(crate) struct SummedTable {
     /// Name of the table.
     pub table: &'static str,
     /// Every column but the sum itself, in the order in which they are summed.
@@ -31,7 +31,7 @@ pub const PIECES: SummedTable = SummedTable {
 /// Boxes.
 pub const BOXES: SummedTable = SummedTable { table: "boxes", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
 /// Field notes.
-pub const FIELD_NOTES: SummedTable = SummedTable {
+pub(crate) const FIELD_NOTES: SummedTable = SummedTable {
     table: "field_notes",
     columns: &["id", "body", "changed", "revision", "aside", "sent_as"],
     before: &["body", "revision", "changed", "sent_as"],
@@ -40,15 +40,16 @@ pub const FIELD_NOTES: SummedTable = SummedTable {
 pub const READINGS: SummedTable =
     SummedTable { table: "readings", columns: &["id", "box", "piece", "body", "changed", "aside"], before: &["body", "box", "changed"] };
 /// Grounds of one's own.
-pub const GROUNDS: SummedTable =
+pub(crate) const GROUNDS: SummedTable =
     SummedTable { table: "grounds", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
 /// Answers given in drills.
-pub const DRILLS: SummedTable = SummedTable { table: "drills", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+pub(crate) const DRILLS: SummedTable =
+    SummedTable { table: "drills", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
 /// Paired devices.
-pub const DEVICES: SummedTable =
+pub(crate) const DEVICES: SummedTable =
     SummedTable { table: "devices", columns: &["id", "name", "carries", "paired", "seen", "aside"], before: &[] };
 /// Steps of pieces.
-pub const LOG: SummedTable = SummedTable {
+pub(crate) const LOG: SummedTable = SummedTable {
     table: "log",
     columns: &["piece", "seq", "command", "undo", "what", "at"],
     before: &["piece", "seq", "command", "undo", "what", "at"],
@@ -70,12 +71,12 @@ impl SummedTable {
     }
 
     /// The same where the table is called otherwise in the question.
-    pub fn sound_as(&self, column: &str, name: &str) -> String {
+    pub(crate) fn sound_as(&self, column: &str, name: &str) -> String {
         format!("sound({name}.{column}, {name}.sum, {})", self.of(name))
     }
 
     /// SQL that says whether a row is what was written.
-    pub fn is_sound(&self) -> String {
+    pub(crate) fn is_sound(&self) -> String {
         format!("{0}.sum IS sealed({1})", self.table, self.of(self.table))
     }
 
@@ -83,7 +84,7 @@ impl SummedTable {
     ///
     /// # Errors
     /// When the file cannot be written.
-    pub fn seal(&self, c: &Connection, condition: &str, params: impl Params) -> rusqlite::Result<()> {
+    pub(crate) fn seal(&self, c: &Connection, condition: &str, params: impl Params) -> rusqlite::Result<()> {
         let sql = format!("UPDATE {0} SET sum = sealed({1}) WHERE {condition}", self.table, self.of(self.table));
         c.prepare_cached(&sql)?.execute(params).map(|_| ())
     }
@@ -92,7 +93,7 @@ impl SummedTable {
     ///
     /// # Errors
     /// When the file cannot be written.
-    pub fn seal_as_found(&self, c: &Connection) -> rusqlite::Result<()> {
+    pub(crate) fn seal_as_found(&self, c: &Connection) -> rusqlite::Result<()> {
         match self.before {
             [] => self.seal(c, "true", []),
             [text, ..] => {
@@ -116,7 +117,7 @@ impl SummedTable {
     }
 
     /// Whether a row is what was written, by its sum. `value` gives the value of a column; a file of a `shape` before 14 has sums of the older kinds.
-    pub fn vouches(&self, value: impl Fn(&str) -> Value, shape: usize) -> RowProof {
+    pub(crate) fn vouches(&self, value: impl Fn(&str) -> Value, shape: usize) -> RowProof {
         let Value::Text(sum) = value("sum") else { return RowProof::NoSum };
         let as_written = if let Some(sum) = sum.strip_prefix(SEALED) {
             self.sum_of(&value) == sum
@@ -133,11 +134,11 @@ impl SummedTable {
 }
 
 /// Shape since which every row has the sum of all of it.
-pub const SINCE: usize = 14;
+pub(crate) const SINCE: usize = 14;
 
 /// What the sum of a row says of it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum RowProof {
+pub(crate) enum RowProof {
     /// It is what was written.
     Sound,
     /// It is not.

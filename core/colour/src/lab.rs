@@ -117,7 +117,7 @@ impl Xyz {
 #[derive(Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[cfg_attr(feature = "schema", schema(as = Lab))]
-pub struct LabWire {
+pub(crate) struct LabWire {
     /// Lightness L*, 0..100.
     #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 100))]
     l: f64,

@@ -23,21 +23,21 @@
 #![deny(missing_docs)]
 
 pub mod difference;
-pub mod hue;
+mod hue;
 pub mod inferred;
 pub mod lab;
 pub mod light;
-pub mod metamerism;
+mod metamerism;
 pub mod moves;
 pub mod neighbours;
 pub mod real;
 pub mod screen;
-pub mod share;
+mod share;
 pub mod spectrum;
 pub mod surfaces;
 pub mod temperature;
 pub mod typed;
-pub mod value;
+mod value;
 
 pub use hue::HueAngle;
 pub use lab::{Adapted, D65, Lab, Oklab, Xyz};

@@ -28,7 +28,7 @@ pub fn differences(a: &Reflectance, b: &Reflectance) -> [Under; 4] {
 }
 
 /// The lamp under which two surfaces that match by daylight part most, if they part at all.
-pub fn warning(a: &Reflectance, b: &Reflectance) -> Option<Under> {
+pub(crate) fn warning(a: &Reflectance, b: &Reflectance) -> Option<Under> {
     let [daylight, lamps @ ..] = differences(a, b);
     let worst = lamps.into_iter().max_by(|x, y| x.difference.total_cmp(&y.difference))?;
     (daylight.difference < MATCH && worst.difference >= PARTS).then_some(worst)

@@ -8,11 +8,11 @@ use std::sync::LazyLock;
 
 /// Strength of contrast (−1..0) or assimilation (0..1) by the surround (Hunt 1991). A choice: at −0.3 a grey beside a strong red would turn an
 /// implausible green.
-pub const CONTRAST: f64 = -0.1;
+pub(crate) const CONTRAST: f64 = -0.1;
 /// How much of CAM16's shift in lightness by the background is taken. The whole of it parts a value 5 on black from the same on white by 1.4
 /// steps; matched greys in the usual display lie half a step to one apart (Gilchrist et al. 1999, An anchoring theory of lightness
 /// perception, Psychological Review 106), so half is taken: 0.7.
-pub const LIGHTNESS: f64 = 0.5;
+pub(crate) const LIGHTNESS: f64 = 0.5;
 /// Luminance of the adapting field in cd/m²: a lit room. A choice.
 pub const ROOM: f64 = 40.0;
 
@@ -43,7 +43,7 @@ pub struct Appearance {
 }
 
 /// CAM16 lightness J of a colour on a background of luminance `background` (0..100), in an average surround (Li et al. 2017).
-pub fn lightness_on(colour: Xyz, background: f64) -> f64 {
+pub(crate) fn lightness_on(colour: Xyz, background: f64) -> f64 {
     seen(colour, conditions(background))
 }
 
@@ -68,7 +68,7 @@ fn seen(colour: Xyz, conditions: Conditions) -> f64 {
 
 /// The white an eye adapts to when a colour of luminance factor `own` (0..100) lies within `surround` (Hunt 1991, chromatic
 /// induction): per cone-like channel, with `p` from −1 (contrast) to 1 (assimilation). Its luminance is 100.
-pub fn induced_white(surround: Xyz, own: f64, p: f64) -> Xyz {
+pub(crate) fn induced_white(surround: Xyz, own: f64, p: f64) -> Xyz {
     let grey = Xyz { x: WHITE_D65.x * own / 100.0, y: own, z: WHITE_D65.z * own / 100.0 };
     let (near, back, white) = (times(&CONES, surround), times(&CONES, grey), times(&CONES, WHITE_D65));
     let turned: [f64; 3] = std::array::from_fn(|c| {

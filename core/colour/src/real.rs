@@ -41,7 +41,7 @@ static FACETS: LazyLock<Vec<Facet>> = LazyLock::new(|| {
 });
 
 /// Whether some reflectance between 0 and 1 in every band has these tristimulus values under D65.
-pub fn is_real(p: Xyz) -> bool {
+pub(crate) fn is_real(p: Xyz) -> bool {
     const SLACK: f64 = 1e-6;
     FACETS.iter().all(|f| {
         let d = f.normal[0] * p.x + f.normal[1] * p.y + f.normal[2] * p.z;

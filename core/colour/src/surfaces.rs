@@ -52,7 +52,7 @@ pub fn greatest_chroma(lightness: f64, hue: HueAngle) -> f64 {
 }
 
 /// Whether a colour is stronger than any measured surface of its lightness and hue.
-pub fn is_stronger_than_any(lab: Lab<D65>) -> bool {
+pub(crate) fn is_stronger_than_any(lab: Lab<D65>) -> bool {
     lab.chroma() > greatest_chroma(lab.l, lab.hue())
 }
 

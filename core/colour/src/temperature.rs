@@ -35,7 +35,7 @@ impl Temperature {
 /// The absolute warm–cool word-scale of Ou et al. 2004: `WC = −0.5 + 0.02·C*^1.07·cos(h − 50°)`.
 ///
 /// For naming one colour alone; for comparing two use [`Temperature`].
-pub fn warm_cool_index(lab: Lab<D65>) -> f64 {
+pub(crate) fn warm_cool_index(lab: Lab<D65>) -> f64 {
     -0.5 + 0.02 * lab.chroma().powf(1.07) * (lab.hue().0 - WARM_POLE).to_radians().cos()
 }
 

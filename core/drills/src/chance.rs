@@ -30,7 +30,7 @@ impl Chance {
     }
 
     /// A list in any order.
-    pub fn shuffled<T>(&mut self, mut of: Vec<T>) -> Vec<T> {
+    pub(crate) fn shuffled<T>(&mut self, mut of: Vec<T>) -> Vec<T> {
         for i in (1..of.len()).rev() {
             of.swap(i, self.below(i + 1));
         }

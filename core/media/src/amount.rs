@@ -40,7 +40,7 @@ impl Thickness {
     ///
     /// # Errors
     /// When a number is negative or both parts are zero.
-    pub fn diluted(self, pigment: Parts, water: Parts, load: f64) -> Result<Self, String> {
+    pub(crate) fn diluted(self, pigment: Parts, water: Parts, load: f64) -> Result<Self, String> {
         for (what, n) in [("thickness", self.0), ("paint", pigment.0), ("water", water.0), ("load", load)] {
             if !n.is_finite() || n < 0.0 {
                 return Err(format!("{n} of {what}: it must be zero or more"));

@@ -32,7 +32,7 @@ pub fn fuses(size: f64, distance: f64) -> bool {
 
 /// Layers of strokes that fall where they may: what each of the 2ᵐ overlaps covers when layers cover the shares `covers`
 /// independently (Demichel 1924). Bit `i` of the index says whether layer `i` is there.
-pub fn overlaps(covers: &[Share]) -> Vec<Share> {
+pub(crate) fn overlaps(covers: &[Share]) -> Vec<Share> {
     (0..1usize << covers.len())
         .map(|state| Share(covers.iter().enumerate().map(|(i, c)| if state >> i & 1 == 1 { c.0 } else { c.rest().0 }).product()))
         .collect()

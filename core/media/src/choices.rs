@@ -197,7 +197,7 @@ impl PencilChoices {
 
 impl Choices {
     /// Washes under water: the inner reflection of the paper and that of the water, one after the other.
-    pub fn wet_paper(&self) -> SurfaceOptics {
+    pub(crate) fn wet_paper(&self) -> SurfaceOptics {
         SurfaceOptics { k2: self.paper.k2 + self.water.k2 * (1.0 - self.paper.k2), ..self.water }
     }
 }

@@ -22,7 +22,7 @@
 
 pub mod amount;
 pub mod broken;
-pub mod choices;
+mod choices;
 pub mod facts;
 pub mod film;
 pub mod forms;
@@ -31,7 +31,7 @@ pub mod lanes;
 pub mod layering;
 pub mod learn;
 pub mod library;
-pub mod medium;
+mod medium;
 pub mod opaque;
 pub mod pens;
 pub mod pigment;
@@ -39,7 +39,7 @@ pub mod pigment_file;
 pub mod readings;
 pub mod recipe_text;
 pub mod rows;
-pub mod seen;
+mod seen;
 pub mod touch;
 
 pub use choices::Choices;

@@ -9,7 +9,7 @@ use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
 /// Dose left by one coat of a pen of usual strength. A choice.
-pub const COAT: f64 = 0.05;
+pub(crate) const COAT: f64 = 0.05;
 /// Reflectance of the marker paper that coats are judged on.
 const PAPER: f64 = 0.89;
 /// Luminous depth of the deepest coat one pen of usual make leaves: a black then reads about L* 30, and two coats the deepest dark there is.
@@ -77,7 +77,7 @@ static OF_LIBRARY: LazyLock<BTreeMap<PigmentId, f64>> =
 
 /// How strong a pigment is in a pen: 1 for the ink of a pen, whose absorption is that of its coats; a pigment of the library is paint, and is
 /// taken as the ink of a [`full_coat`].
-pub fn strength_in_a_pen(pigment: &Pigment) -> f64 {
+pub(crate) fn strength_in_a_pen(pigment: &Pigment) -> f64 {
     let k = pigment.model.as_ref().map_or(&pigment.k, |m| &m.k);
     let shipped = library::find(&pigment.id.0).is_some_and(|shipped| !shipped.white && shipped.k == *k);
     if shipped { OF_LIBRARY[&pigment.id] } else { 1.0 }

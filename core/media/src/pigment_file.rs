@@ -6,7 +6,7 @@ use std::collections::HashSet;
 
 /// What a pigment file holds. Fields beyond id, name, k, s and white are optional.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-pub struct PigmentFile {
+pub(crate) struct PigmentFile {
     /// The pigments, each with 36 absorption and 36 scattering numbers.
     pub pigments: Vec<Pigment>,
 }

@@ -10,7 +10,7 @@ use lean_colour::{BANDS, D65, Lab, Light, Xyz};
 use std::ops::{Add, Div, Mul, Sub};
 
 /// Bands padded to a whole number of registers; the padding repeats the last band and weighs nothing.
-pub const PADDED_BANDS: usize = 40;
+pub(crate) const PADDED_BANDS: usize = 40;
 
 /// One number a band.
 pub type Row<T> = [T; PADDED_BANDS];
@@ -200,7 +200,7 @@ impl<T: Real> Film<T> {
 
     /// What is seen of it in one band over a ground of reflectance `g`.
     #[inline(always)]
-    pub fn over_one(&self, i: usize, g: T) -> T {
+    pub(crate) fn over_one(&self, i: usize, g: T) -> T {
         self.r[i] + self.t2[i] * g / (T::of(1.0) - self.r[i] * g)
     }
 
@@ -225,13 +225,13 @@ pub fn outside<T: Real>(inside: &Row<T>, surface: impl Fn(T) -> T) -> Row<T> {
 
 /// A matte veil: this share of light comes back before it meets any colour.
 #[inline(always)]
-pub fn veiled<T: Real>(veil: f64, r: T) -> T {
+pub(crate) fn veiled<T: Real>(veil: f64, r: T) -> T {
     T::of(veil) + T::of(1.0 - veil) * r
 }
 
 /// Crossing a smooth surface (Saunderson 1942).
 #[inline(always)]
-pub fn crossed<T: Real>(s: SurfaceOptics, r: T) -> T {
+pub(crate) fn crossed<T: Real>(s: SurfaceOptics, r: T) -> T {
     T::of(s.front * s.k1) + T::of((1.0 - s.k1) * (1.0 - s.k2)) * r / (T::of(1.0) - T::of(s.k2) * r)
 }
 

@@ -29,7 +29,7 @@ pub mod measure;
 pub mod outline;
 pub mod paint;
 pub mod painted;
-pub mod picture;
+mod picture;
 pub mod places;
 pub mod projection;
 pub mod readings;

@@ -10,7 +10,7 @@ use rayon::prelude::*;
 use std::collections::{BTreeMap, VecDeque};
 
 /// Longer side of the grid of a line drawing, in cells.
-pub const LINE_GRID: u32 = GRID;
+pub(crate) const LINE_GRID: u32 = GRID;
 /// Widest gap that is bridged, as a share of the longer side. A choice.
 const GAP: f64 = 0.022;
 /// Smallest shape that becomes a zone, as a share of the picture. A choice.

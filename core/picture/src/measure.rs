@@ -8,7 +8,7 @@ use lean_colour::Lab;
 use serde::Serialize;
 
 /// Number of places read along a line.
-pub const SAMPLES: usize = 120;
+pub(crate) const SAMPLES: usize = 120;
 
 /// Values along a line.
 #[derive(Clone, Debug, PartialEq, Serialize)]

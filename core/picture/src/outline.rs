@@ -39,7 +39,7 @@ pub struct Grid<'a> {
 }
 
 /// The same between the shapes of any grid.
-pub fn arcs_between(grid: &Grid, tolerance: f32) -> Vec<Arc> {
+pub(crate) fn arcs_between(grid: &Grid, tolerance: f32) -> Vec<Arc> {
     trace(grid)
         .into_par_iter()
         .map(|(left, right, corners)| {
@@ -57,7 +57,7 @@ pub fn rings(arcs: &[Arc], shape: u32) -> Vec<Vec<Point>> {
 }
 
 /// Closed rings of shapes `0..n` at once.
-pub fn rings_of_all(arcs: &[Arc], n: usize) -> Vec<Vec<Vec<Point>>> {
+pub(crate) fn rings_of_all(arcs: &[Arc], n: usize) -> Vec<Vec<Vec<Point>>> {
     let mut round: Vec<Vec<&Arc>> = vec![Vec::new(); n];
     for a in arcs.iter().filter(|a| a.left != a.right) {
         [a.left, a.right].into_iter().flatten().for_each(|s| round[s as usize].push(a));
@@ -82,7 +82,7 @@ fn rings_of<'a>(arcs: impl Iterator<Item = &'a Arc>, shape: u32) -> Vec<Vec<Poin
 }
 
 /// SVG path data of rings, in cells.
-pub fn path_data(rings: &[Vec<Point>]) -> String {
+pub(crate) fn path_data(rings: &[Vec<Point>]) -> String {
     let mut d = String::new();
     for ring in rings {
         for (i, (x, y)) in ring.iter().enumerate() {

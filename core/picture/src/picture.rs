@@ -37,7 +37,7 @@ static VALUE_OF_LUMA: LazyLock<Vec<u16>> =
     LazyLock::new(|| (0..=65535u32).map(|y| (Value::from_luminance(f64::from(y) / 655.35).0 * 100.0).round() as u16).collect());
 
 /// Value of an sRGB pixel in hundredths of a step, 0..=1000.
-pub fn centivalue(px: &[u8]) -> u16 {
+pub(crate) fn centivalue(px: &[u8]) -> u16 {
     let t = &*LUMA;
     let y = t[0][px[0] as usize] + t[1][px[1] as usize] + t[2][px[2] as usize];
     VALUE_OF_LUMA[y.min(65535) as usize]

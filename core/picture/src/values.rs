@@ -5,7 +5,7 @@ use rayon::prelude::*;
 use serde::Serialize;
 
 /// Number of counts in a histogram: tenths of a step over 0..10.
-pub const RUNGS: usize = 100;
+pub(crate) const RUNGS: usize = 100;
 
 /// One value group: from, to (steps) and the share of the picture in it, 0..=1.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize)]
@@ -93,7 +93,7 @@ fn count(picture: &Picture) -> (Vec<u64>, u64, u64) {
 }
 
 /// Value in steps below which the share `q` of the counts lies. `fine` counts hundredths of a step.
-pub fn quantile(fine: &[u64], q: f64) -> f64 {
+pub(crate) fn quantile(fine: &[u64], q: f64) -> f64 {
     let total: u64 = fine.iter().sum();
     let wanted = (q * total as f64).max(f64::MIN_POSITIVE);
     let mut seen = 0u64;

@@ -24,7 +24,7 @@ pub enum View {
 }
 
 /// Groups used by squint when none are asked for.
-pub const SQUINT_GROUPS: usize = 4;
+pub(crate) const SQUINT_GROUPS: usize = 4;
 
 /// Draws a view. `groups` (2..=12) flattens values; `None` leaves them continuous, except when squinting.
 pub fn draw(picture: &Picture, view: View, groups: Option<usize>) -> Picture {

@@ -20,8 +20,8 @@
 //! ```
 #![deny(missing_docs)]
 
-pub mod answered;
-pub mod brief;
+mod answered;
+mod brief;
 pub mod change;
 pub mod easel;
 pub mod intent;
@@ -30,15 +30,15 @@ pub mod light;
 pub mod own_ground;
 pub mod paint_box;
 mod piece;
-pub mod reference;
-pub mod session;
-pub mod set;
-pub mod studies;
-pub mod together;
+mod reference;
+mod session;
+mod set;
+mod studies;
+mod together;
 pub mod units;
 pub mod wall;
 mod words;
-pub mod zones;
+mod zones;
 
 pub use answered::Dismissal;
 pub use brief::{Brief, MOST_NAME};

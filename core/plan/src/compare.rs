@@ -8,7 +8,7 @@ use lean_piece::{Piece, ZoneId};
 use serde::Serialize;
 
 /// Steps within which two values are the same to the eye. A choice.
-pub const SAME_VALUE: f64 = 0.15;
+pub(crate) const SAME_VALUE: f64 = 0.15;
 
 /// Two patches side by side.
 #[derive(Clone, Debug, PartialEq, Serialize)]

@@ -108,7 +108,7 @@ fn ratio(of: f64) -> String {
 /// the original give to the eye at arm's length.
 pub const FINE: f64 = 40.0;
 /// See [`FINE`].
-pub const SHAPES: f64 = 16.0;
+pub(crate) const SHAPES: f64 = 16.0;
 /// Share of its resolution below which a reference is called blurred. A choice.
 const BLURRED: f64 = 0.6;
 

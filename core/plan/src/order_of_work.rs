@@ -16,7 +16,7 @@ pub struct OrderOfWork {
 }
 
 /// The order of a piece: highlights at their end, then where to work, then by tone. Within the same, as they are numbered.
-pub fn order_of_work(piece: &Piece) -> OrderOfWork {
+pub(crate) fn order_of_work(piece: &Piece) -> OrderOfWork {
     let school = |q| piece.intent.school(q, piece.brief.medium);
     let (tones, places, highlights) = (school(Question::OrderOfTones), school(Question::WhereToWork), school(Question::Highlights));
     let values: Vec<f64> = piece.zones.iter().map(|z| piece.wanted(z).value().0).collect();

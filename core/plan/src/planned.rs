@@ -119,7 +119,7 @@ fn brush_of(piece: &Piece) -> f64 {
 }
 
 /// How every zone tends to look among its neighbours.
-pub fn among_neighbours(piece: &Piece, what: What) -> Vec<(ZoneId, Lab)> {
+pub(crate) fn among_neighbours(piece: &Piece, what: What) -> Vec<(ZoneId, Lab)> {
     let colours: Vec<Lab> = piece.zones.iter().map(|z| what.of(piece, z)).collect();
     let at = |id: u16| piece.zones.iter().position(|z| z.id.0 == id);
     let borders = piece.geometry().borders.iter();

@@ -9,7 +9,7 @@ use lean_piece::{Brief, Command, Importance, Millimetres, Piece, Reference, Size
 
 /// A zone in the making.
 #[derive(Clone)]
-pub struct Staged {
+pub(crate) struct Staged {
     lab: Lab,
     facts: Facts,
     importance: Importance,
@@ -21,7 +21,7 @@ impl Staged {
     }
 
     /// By value and temperature, the colour on the warm–cool axis.
-    pub fn vt(value: f64, temperature: f64) -> Self {
+    pub(crate) fn vt(value: f64, temperature: f64) -> Self {
         let (sin, cos) = lean_colour::temperature::WARM_POLE.to_radians().sin_cos();
         Self::read(lean_colour::Value(value).lightness(), temperature * cos, temperature * sin)
     }
@@ -67,11 +67,11 @@ impl Staged {
 }
 
 /// A piece of zones stacked from the top, numbered from 1, in oil.
-pub fn staged(zones: &[Staged]) -> Piece {
+pub(crate) fn staged(zones: &[Staged]) -> Piece {
     staged_in(Medium::Oil, "panel-white", zones)
 }
 
-pub fn staged_in(medium: Medium, ground: &str, stages: &[Staged]) -> Piece {
+pub(crate) fn staged_in(medium: Medium, ground: &str, stages: &[Staged]) -> Piece {
     let n = stages.len() as u32;
     let zones = stages
         .iter()
@@ -102,19 +102,19 @@ pub fn staged_in(medium: Medium, ground: &str, stages: &[Staged]) -> Piece {
 }
 
 /// One light.
-pub fn lit_by(tint: Tint) -> Lighting {
+pub(crate) fn lit_by(tint: Tint) -> Lighting {
     Lighting { falling: Falling::One { first: Lamp { tint, from: LampFrom::Left, hard: true } }, ..Lighting::default() }
 }
 
 /// Two lights.
-pub fn lit_by_two(first: Tint, second: Tint) -> Lighting {
+pub(crate) fn lit_by_two(first: Tint, second: Tint) -> Lighting {
     let lamp = |tint| Lamp { tint, from: LampFrom::Left, hard: true };
     Lighting { falling: Falling::Two { first: lamp(first), second: lamp(second) }, ..Lighting::default() }
 }
 
 impl Staged {
     /// Its colour alone.
-    pub fn zone_target(&self) -> Lab {
+    pub(crate) fn zone_target(&self) -> Lab {
         self.lab
     }
 }

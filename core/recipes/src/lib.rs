@@ -18,7 +18,7 @@
 
 pub mod cost;
 pub mod hand;
-pub mod mix;
+mod mix;
 pub mod technique;
 pub mod telling;
 pub mod wet;

@@ -138,7 +138,7 @@ pub struct Timetable {
 }
 
 /// Most jobs of a plan.
-pub const MOST_JOBS: usize = 2000;
+pub(crate) const MOST_JOBS: usize = 2000;
 /// No job, wait or date is further than this, about three hundred years.
 const FAR: u32 = 160_000_000;
 

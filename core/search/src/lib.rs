@@ -26,14 +26,14 @@
 //! ```
 #![deny(missing_docs)]
 
-pub mod answer;
-pub mod judge;
-pub mod prepared;
+mod answer;
+mod judge;
+mod prepared;
 pub mod progress;
 mod proof;
-pub mod question;
+mod question;
 mod search;
-pub mod table;
+mod table;
 
 pub use answer::next::{Next, next};
 pub use answer::{NearTie, Roles, SetFound, knee};

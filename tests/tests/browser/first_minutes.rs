@@ -1,7 +1,6 @@
-//! From nothing to a printed sheet: how many actions it takes a newcomer, and how long.
+//! From nothing to a printed sheet: the number of actions it takes a newcomer.
 
 use lean_browser_tests::stage::Stage;
-use std::time::Instant;
 
 /// Most presses, choices and drops it may take.
 const MOST: u32 = 12;
@@ -14,7 +13,6 @@ async fn from_nothing_to_a_printed_sheet() {
     // A dusk: more than a third of it is darker than twelve pans go, so that the values are to be fitted first.
     let picture = folder.path().join("harbour-wall_late.jpg");
     std::fs::write(&picture, lean_demo::YEARS.iter().find(|(n, _)| *n == "weir-summer-dusk").unwrap().1).unwrap();
-    let begun = Instant::now();
     let mut actions = 0;
     page.go("/").await;
     page.says("Drop a picture to begin").await;
@@ -48,9 +46,7 @@ async fn from_nothing_to_a_printed_sheet() {
     page.until("it is opened", "window.opened").await;
     page.value("(window.pdf = null, fetch(window.opened).then(r => r.arrayBuffer()).then(b => window.pdf = new Uint8Array(b)), 1)").await;
     page.until("it is a PDF", "window.pdf && String.fromCharCode(...window.pdf.slice(0, 5)) === '%PDF-'").await;
-    let took = begun.elapsed();
     assert!(actions <= MOST, "{actions} actions");
-    assert!(took.as_secs() < 180, "{took:?}");
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     // What is no picture leaves no piece behind.
     page.go("/").await;

@@ -2,7 +2,6 @@
 
 use lean_browser_tests::{driver::Driver, page::Page, pictures, server::Server};
 use serde_json::Value;
-use std::time::Instant;
 
 const ENTER: char = '\u{E007}';
 
@@ -99,7 +98,6 @@ async fn the_same_by_keyboard_only() {
 
     page.go("/").await;
     page.says("A new piece").await;
-    let begun = Instant::now();
     page.tab_to("#new-title", 12).await;
     page.type_text("Barn").await;
     page.press(&[], ENTER).await;
@@ -140,7 +138,5 @@ async fn the_same_by_keyboard_only() {
     page.press(&[], ENTER).await;
     page.says("PDF, painted").await;
     page.tab_to("#print-pdf", 60).await;
-    let took = begun.elapsed();
-    assert!(took.as_secs() < 180, "by keyboard alone it took {took:?}");
     page.close().await;
 }

@@ -50,7 +50,7 @@ pub struct Export {
 }
 
 #[derive(Args)]
-pub struct Import {
+pub(crate) struct Import {
     /// An archive; `-` reads standard input.
     archive: PathBuf,
     /// The data file that is made of it. There must be none.
@@ -59,7 +59,7 @@ pub struct Import {
 }
 
 #[derive(Args)]
-pub struct BackUp {
+pub(crate) struct BackUp {
     /// Where the backup goes; beside the data file, under today's date, when left out.
     to: Option<PathBuf>,
     #[command(flatten)]
@@ -67,7 +67,7 @@ pub struct BackUp {
 }
 
 #[derive(Args)]
-pub struct Restore {
+pub(crate) struct Restore {
     /// The backup.
     backup: PathBuf,
     #[command(flatten)]
@@ -75,7 +75,7 @@ pub struct Restore {
 }
 
 #[derive(Args)]
-pub struct Rescue {
+pub(crate) struct Rescue {
     /// The damaged data file. It is only read.
     file: PathBuf,
     /// The data file that is made of what is sound in it. There must be none.
@@ -151,7 +151,7 @@ pub fn import(a: Import) -> Result<Put, String> {
     read.map_err(at(&a.archive)).map(|left_out| Put::at(Some(a.data), left_out))
 }
 
-pub fn back_up(a: BackUp) -> Result<Put, String> {
+pub(crate) fn back_up(a: BackUp) -> Result<Put, String> {
     let store = a.data.open()?;
     let file = match a.to {
         Some(to) => store.backup(&to).map(|()| Some(to)),

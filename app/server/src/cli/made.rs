@@ -58,7 +58,7 @@ impl Made {
 
 /// What goes into a mix.
 #[derive(Serialize)]
-pub struct RecipePrinted {
+pub(crate) struct RecipePrinted {
     /// Whole parts; of a mix made in heaps the nearest whole ratios.
     parts: BTreeMap<String, u16>,
     /// How much of each pigment: of mixed paint by volume, only ratios mean something; in layers all that is laid of it, in the units of the layers.

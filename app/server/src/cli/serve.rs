@@ -23,7 +23,7 @@ use tracing_subscriber::layer::SubscriberExt;
 use tracing_subscriber::util::SubscriberInitExt;
 
 #[derive(Args)]
-pub struct Serve {
+pub(crate) struct Serve {
     /// Data file; made when it is not there. In the user's data directory when left out.
     #[arg(long)]
     data: Option<PathBuf>,
@@ -50,7 +50,7 @@ pub struct Serve {
 
 /// A school behind a proxy.
 #[derive(Args)]
-pub struct SchoolServe {
+pub(crate) struct SchoolServe {
     /// Folder of the data files, one a painter; made when it is not there.
     #[arg(long)]
     folder: PathBuf,
@@ -66,7 +66,7 @@ pub struct SchoolServe {
 }
 
 /// Serves many painters, each their own studio.
-pub fn run_school(a: SchoolServe) -> Result<(), String> {
+pub(crate) fn run_school(a: SchoolServe) -> Result<(), String> {
     log();
     if !a.listen.ip().is_loopback() {
         return Err(format!("{} is not on this machine: only the proxy may come here, and it is to run on this machine.", a.listen));
@@ -203,13 +203,13 @@ pub fn run(a: Serve) -> Result<(), String> {
 }
 
 #[derive(Args)]
-pub struct FillDemo {
+pub(crate) struct FillDemo {
     /// The data file of the demo studio.
     file: PathBuf,
 }
 
 /// Fills a demo studio to its end before it returns.
-pub fn fill_demo(a: &FillDemo) -> Result<(), String> {
+pub(crate) fn fill_demo(a: &FillDemo) -> Result<(), String> {
     let DemoFile { store, unfilled } = DemoFile::open(&a.file).map_err(|p| p.detail)?;
     unfilled.map_or(Ok(()), |unfilled| unfilled.fill(&store, demo::ALL_CORES, &|_| Ok(()))).map_err(|p| p.detail)
 }
@@ -228,7 +228,7 @@ fn expect_data_file(path: &Path) -> Result<(), String> {
 }
 
 /// Where a data file lies: where it was said, or in the user's data directory.
-pub fn data_place(said: Option<&Path>, demo: bool) -> Result<PathBuf, String> {
+pub(crate) fn data_place(said: Option<&Path>, demo: bool) -> Result<PathBuf, String> {
     if let Some(path) = said {
         return Ok(path.to_owned());
     }

@@ -45,7 +45,7 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
 }
 
 /// Hears the share done, 0..=1, and calls the rest off by a problem.
-pub type GoesOn<'a> = dyn Fn(f64) -> Result<(), Problem> + Sync + 'a;
+pub(crate) type GoesOn<'a> = dyn Fn(f64) -> Result<(), Problem> + Sync + 'a;
 
 /// Puts the Boxes and the first piece, ready to look at, into an empty data file, and gives what is still to be filled in; `None` where the file
 /// has pieces.
@@ -76,7 +76,7 @@ pub struct Rest {
 }
 
 /// Pieces filled in at once where nobody works beside it: more keep two cores no busier.
-pub const ALL_CORES: usize = 2;
+pub(crate) const ALL_CORES: usize = 2;
 
 /// Share of the work that the pieces in work are.
 const IN_WORK: f64 = 0.4;

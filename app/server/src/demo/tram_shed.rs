@@ -51,7 +51,7 @@ pub fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<Pie
 }
 
 /// Its set and its studies.
-pub fn make_studies(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> Result<(), Problem> {
+pub(crate) fn make_studies(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> Result<(), Problem> {
     let apply = |command| store.apply(id, None, command);
     let kept = store.piece(id)?.piece;
     let digest = kept.reference.map(|r| r.digest).unwrap_or_default();
@@ -70,7 +70,7 @@ pub fn make_studies(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)
 }
 
 /// Chooses a study, unless a visitor already did or left none of that number.
-pub fn choose_study(store: &Store, id: PieceId) -> Result<(), Problem> {
+pub(crate) fn choose_study(store: &Store, id: PieceId) -> Result<(), Problem> {
     const CHOSEN: StudyNumber = StudyNumber(2);
     let piece = store.piece(id)?.piece;
     if piece.chosen_study.is_none() && piece.studies.iter().any(|s| s.number == CHOSEN) {

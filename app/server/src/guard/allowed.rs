@@ -49,13 +49,13 @@ fn fits(pattern: &str, path: &str) -> bool {
 }
 
 /// Whether a paired device may ask this of the API.
-pub fn of_the_api(method: &Method, path: &str) -> bool {
+pub(crate) fn of_the_api(method: &Method, path: &str) -> bool {
     let read = matches!(*method, Method::GET | Method::HEAD) && READ.iter().any(|p| fits(p, path));
     read || DONE.iter().any(|(m, p)| m == method && fits(p, path))
 }
 
 /// Whether it is a page for devices.
-pub fn is_page(path: &str) -> bool {
+pub(crate) fn is_page(path: &str) -> bool {
     PAGES.iter().any(|p| fits(p, path))
 }
 

@@ -19,7 +19,7 @@ fn is_of_the_pages(path: &str) -> bool {
 }
 
 /// Lets paired devices in to what is [`allowed`]; says to others how to be paired.
-pub async fn only_paired(State(studio): State<Studio>, request: Request, next: Next) -> Response {
+pub(crate) async fn only_paired(State(studio): State<Studio>, request: Request, next: Next) -> Response {
     let (method, path) = (request.method().clone(), request.uri().path().to_owned());
     if let Some(problem) = foreign(&studio, request.headers()) {
         return problem.into_response();

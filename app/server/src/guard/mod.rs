@@ -11,7 +11,7 @@ use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 
 /// Refuses requests whose Host is not this machine or whose Origin is another page (DNS rebinding, cross-site requests).
-pub async fn only_ourselves(request: Request, next: Next) -> Response {
+pub(crate) async fn only_ourselves(request: Request, next: Next) -> Response {
     match foreign(request.headers(), request.uri().host()) {
         None => next.run(request).await,
         Some(who) => Problem::new(
@@ -27,7 +27,7 @@ pub async fn only_ourselves(request: Request, next: Next) -> Response {
 }
 
 /// Refuses addresses that are longer than any the pages ask for.
-pub async fn no_longer_than_fits(request: Request, next: Next) -> Response {
+pub(crate) async fn no_longer_than_fits(request: Request, next: Next) -> Response {
     let long = request.uri().path_and_query().map_or(0, |p| p.as_str().len());
     if long <= MOST_ADDRESS {
         return next.run(request).await;

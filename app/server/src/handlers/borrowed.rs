@@ -16,7 +16,7 @@ use serde::Deserialize;
 /// Another piece whose chart is meant.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct FromPiece {
+pub(crate) struct FromPiece {
     /// Revision the page last saw.
     base_revision: i64,
     /// The other piece.
@@ -25,7 +25,11 @@ pub struct FromPiece {
 
 /// Takes the colours of another piece's chart, in their proportions, as a wish for this piece's lean set.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/wish-colours", params(("id" = i64, Path)), request_body = FromPiece, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromPiece>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn wish_colours(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(ask): In<FromPiece>,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let other = s.store.piece(ask.from)?.piece;
@@ -41,7 +45,7 @@ pub async fn wish_colours(State(studio): State<Studio>, Path(id): Path<i64>, In(
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case", tag = "of")]
-pub enum LightSource {
+pub(crate) enum LightSource {
     /// Another piece, by the light roles of its zones.
     Piece {
         /// Which.
@@ -57,7 +61,7 @@ pub enum LightSource {
 /// Whose light to borrow, and the revision that was meant for.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct BorrowLight {
+pub(crate) struct BorrowLight {
     /// Revision the page last saw.
     base_revision: i64,
     /// Whose light.
@@ -66,7 +70,11 @@ pub struct BorrowLight {
 
 /// Lifts the light of another piece or picture and lays it on the local colours of this one.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/borrow-light", params(("id" = i64, Path)), request_body = BorrowLight, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn borrow_light(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<BorrowLight>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn borrow_light(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(ask): In<BorrowLight>,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;

@@ -134,13 +134,13 @@ pub struct Typed {
 
 /// What a typed list would be taken for, entry by entry.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/lists", operation_id = "understand_list", request_body = Typed, responses((status = 200, body = Vec<listed::Entry>), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn understand(In(typed): In<Typed>) -> Result<Json<Vec<listed::Entry>>, Problem> {
+pub(crate) async fn understand(In(typed): In<Typed>) -> Result<Json<Vec<listed::Entry>>, Problem> {
     listed::read(&typed.list).map(Json).map_err(Problem::unusable)
 }
 
 /// Puts everything a typed list names into a Box.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes/{id}/list", operation_id = "add_list", params(("id" = String, Path)), request_body = Typed, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn add_list(State(studio): State<Studio>, Path(id): Path<String>, In(typed): In<Typed>) -> Result<Json<BoxView>, Problem> {
+pub(crate) async fn add_list(State(studio): State<Studio>, Path(id): Path<String>, In(typed): In<Typed>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
@@ -218,7 +218,7 @@ pub async fn inventory(State(studio): State<Studio>, Path(id): Path<String>) -> 
 /// Takes in an inventory: rows of what is in the Box already are brought up to date, others are put in. A row names a shipped pigment, or gives the colour
 /// of its masstone as L, a and b.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/inventory", operation_id = "put_inventory", params(("id" = String, Path), SeenVersion), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn put_inventory(
+pub(crate) async fn put_inventory(
     State(studio): State<Studio>,
     Path(id): Path<String>,
     Query(seen): Query<SeenVersion>,

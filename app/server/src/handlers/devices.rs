@@ -18,7 +18,7 @@ use std::net::Ipv4Addr;
 /// A paired device for the screen.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct DeviceLine {
+pub(crate) struct DeviceLine {
     /// Its number.
     id: i64,
     /// What it was called.

@@ -19,7 +19,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Clone, Copy, Debug, Default, Deserialize, PartialEq, Eq)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
-pub enum UnderGrid {
+pub(crate) enum UnderGrid {
     /// The reference.
     #[default]
     Reference,

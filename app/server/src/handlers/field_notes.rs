@@ -120,14 +120,14 @@ pub async fn look(State(studio): State<Studio>, Path(digest): Path<String>) -> R
 /// What the piece made of a note should be.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Become {
+pub(crate) struct Become {
     /// Its medium and ground; the title and size are taken from the note.
     brief: Brief,
 }
 
 /// Makes a piece of a note: its marks become zones.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/field-notes/{id}/piece", operation_id = "piece_of_note", params(("id" = i64, Path)), request_body = Become, responses((status = 201, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn into_piece(
+pub(crate) async fn into_piece(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     In(ask): In<Become>,

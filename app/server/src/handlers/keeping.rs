@@ -21,7 +21,7 @@ use tokio::sync::mpsc;
 /// A backup.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct BackupLine {
+pub(crate) struct BackupLine {
     /// Where it lies.
     file: String,
     /// How large it is, in bytes.
@@ -71,7 +71,7 @@ fn view(s: &Studio) -> Result<KeepingView, Problem> {
 }
 
 /// Problems of the data file and its backups, a sentence each.
-pub fn troubles(s: &Studio) -> Vec<String> {
+pub(crate) fn troubles(s: &Studio) -> Vec<String> {
     let replaced = s.store.replaced().map(|r| {
         let lost = match r.rescued.lost.len() {
             0 => "Nothing is missing".to_owned(),
@@ -95,7 +95,7 @@ pub async fn read(State(studio): State<Studio>) -> Result<Json<KeepingView>, Pro
 
 /// Makes today's backup, unless there is one.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/keeping/backup", operation_id = "make_backup", responses((status = 200, body = KeepingView), (status = 422, body = Problem, content_type = "application/problem+json"), (status = 507, body = Problem, content_type = "application/problem+json"))))]
-pub async fn back_up(State(studio): State<Studio>) -> Result<Json<KeepingView>, Problem> {
+pub(crate) async fn back_up(State(studio): State<Studio>) -> Result<Json<KeepingView>, Problem> {
     studio
         .run(|s| {
             s.store.path().ok_or_else(|| Problem::unusable("This studio lies in memory and has no file to back up."))?;

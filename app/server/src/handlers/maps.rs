@@ -12,7 +12,7 @@ use serde::Serialize;
 /// One connected shape.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct PlaceView {
+pub(crate) struct PlaceView {
     /// Zone, or mass, it is of.
     of: u16,
     /// Where its number is written, in cells.
@@ -28,7 +28,7 @@ pub struct PlaceView {
 /// A map as shapes.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct MapView {
+pub(crate) struct MapView {
     /// Cells across.
     width: u32,
     /// Cells down.

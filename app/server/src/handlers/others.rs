@@ -57,7 +57,7 @@ pub async fn look(State(studio): State<Studio>, Path((id, digest)): Path<(i64, S
 /// Which of the other references, and the revision that was meant for.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct WhichOther {
+pub(crate) struct WhichOther {
     /// Revision the page last saw.
     base_revision: i64,
     /// Its digest.
@@ -66,7 +66,11 @@ pub struct WhichOther {
 
 /// Makes another reference the main one; the main one becomes another. Zones are found anew.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/others/main", params(("id" = i64, Path)), request_body = WhichOther, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn make_main(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<WhichOther>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn make_main(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(ask): In<WhichOther>,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let among = |piece: &Piece| {

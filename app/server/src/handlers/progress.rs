@@ -61,7 +61,11 @@ pub fn with_photo(piece: Piece, digest: String, file_name: String, (width, heigh
 
 /// Takes a photo of the piece as it should look now with the simulated camera: for trying things out where there is no painting.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/easel/photos/simulated", operation_id = "simulate_progress_photo", params(("id" = i64, Path), Taken), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn simulate(State(studio): State<Studio>, Path(id): Path<i64>, Query(taken): Query<Taken>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn simulate(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(taken): Query<Taken>,
+) -> Result<Json<PieceView>, Problem> {
     let photo = studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
@@ -74,7 +78,7 @@ pub async fn simulate(State(studio): State<Studio>, Path(id): Path<i64>, Query(t
 }
 
 /// Pixels along the longer side of a simulated photo.
-pub const SHOT: u32 = 1200;
+pub(crate) const SHOT: u32 = 1200;
 
 /// A photo of a piece as it should look now, its zones changed as `hand` says, askew on a table in warm light; `longer` pixels along its longer side.
 ///

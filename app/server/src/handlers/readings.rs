@@ -64,7 +64,7 @@ pub struct NewReading {
 /// A reading for the screen.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct ReadingLine {
+pub(crate) struct ReadingLine {
     /// Its number.
     id: ReadingId,
     /// The state it is in: sent back with a change of it.
@@ -86,7 +86,7 @@ pub struct ReadingLine {
 /// A piece whose mixes moved because pigments are known better.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct PieceMoved {
+pub(crate) struct PieceMoved {
     /// Which piece.
     piece: i64,
     /// Its title.
@@ -249,7 +249,11 @@ pub async fn remove(State(studio): State<Studio>, Path((id, reading)): Path<(Str
 /// Takes in a file of measurements: a table, or the text exchange format of ISO 28178. Its swatches are named as the pigments of the Box are; a fraction
 /// below 1 is a tint in the Box's white.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/readings/file", operation_id = "put_readings_file", params(("id" = String, Path)), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn take_in_file(State(studio): State<Studio>, Path(id): Path<String>, Body(file): Body) -> Result<Json<ReadingsView>, Problem> {
+pub(crate) async fn take_in_file(
+    State(studio): State<Studio>,
+    Path(id): Path<String>,
+    Body(file): Body,
+) -> Result<Json<ReadingsView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
@@ -309,7 +313,7 @@ pub struct Kind {
 
 /// The readings of pigments alone and of tints as a file. Mixes of several colours have no place in one and are left out.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/readings/file", operation_id = "save_readings_file", params(("id" = String, Path), Kind), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn save_file(State(studio): State<Studio>, Path(id): Path<String>, Query(kind): Query<Kind>) -> Result<Response, Problem> {
+pub(crate) async fn save_file(State(studio): State<Studio>, Path(id): Path<String>, Query(kind): Query<Kind>) -> Result<Response, Problem> {
     let exchanged = match kind.kind.as_deref() {
         None | Some("csv") => false,
         Some("iso") => true,

@@ -107,7 +107,7 @@ pub struct Patch {
 
 /// Takes in a reference: JPEG, PNG, WebP or TIFF. The file is kept untouched; zones are proposed. Runs as a job.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/reference", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn take_in(
+pub(crate) async fn take_in(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(name): Query<FileName>,
@@ -205,7 +205,11 @@ fn seen(piece: &Piece, picture: &Picture, what: planned::What, looking: &Looking
 
 /// The piece as planned, zones filled with their targets, in one of the ways of looking, as JPEG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/planned/view", params(("id" = i64, Path), Looking), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn look_planned(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Response, Problem> {
+pub(crate) async fn look_planned(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(looking): Query<Looking>,
+) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let groups = looking.groups.map(checked_groups).transpose()?;
@@ -343,7 +347,11 @@ pub async fn line(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Q
 
 /// Two round patches compared: value first, temperature second, hue last.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/compare", params(("id" = i64, Path), Ends), responses((status = 200, body = Compared), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn compare_patches(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Ends>) -> Result<Json<Compared>, Problem> {
+pub(crate) async fn compare_patches(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(e): Query<Ends>,
+) -> Result<Json<Compared>, Problem> {
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;

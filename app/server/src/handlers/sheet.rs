@@ -17,7 +17,7 @@ use serde::Deserialize;
 #[derive(Clone, Copy, Default, Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
-pub enum WhichCopy {
+pub(crate) enum WhichCopy {
     /// Studies painted in the hand of their medium.
     #[default]
     Colour,
@@ -93,7 +93,7 @@ fn file(kind: &'static str, name: &str, bytes: Vec<u8>) -> Response {
 
 /// The value ladder as PDF at true size, to be held against the work.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/ladder.pdf", operation_id = "print_ladder", params(("id" = i64, Path)), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>, reader: Reader) -> Result<Response, Problem> {
+pub(crate) async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>, reader: Reader) -> Result<Response, Problem> {
     let bytes = studio
         .run(move |s| {
             let sheet = ladder::lay_out(&s.store.piece(id)?.piece);

@@ -61,7 +61,7 @@ pub async fn kinds(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<
 /// Makes studies, each with its own exact lean set, in place of those there are. Plans left behind and colours taken from elsewhere stay. Runs as a
 /// job.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/studies", params(("id" = i64, Path)), request_body = Wanted, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn make_studies(
+pub(crate) async fn make_studies(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     In(wanted): In<Wanted>,
@@ -112,7 +112,7 @@ pub struct Shares {
 
 /// Makes a study of several hues anew with other shares or hues. Runs as a job.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/studies/{number}/shares", params(("id" = i64, Path), ("number" = u8, Path)), request_body = Shares, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn move_shares(
+pub(crate) async fn move_shares(
     State(studio): State<Studio>,
     Path((id, number)): Path<(i64, u8)>,
     In(shares): In<Shares>,
@@ -155,7 +155,7 @@ fn one(
 /// Whose colours a study takes.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Lender {
+pub(crate) struct Lender {
     /// The other piece.
     piece: i64,
     /// One of its studies; its plan when left out.
@@ -171,7 +171,11 @@ fn has_room(piece: &Piece) -> Result<(), Problem> {
 
 /// Lays the colours of another piece, or of one of its studies, on the zones of this one: by rank of value and warmth, values held. Runs as a job.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path)), request_body = Lender, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn lend(State(studio): State<Studio>, Path(id): Path<i64>, In(from): In<Lender>) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub(crate) async fn lend(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(from): In<Lender>,
+) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     has_room(&piece)?;
     let (name, colours) = studio
@@ -211,7 +215,7 @@ const LENT: usize = 12;
 
 /// Lays the colours of a picture on the zones: a painting, a fabric, a card. Runs as a job.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/studies/lent", params(("id" = i64, Path), Named), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn lend_picture(
+pub(crate) async fn lend_picture(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(named): Query<Named>,

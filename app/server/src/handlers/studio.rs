@@ -34,7 +34,7 @@ pub async fn health(State(studio): State<Studio>) -> Result<Json<Health>, Proble
 
 /// Pieces, Boxes and grounds.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/studio", responses((status = 200, body = StudioView))))]
-pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, Problem> {
+pub(crate) async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, Problem> {
     studio
         .run(|s| {
             let boxes = s.store.boxes()?;
@@ -57,7 +57,7 @@ pub async fn overview(State(studio): State<Studio>) -> Result<Json<StudioView>, 
 
 /// Opens the demo studio at an address of its own, which the job then names. Its data file lies beside one's own, which is not touched.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/demo", operation_id = "visit_demo", responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub(crate) async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap) -> Result<(StatusCode, Json<JobView>), Problem> {
     let visiting = studio.visiting.clone().ok_or_else(|| Problem::not_found("There is no demo studio to visit from here."))?;
     let host = headers.get(header::HOST).and_then(|h| h.to_str().ok()).unwrap_or("127.0.0.1");
     let home = format!("http://{host}");
@@ -79,7 +79,7 @@ pub struct InMedium {
 
 /// The shipped modelled pigments.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/library", params(InMedium), responses((status = 200, body = Vec<PigmentView>), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn shipped_pigments(Query(asked): Query<InMedium>) -> Json<Vec<PigmentView>> {
+pub(crate) async fn shipped_pigments(Query(asked): Query<InMedium>) -> Json<Vec<PigmentView>> {
     let medium = asked.medium.unwrap_or(Medium::Oil);
     Json(library::modelled().iter().map(|p| PigmentView::of(p, medium)).collect())
 }

@@ -15,7 +15,7 @@ use lean_store::PieceId;
 ///
 /// # Errors
 /// When there is no such piece, it is no picture, or `read` or the command refuses.
-pub async fn take_in_for<R: 'static>(
+pub(crate) async fn take_in_for<R: 'static>(
     studio: Studio,
     id: PieceId,
     file: Bytes,

@@ -48,7 +48,7 @@ pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<R
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Hung {
+pub(crate) struct Hung {
     /// A study by its number; the plan when left out.
     study: Option<u8>,
 }
@@ -58,7 +58,7 @@ const HUNG: u32 = 700;
 
 /// The taken candidate on the wall, filled with the plan or a study as it is painted, as PNG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/wall/mock-up", params(("id" = i64, Path), Hung), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn mocked_up(State(studio): State<Studio>, Path(id): Path<i64>, Query(hung): Query<Hung>) -> Result<Response, Problem> {
+pub(crate) async fn mocked_up(State(studio): State<Studio>, Path(id): Path<i64>, Query(hung): Query<Hung>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;

@@ -19,7 +19,7 @@ use lean_store::StoreError;
 
 /// Finds the exact best set of every size from the Box. Runs as a job that tells each size as it is found.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/search", params(("id" = i64, Path)), responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn find_sets(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub(crate) async fn find_sets(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     let worker = studio.clone();
     let view = studio.jobs.start_long(id, "searching", move |job| run_search(&worker, id, &piece, &paint_box, job));
@@ -60,7 +60,7 @@ pub(super) fn keep(studio: &Studio, id: i64, then: &Piece, command: impl Fn(&Pie
 
 /// What one more pigment would be worth to the set in use: from the Box, brought back from the exclusions, or bought.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/additions", params(("id" = i64, Path)), responses((status = 200, body = Vec<Addition>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read_additions(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<Addition>>, Problem> {
+pub(crate) async fn read_additions(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<Addition>>, Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     studio.run(move |s| Ok(Json(additions(&piece, &paint_box, s.needs(&piece)?)?))).await
 }

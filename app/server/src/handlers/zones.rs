@@ -222,7 +222,11 @@ pub async fn part_by_mass(State(studio): State<Studio>, Path(id): Path<i64>, In(
 
 /// Proposes the masses of the picture anew.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/masses/propose", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn propose_masses(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Step>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn propose_masses(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(ask): In<Step>,
+) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision(), |_, look| Ok(zones::masses::propose(look.survey))).await
 }
 

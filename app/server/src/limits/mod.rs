@@ -17,7 +17,7 @@ pub const MOST_ENTRIES: usize = 20_000;
 /// Most characters of an address with everything it asks.
 pub const MOST_ADDRESS: usize = 16_000;
 /// The texts that are whole files, and most characters of each.
-pub const FILES: [(&str, usize); 1] = [("pigment_file", 2_000_000)];
+pub(crate) const FILES: [(&str, usize); 1] = [("pigment_file", 2_000_000)];
 
 /// Checks that no text and no list of a request is longer than fits.
 ///

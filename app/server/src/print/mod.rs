@@ -8,5 +8,5 @@ pub mod svg;
 pub use reader::Reader;
 
 /// Regular and bold faces, shipped so that print needs nothing installed.
-pub const FACES: [&[u8]; 2] =
+pub(crate) const FACES: [&[u8]; 2] =
     [include_bytes!("../../fonts/InstrumentSans-Regular.ttf"), include_bytes!("../../fonts/InstrumentSans-Bold.ttf")];

@@ -12,7 +12,7 @@ use std::sync::{Mutex, MutexGuard};
 use std::time::{Duration, Instant};
 
 /// How long a code may be used.
-pub const CODE_LASTS: Duration = Duration::from_secs(600);
+pub(crate) const CODE_LASTS: Duration = Duration::from_secs(600);
 /// Wrong codes after which an address is heard no more while the code is open: nobody guesses 128 bits, and nobody is to try.
 const MOST_WRONG: u32 = 10;
 /// Addresses with wrong codes after which the code is void for all.
@@ -39,7 +39,7 @@ impl Sharing {
     }
 
     /// Whether what goes to and fro is encrypted.
-    pub fn encrypted(&self) -> bool {
+    pub(crate) fn encrypted(&self) -> bool {
         self.encrypted
     }
 
@@ -54,7 +54,7 @@ impl Sharing {
     }
 
     /// What a browser that came here says its host is. With a certificate it may be the name that stands in it.
-    pub fn is_own_host(&self, host: &str) -> bool {
+    pub(crate) fn is_own_host(&self, host: &str) -> bool {
         host == self.address.to_string() || (self.encrypted && host.rsplit(':').next() == Some(&self.address.port().to_string()))
     }
 
@@ -66,7 +66,7 @@ impl Sharing {
     ///
     /// # Errors
     /// When this machine gives no random numbers.
-    pub fn new_code(&self) -> Result<String, String> {
+    pub(crate) fn new_code(&self) -> Result<String, String> {
         let code = secret::<16>()?;
         *self.open() = Some(Open { code: code.clone(), until: Instant::now() + CODE_LASTS, wrong: HashMap::new() });
         Ok(code)

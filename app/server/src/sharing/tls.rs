@@ -11,7 +11,7 @@ use tokio_rustls::rustls::pki_types::{CertificateDer, PrivateKeyDer};
 ///
 /// # Errors
 /// Names the file that cannot be used, and why.
-pub fn acceptor(certificate: &Path, key: &Path) -> Result<TlsAcceptor, String> {
+pub(crate) fn acceptor(certificate: &Path, key: &Path) -> Result<TlsAcceptor, String> {
     let bad = |file: &Path, why: String| format!("{}: {why}. It is to be a PEM file.", file.display());
     let chain: Vec<CertificateDer> =
         CertificateDer::pem_file_iter(certificate).and_then(Iterator::collect).map_err(|e| bad(certificate, e.to_string()))?;

@@ -14,7 +14,7 @@ use std::time::Instant;
 
 /// Reads sources that changed since they were read last, until a moment, and forgets those that are gone. Gives how many pieces and readings are left;
 /// one is read at least.
-pub fn bring_up_to_date(c: &Connection, recent: &Recent, until: Instant) -> Result<usize, StoreError> {
+pub(crate) fn bring_up_to_date(c: &Connection, recent: &Recent, until: Instant) -> Result<usize, StoreError> {
     let mut known = Boxes::default();
     forget_gone(c)?;
     let pieces = changed_pieces(c)?;

@@ -100,7 +100,7 @@ impl Store {
 }
 
 /// Changes made by this program so far, and by others: while both stand still, nothing changed.
-pub type Stand = (u64, i64);
+pub(crate) type Stand = (u64, i64);
 
 fn stand(c: &Connection) -> Result<Stand, StoreError> {
     Ok((c.total_changes(), c.query_row("PRAGMA data_version", [], |r| r.get(0))?))

@@ -16,7 +16,7 @@ pub const TABLES: [&str; 11] =
     ["pictures", "maps", "boxes", "pieces", "log", "field_notes", "readings", "grounds", "drills", "devices", "sqlite_sequence"];
 
 /// What a row of a table is to a painter.
-pub fn noun(table: &str) -> &'static str {
+pub(crate) fn noun(table: &str) -> &'static str {
     match table {
         "pictures" => "picture",
         "maps" => "map of zones",
@@ -121,7 +121,7 @@ impl Table {
 }
 
 /// What a row says of itself: by its sum, or by the digest it is named by.
-pub fn own_proof(row: &Row, shape: usize) -> RowProof {
+pub(crate) fn own_proof(row: &Row, shape: usize) -> RowProof {
     let said = |ok: bool| if ok { RowProof::Sound } else { RowProof::Not };
     match (row.table.as_str(), row.value("digest")) {
         ("pictures", Value::Text(digest)) => match (row.value("original"), row.value("working"), row.value("sum")) {
@@ -158,7 +158,7 @@ fn sealed_of(table: &str) -> Option<SummedTable> {
 }
 
 /// A new data file that rows are put into.
-pub struct Intake {
+pub(crate) struct Intake {
     c: Connection,
     /// Rows that are in it: whether each is what was written, and its revision.
     known: HashMap<(String, String), (bool, i64)>,
@@ -179,7 +179,7 @@ impl Intake {
     ///
     /// # Errors
     /// As [`Intake::begun`].
-    pub fn begun_at(path: &std::path::Path, shape: usize) -> Result<Self, StoreError> {
+    pub(crate) fn begun_at(path: &std::path::Path, shape: usize) -> Result<Self, StoreError> {
         let mut c = Connection::open(path)?;
         sound::know(&c)?;
         c.pragma_update(None, "foreign_keys", "OFF")?;

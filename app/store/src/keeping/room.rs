@@ -4,7 +4,7 @@ use crate::StoreError;
 use std::path::Path;
 
 /// Bytes that stay free whatever is copied, so that changes can still be saved.
-pub const RESERVE: u64 = 32 << 20;
+pub(crate) const RESERVE: u64 = 32 << 20;
 
 /// A disk as large files are written to it.
 #[derive(Clone, Copy, Debug, Default)]
@@ -37,7 +37,7 @@ impl Disk {
     ///
     /// # Errors
     /// [`StoreError::NoRoom`].
-    pub fn keeps_reserve(self, folder: &Path, what: &str) -> Result<(), StoreError> {
+    pub(crate) fn keeps_reserve(self, folder: &Path, what: &str) -> Result<(), StoreError> {
         self.leaves(folder, RESERVE, what)
     }
 

@@ -32,7 +32,7 @@ impl UnfinishedFile {
     ///
     /// # Errors
     /// When none can be made.
-    pub fn begun_to_replace(to: &Path) -> Result<Self, StoreError> {
+    pub(crate) fn begun_to_replace(to: &Path) -> Result<Self, StoreError> {
         let folder = folder_of(to);
         std::fs::create_dir_all(folder).map_err(|e| StoreError::Folder(folder.display().to_string(), e.to_string()))?;
         let name = to.file_name().unwrap_or_default().to_string_lossy();
@@ -72,7 +72,7 @@ impl UnfinishedFile {
     ///
     /// # Errors
     /// When it cannot be written; what lay there lies there still.
-    pub fn finished_in_place(self) -> Result<(), StoreError> {
+    pub(crate) fn finished_in_place(self) -> Result<(), StoreError> {
         self.on_disk()?;
         let to = self.to;
         self.file.persist(&to).map_err(|e| StoreError::file(&to, &e.error))?;
@@ -88,7 +88,7 @@ impl UnfinishedFile {
 
 /// Removes what a killed program left half made of files whose names begin with `stem`. What another program is at work on stays, and so does
 /// everything this program did not make.
-pub fn clear_away(folder: &Path, stem: &str) {
+pub(crate) fn clear_away(folder: &Path, stem: &str) {
     for file in std::fs::read_dir(folder).into_iter().flatten().flatten() {
         let name = file.file_name().to_string_lossy().into_owned();
         if name.starts_with(stem) && name.ends_with(ENDING) && is_left(&file.path()) {
@@ -109,11 +109,11 @@ fn is_left(_: &Path) -> bool {
 }
 
 /// The folder a file lies in.
-pub fn folder_of(path: &Path) -> &Path {
+pub(crate) fn folder_of(path: &Path) -> &Path {
     path.parent().filter(|f| !f.as_os_str().is_empty()).unwrap_or(Path::new("."))
 }
 
 /// Sees to it that a new name is on the disk, where a folder can be told so.
-pub fn folder_on_disk(of: &Path) {
+pub(crate) fn folder_on_disk(of: &Path) {
     let _ = File::open(folder_of(of)).and_then(|f| f.sync_all());
 }

@@ -28,7 +28,7 @@ pub struct Cell {
 }
 
 /// Reads a page as part of a tree; `None` where it is no such page.
-pub fn node(image: &Image, number: u32) -> Option<Node> {
+pub(crate) fn node(image: &Image, number: u32) -> Option<Node> {
     let page = image.page(number)?;
     let head = if number == 1 { FILE_HEAD } else { 0 };
     let (inner, table) = match page[head] {

@@ -11,7 +11,7 @@ use std::sync::Mutex;
 pub const PAGE: usize = 4096;
 
 /// A file in pages, numbered from 1.
-pub struct Image {
+pub(crate) struct Image {
     file: Mutex<File>,
     pages: u32,
     newer: HashMap<u32, Vec<u8>>,
@@ -54,7 +54,7 @@ impl Image {
 }
 
 /// Four bytes, the highest first.
-pub fn u32_at(bytes: &[u8], at: usize) -> Option<u32> {
+pub(crate) fn u32_at(bytes: &[u8], at: usize) -> Option<u32> {
     Some(u32::from_be_bytes(bytes.get(at..at + 4)?.try_into().ok()?))
 }
 

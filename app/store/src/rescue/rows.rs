@@ -8,7 +8,7 @@ use rusqlite::types::Value;
 use std::collections::{BTreeMap, HashSet};
 
 /// What is told while rows are found.
-pub trait Finder {
+pub(crate) trait Finder {
     /// A row of a table, and what its sum says of it.
     fn row(&mut self, row: Row, vouched: RowProof);
     /// Something that could not be read, in a sentence.

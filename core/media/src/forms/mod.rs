@@ -28,7 +28,7 @@ use serde::{Deserialize, Serialize};
 /// Number of strengths of a wash: faint, thin, middle, strong and deep, see [`washes`].
 pub const STRENGTHS: usize = 5;
 /// Light, middle and firm pressure of a pencil. A choice.
-pub const PRESSURES: [f64; 3] = [0.3, 0.7, 1.0];
+pub(crate) const PRESSURES: [f64; 3] = [0.3, 0.7, 1.0];
 /// Mass of a light, a full and a heavy stroke of pastel: 39, 78 and 95 % cover. A choice.
 pub const MASSES: [f64; 3] = [0.5, 1.5, 3.0];
 
@@ -91,7 +91,7 @@ impl Laying {
 /// saturate, and no point bears more than firm.
 pub const ERRING: f64 = 0.8;
 /// Factor on every amount where a whole recipe is laid too thin, too dry or with a light hand.
-pub const ERRING_IN_ALL: f64 = 0.9;
+pub(crate) const ERRING_IN_ALL: f64 = 0.9;
 /// Ways an amount may turn out: as meant, too little, a tenth less with everything else.
 const OUTCOMES: usize = 3;
 

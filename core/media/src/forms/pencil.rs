@@ -227,7 +227,7 @@ struct Overlap<T> {
 }
 
 /// Overlaps of one and two pencils of a group that are known already.
-pub struct Overlaps<T> {
+pub(crate) struct Overlaps<T> {
     rows: Vec<Overlap<T>>,
     singles: Vec<u16>,
     pairs: Vec<u16>,

@@ -35,7 +35,7 @@ impl Reading {
     }
 
     /// Whether the spectrum is inferred.
-    pub fn is_inferred(&self) -> bool {
+    pub(crate) fn is_inferred(&self) -> bool {
         matches!(self.of, Evidence::ColourOnly(_))
     }
 }

@@ -2,7 +2,7 @@
 
 /// Variances and covariance of K and S.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
-pub struct Covariance {
+pub(crate) struct Covariance {
     /// Variance of K.
     pub kk: f64,
     /// Covariance.
@@ -54,7 +54,7 @@ impl Sums {
     }
 
     /// Inverse of the normal matrix: how sure K and S are.
-    pub fn covariance(&self) -> Covariance {
+    pub(crate) fn covariance(&self) -> Covariance {
         let det = (self.aa * self.bb - self.ab * self.ab).max(1e-300);
         Covariance { kk: self.bb / det, ks: -self.ab / det, ss: self.aa / det }
     }

@@ -20,7 +20,7 @@ pub fn is_whole(bytes: &[u8]) -> bool {
 /// Whether a JPEG file is long enough for the size its head says. Decoders fill up what is missing with one colour and say nothing. In sequential
 /// files every block of eight by eight takes two bits at least, one for its mean and one for its end (ITU-T T.81, annex F); progressive ones may
 /// skip blocks, and are not judged.
-pub fn is_long_enough(bytes: &[u8]) -> bool {
+pub(crate) fn is_long_enough(bytes: &[u8]) -> bool {
     const LEAST_BITS: u64 = 2;
     blocks(bytes).is_none_or(|blocks| bytes.len() as u64 * 8 >= blocks * LEAST_BITS)
 }

@@ -12,7 +12,7 @@ use std::io::Cursor;
 use thiserror::Error;
 
 /// Most pixels a reference may have: 100 megapixels.
-pub const MOST_PIXELS: u64 = 100_000_000;
+pub(crate) const MOST_PIXELS: u64 = 100_000_000;
 
 /// Why a file could not become a reference. Every message says what to do next.
 #[derive(Debug, Error, PartialEq, Eq)]

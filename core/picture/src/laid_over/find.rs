@@ -152,7 +152,7 @@ fn askew(q: &Quad) -> f64 {
 }
 
 /// Which of the pictures expected fits best between corners, and how well.
-pub fn best_of(photo: &Picture, map: &ZoneMap, expected: &[Expected], corners: &Quad) -> Option<(usize, f64)> {
+pub(crate) fn best_of(photo: &Picture, map: &ZoneMap, expected: &[Expected], corners: &Quad) -> Option<(usize, f64)> {
     let (seen, samples) = (InLab::of(photo, FINE), Samples::of(map, expected));
     let each = (0..expected.len()).filter_map(|i| Some((i, correlation(&seen, &samples, i, corners, FORGIVEN)?)));
     each.max_by(|a, b| a.1.total_cmp(&b.1))

@@ -15,7 +15,7 @@ use std::collections::BTreeMap;
 use thiserror::Error;
 
 /// Corners of the picture in the photo from its top left clockwise, in shares of the photo's width and height.
-pub type Quad = [(f64, f64); 4];
+pub(crate) type Quad = [(f64, f64); 4];
 
 /// What a picture is expected to look like: the colour of every zone, and that of the ground where nothing lies.
 #[derive(Clone, Debug, PartialEq)]

@@ -20,7 +20,7 @@ pub enum Hand {
 
 /// What lies at a pixel.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Texture {
+pub(crate) struct Texture {
     /// Share of the ground that this hand leaves bare over a few strokes.
     pub bare: f32,
     /// How much of this pixel is covered, 0..=1; 1 − `bare` in the mean.

@@ -1,7 +1,7 @@
 //! Noise that is the same everywhere: hashed lattices, smoothly joined (Perlin 1985; value noise).
 
 /// A number of 0..1 for a place on a lattice.
-pub fn hashed(x: i32, y: i32, seed: u32) -> f32 {
+pub(crate) fn hashed(x: i32, y: i32, seed: u32) -> f32 {
     let mut h = (x as u32).wrapping_mul(0x9E37_79B1) ^ (y as u32).wrapping_mul(0x85EB_CA77) ^ seed.wrapping_mul(0xC2B2_AE3D);
     h = (h ^ (h >> 15)).wrapping_mul(0x2C1B_3C6D);
     h = (h ^ (h >> 12)).wrapping_mul(0x297A_2D39);
@@ -26,7 +26,7 @@ pub fn rough(x: f32, y: f32, seed: u32) -> f32 {
 }
 
 /// How a hand swings off a line: two numbers of -1..1, changing over half a brush and over two.
-pub fn swung(x: f32, y: f32, brush: f32, seed: u32) -> (f32, f32) {
+pub(crate) fn swung(x: f32, y: f32, brush: f32, seed: u32) -> (f32, f32) {
     let (u, v) = (x / (0.6 * brush), y / (0.6 * brush));
     let of = |s: u32| 1.3 * (smooth(u, v, seed ^ s) - 0.5) + 0.7 * (smooth(u * 0.3, v * 0.3, seed ^ s ^ 0x77) - 0.5);
     (of(0x1357), of(0x2468))

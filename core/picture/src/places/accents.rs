@@ -36,7 +36,7 @@ const WIDE: f32 = 0.25;
 
 /// A colour of one or more small things.
 #[derive(Clone, Debug)]
-pub struct Accent {
+pub(crate) struct Accent {
     /// Mean look.
     pub look: EvenColour,
     /// Number of cells.

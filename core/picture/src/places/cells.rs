@@ -10,20 +10,20 @@ pub const GRID: u32 = 1024;
 /// A colour as lightness and two compressed chroma axes: a straight distance is close to CIEDE2000 without its hue terms.
 ///
 /// Chroma is compressed by the integral of 1 / (1 + 0.045 C), the weighting of CIE94 (CIE 116-1995).
-pub type EvenColour = [f32; 3];
+pub(crate) type EvenColour = [f32; 3];
 
 /// Weight of chroma against lightness. A choice: enough that a light face stands off a light wall of another hue.
 const CHROMA: f64 = 1.1;
 
 /// Compresses a CIELAB colour.
-pub fn even_colour(l: f64, a: f64, b: f64) -> EvenColour {
+pub(crate) fn even_colour(l: f64, a: f64, b: f64) -> EvenColour {
     let c = a.hypot(b);
     let scale = if c < 1e-9 { CHROMA } else { CHROMA * (0.045 * c).ln_1p() / (0.045 * c) };
     [l as f32, (a * scale) as f32, (b * scale) as f32]
 }
 
 /// Squared distance between two looks.
-pub fn apart2(p: EvenColour, q: EvenColour) -> f32 {
+pub(crate) fn apart2(p: EvenColour, q: EvenColour) -> f32 {
     let d = [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
     d[0] * d[0] + d[1] * d[1] + d[2] * d[2]
 }
@@ -108,7 +108,7 @@ fn enlarged(picture: &Picture) -> Picture {
 }
 
 /// Weights 1 2 1 across and down.
-pub fn binomial(looks: &[EvenColour], w: usize, h: usize) -> Vec<EvenColour> {
+pub(crate) fn binomial(looks: &[EvenColour], w: usize, h: usize) -> Vec<EvenColour> {
     let mix = |a: EvenColour, b: EvenColour, c: EvenColour| std::array::from_fn(|i| (a[i] + 2.0 * b[i] + c[i]) * 0.25);
     let mut across = vec![[0.0; 3]; looks.len()];
     across.par_chunks_exact_mut(w).zip(looks.par_chunks_exact(w)).for_each(|(out, row)| {

@@ -15,7 +15,7 @@ use super::shapes::{Shape, Shapes};
 use std::collections::BTreeMap;
 
 /// Most colours told apart; every zone holds one or more of them.
-pub const SHADES: usize = 32;
+pub(crate) const SHADES: usize = 32;
 /// Width of the boxes of like looks that are counted together.
 const BOX: f32 = 3.0;
 /// Least distance of an accent from all round it, in look units.

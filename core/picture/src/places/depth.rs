@@ -86,7 +86,7 @@ impl Depth {
     }
 
     /// Cells of each mass in every shape.
-    pub fn in_shapes(&self, patches: &Patches, shapes: &Shapes) -> Vec<[f32; MOST]> {
+    pub(crate) fn in_shapes(&self, patches: &Patches, shapes: &Shapes) -> Vec<[f32; MOST]> {
         let mut cells = vec![[0.0; MOST]; shapes.all.len()];
         for (p, patch) in patches.all.iter().enumerate() {
             cells[shapes.of_patch[p] as usize][usize::from(self.of_patch[p])] += patch.cells;

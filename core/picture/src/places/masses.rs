@@ -15,7 +15,7 @@ const SIZE: f32 = 0.6;
 const TOUCH: f32 = 0.5;
 
 /// The mass of each shape: the number of one shape in it.
-pub fn owners(shapes: &Shapes) -> Vec<u32> {
+pub(crate) fn owners(shapes: &Shapes) -> Vec<u32> {
     let mut joining = Joining::of(shapes);
     let mut costs = Vec::new();
     let mut cuts: BTreeMap<usize, Vec<u32>> = BTreeMap::new();

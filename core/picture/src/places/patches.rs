@@ -13,7 +13,7 @@ const ROUNDS: usize = 4;
 const COMPACT: f32 = 5.0;
 
 /// Patches over a grid of cells.
-pub struct Patches {
+pub(crate) struct Patches {
     /// Patch of every cell.
     pub of_cell: Vec<u32>,
     /// Cells, mean look and mean place of every patch.

@@ -3,11 +3,11 @@
 use super::cells::EvenColour;
 
 /// Power of a colour's share of the picture in its weight. A choice between 1 (area alone) and 0 (every colour alike).
-pub const RARE: f32 = 0.75;
+pub(crate) const RARE: f32 = 0.75;
 
 /// One of the colours told apart.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Shade {
+pub(crate) struct Shade {
     /// Its look; of a run, the mean.
     pub look: EvenColour,
     /// The smooth run it is, from 0.

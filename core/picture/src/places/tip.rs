@@ -10,7 +10,7 @@ use crate::zone_map::parts::Parts;
 use std::collections::BTreeMap;
 
 /// The smallest mark the tip makes, as a share of the brush.
-pub const TIP: f64 = 0.5;
+pub(crate) const TIP: f64 = 0.5;
 /// Most marks that are put back.
 const MOST: usize = 16;
 /// Least strength of a mark that is put back, in look units. A choice.
@@ -57,7 +57,7 @@ pub fn put_back(map: ZoneMap, fine: &[u16], cells: &Cells, brush: f64) -> ZoneMa
 }
 
 /// The mended map with the marks of a tip that no hand touched: places of `before` of fewer than `least` cells.
-pub fn kept_under_hand(mut mended: ZoneMap, before: &ZoneMap, hand: &ZoneMap, least: u32) -> ZoneMap {
+pub(crate) fn kept_under_hand(mut mended: ZoneMap, before: &ZoneMap, hand: &ZoneMap, least: u32) -> ZoneMap {
     let parts = Parts::of(before);
     let mut free: Vec<bool> = parts.all.iter().map(|p| p.cells < least).collect();
     for (stretch, part) in parts.stretches() {

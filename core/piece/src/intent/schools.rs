@@ -133,7 +133,7 @@ impl Question {
     }
 
     /// Whether the question arises in a medium.
-    pub fn arises(self, medium: Medium) -> bool {
+    pub(crate) fn arises(self, medium: Medium) -> bool {
         self != Self::WhiteInWatercolour || medium == Medium::Watercolour
     }
 

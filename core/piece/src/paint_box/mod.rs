@@ -18,7 +18,7 @@ pub struct BoxId(pub String);
 /// Most pigments one Box may hold for now.
 pub const MOST_PIGMENTS: usize = 500;
 /// Most pigments a search goes through: the time grows with the third power of their number.
-pub const MOST_SEARCHED: usize = 120;
+pub(crate) const MOST_SEARCHED: usize = 120;
 /// Most characters of a text kept with a pigment or a reading.
 pub const MOST_TEXT: usize = 200;
 

@@ -27,7 +27,7 @@ const BLUE: std::ops::Range<f64> = 195.0..310.0;
 
 /// The most chroma a zone can have for what it is, in its light; what any surface of its lightness and hue can have where nobody said.
 /// What shines by itself has no limit.
-pub fn most_chroma(lab: Lab, facts: &Facts, lighting: &Lighting) -> f64 {
+pub(crate) fn most_chroma(lab: Lab, facts: &Facts, lighting: &Lighting) -> f64 {
     if matches!(facts.role, Some(lean_piece::light::Role::Highlight | lean_piece::light::Role::SelfLuminous))
         || lighting.falling == Falling::Flat
     {
@@ -64,7 +64,7 @@ fn greatest_in_any_light(lab: Lab) -> f64 {
 }
 
 /// The same value and hue with no more chroma than the zone can have.
-pub fn credible(lab: Lab, facts: &Facts, lighting: &Lighting) -> Lab {
+pub(crate) fn credible(lab: Lab, facts: &Facts, lighting: &Lighting) -> Lab {
     let most = most_chroma(lab, facts, lighting);
     let has = lab.chroma();
     if has <= most { lab } else { Lab::new(lab.l, lab.a * most / has, lab.b * most / has) }

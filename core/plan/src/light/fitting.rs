@@ -6,7 +6,7 @@ use lean_piece::Piece;
 use std::ops::RangeInclusive;
 
 /// Weight of the differences between neighbouring zones: 0 keeps the lights and middles where they are, 1 keeps the differences.
-pub const DIFFERENCES: RangeInclusive<f64> = 0.0..=1.0;
+pub(crate) const DIFFERENCES: RangeInclusive<f64> = 0.0..=1.0;
 /// The usual place between the two. A choice.
 pub const USUAL_DIFFERENCES: Share = Share(0.4);
 

@@ -59,7 +59,7 @@ pub struct Squeezed {
 
 /// Maps values into a range.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Mapping {
+pub(crate) struct Mapping {
     from: (f64, f64),
     to: (f64, f64),
 }

@@ -8,7 +8,7 @@ use std::collections::BTreeMap;
 
 /// How much more a recipe may cost than the best before anybody could see it: under a just noticeable difference, or a fortieth of a step of
 /// value. A choice.
-pub const INVISIBLE: f64 = 0.5;
+pub(crate) const INVISIBLE: f64 = 0.5;
 /// Recipes weighed for each zone.
 const LOOKED_AT: usize = 60;
 /// Rounds until nothing changes; it settles in two or three.

@@ -105,7 +105,7 @@ pub fn pigments_of<'a>(paint_box: &'a PaintBox, set: &[PigmentId]) -> Vec<&'a Pi
 
 /// What the recipes of a set for a piece are listed of: its medium on its ground within what the painter asks of mixes. White is at hand where the
 /// medium has it. Numbers follow `set`.
-pub fn palette_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Palette {
+pub(crate) fn palette_of(piece: &Piece, paint_box: &PaintBox, set: &[&Pigment]) -> Palette {
     let (medium, asked) = (piece.brief.medium, piece.asked());
     // What is studied in acrylic is let down with the white of the acrylics.
     let acrylic = set.first().is_some_and(|p| p.second == Some(Second::Acrylic));
@@ -233,7 +233,7 @@ pub fn reach_of(piece: &Piece, paint_box: &PaintBox) -> Option<Reach> {
 const DARKS: usize = 3;
 
 /// The values some recipes reach.
-pub fn reach_within(recipes: &Recipes) -> Option<Reach> {
+pub(crate) fn reach_within(recipes: &Recipes) -> Option<Reach> {
     Reach::of(recipes.laid(), recipes.free())
 }
 

@@ -9,7 +9,7 @@ use serde::Serialize;
 /// Thickness of a coat of mixed paint, in millimetres. A choice.
 pub const FILM: f64 = 0.15;
 /// How much more is mixed than is laid: what stays on palette and brush. A choice.
-pub const SPARE: f64 = 1.3;
+pub(crate) const SPARE: f64 = 1.3;
 
 /// Millilitres from which a heap for one mix alone is worth being made beforehand: two peas. A choice.
 const LEAST_ALONE: f64 = 0.6;
@@ -43,7 +43,7 @@ pub struct LetDown {
 }
 
 /// Millilitres in the painter's measures: a pea, a hazelnut, a walnut. What they hold is a choice.
-pub fn in_nuts(millilitres: f64) -> String {
+pub(crate) fn in_nuts(millilitres: f64) -> String {
     const MEASURES: [(f64, &str, &str); 3] = [(8.0, "a walnut", "walnuts"), (1.5, "a hazelnut", "hazelnuts"), (0.3, "a pea", "peas")];
     let (holds, one, many) = MEASURES.into_iter().find(|(holds, ..)| millilitres >= 0.75 * holds).unwrap_or(MEASURES[2]);
     match (millilitres / holds).round() as u32 {

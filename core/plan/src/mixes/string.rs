@@ -28,7 +28,7 @@ pub struct Further {
 
 impl ZoneMix {
     /// The mix at a stop; `None` between stops.
-    pub fn mix_at(&self, share: Share) -> Option<&Mix> {
+    pub(crate) fn mix_at(&self, share: Share) -> Option<&Mix> {
         if share == Share::NONE {
             return Some(&self.mix);
         }
@@ -46,7 +46,7 @@ impl ZoneMix {
 
 /// Threads what was compared at every stop into one mix a zone: the zones in the order of their first stops. Stops of a zone follow one another
 /// from near to far.
-pub fn threaded(compared: impl Iterator<Item = (Wanted, ZoneMix)>) -> Vec<ZoneMix> {
+pub(crate) fn threaded(compared: impl Iterator<Item = (Wanted, ZoneMix)>) -> Vec<ZoneMix> {
     let mut zones: Vec<ZoneMix> = Vec::new();
     for (aim, mix) in compared {
         let Some(zone) = zones.iter_mut().find(|z| z.zone == aim.zone) else {

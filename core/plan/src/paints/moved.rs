@@ -33,7 +33,7 @@ pub fn moved(piece: &Piece, before: &PaintBox, after: &PaintBox) -> Option<Moved
 }
 
 /// How the recipes of a study look by the Box as it is known now, against how they looked when it was made.
-pub fn study_moved(piece: &Piece, study: &lean_piece::Study, paint_box: &PaintBox) -> Option<Moved> {
+pub(crate) fn study_moved(piece: &Piece, study: &lean_piece::Study, paint_box: &PaintBox) -> Option<Moved> {
     let of = |m: &lean_piece::StudyMix| Some((m.zone, m.mix.lab, now(piece, &m.mix, paint_box)?));
     told(piece, study.mixes.len(), study.mixes.iter().filter_map(of).collect())
 }

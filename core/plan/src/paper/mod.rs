@@ -6,7 +6,7 @@ use lean_piece::PageFormat;
 use std::sync::Arc;
 
 /// A place or length on the page in millimetres.
-pub type Mm = f64;
+pub(crate) type Mm = f64;
 
 /// One thing drawn on the page.
 #[derive(Clone, Debug, PartialEq)]
@@ -92,10 +92,10 @@ pub fn name(format: PageFormat) -> &'static str {
 /// Width of a letter of the sheet's face on average, a little generous, as a share of its size.
 const LETTER: f64 = 0.47;
 /// From line to line, as a share of the letters.
-pub const LEADING: f64 = 1.22;
+pub(crate) const LEADING: f64 = 1.22;
 
 /// From line to line of text of some size.
-pub fn leading(letters: Mm) -> Mm {
+pub(crate) fn leading(letters: Mm) -> Mm {
     letters * LEADING
 }
 

@@ -42,7 +42,7 @@ fn saturation(warmth: f64) -> f64 {
 }
 
 /// How much longer water takes than at 20 °C and 50 %: evaporation goes with what the air can still take up (Dalton 1802). At most ten times.
-pub fn of_water(air: Air) -> f64 {
+pub(crate) fn of_water(air: Air) -> f64 {
     let takes = |warmth: f64, damp: f64| saturation(warmth) * (1.0 - damp / 100.0);
     let usual = Air::default();
     (takes(usual.warmth, usual.damp) / takes(air.warmth, air.damp)).clamp(0.2, 10.0)
@@ -50,7 +50,7 @@ pub fn of_water(air: Air) -> f64 {
 
 /// How much longer oil takes than at 20 °C and 50 %: it does not dry but takes up oxygen, about twice as fast with every ten degrees (the usual rule
 /// for reactions), and a little slower in damp air. A choice.
-pub fn of_oil(air: Air) -> f64 {
+pub(crate) fn of_oil(air: Air) -> f64 {
     2f64.powf((20.0 - air.warmth) / 10.0) * (1.0 + (air.damp - 50.0) / 150.0).max(0.5)
 }
 

@@ -11,7 +11,7 @@ use lean_piece::paint_box::PaintBox;
 use lean_piece::{Piece, ZoneId};
 
 /// Share of a zone in which what lies beneath shows between strokes of covering paint. A choice.
-pub const SHOWS: f64 = 0.03;
+pub(crate) const SHOWS: f64 = 0.03;
 
 /// How far a zone is.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -65,12 +65,12 @@ impl<'a> Surface<'a> {
     }
 
     /// The same with another lay-in.
-    pub fn laid_in_with(self, pigment: &'a Pigment) -> Self {
+    pub(crate) fn laid_in_with(self, pigment: &'a Pigment) -> Self {
         Self { lay_in: Some(pigment), ..self }
     }
 
     /// The same with another glaze.
-    pub fn glazed_with(self, pigment: &'a Pigment, strength: Share) -> Self {
+    pub(crate) fn glazed_with(self, pigment: &'a Pigment, strength: Share) -> Self {
         Self { glaze: Some((pigment, strength.0)), ..self }
     }
 

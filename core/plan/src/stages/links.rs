@@ -32,7 +32,7 @@ pub fn links(piece: &Piece, tasks: &[Task]) -> Links {
 }
 
 /// The same, in whatever order of tones paint allows.
-pub fn links_in_any_order(piece: &Piece, tasks: &[Task]) -> Links {
+pub(crate) fn links_in_any_order(piece: &Piece, tasks: &[Task]) -> Links {
     let at: HashMap<TaskId, usize> = tasks.iter().enumerate().map(|(i, t)| (t.id, i)).collect();
     let linking = Linking { piece, tasks, at };
     let mut lags = linking.sheet_first();
@@ -107,7 +107,7 @@ impl Waits {
 }
 
 /// Whether the painter's orders can all be kept.
-pub fn can_be_kept(piece: &Piece, tasks: &[Task]) -> bool {
+pub(crate) fn can_be_kept(piece: &Piece, tasks: &[Task]) -> bool {
     let jobs = tasks.iter().map(|_| Job::of(Minutes(1))).collect();
     Plan { jobs, lags: links_in_any_order(piece, tasks).lags, apart: Vec::new(), sittings: Sittings::endless() }.check().is_ok()
 }

@@ -111,7 +111,7 @@ impl<'a> Looks<'a> {
     }
 
     /// After every stage that has something to do.
-    pub fn after_each(&self, tasks: &[Task]) -> Vec<StageLook> {
+    pub(crate) fn after_each(&self, tasks: &[Task]) -> Vec<StageLook> {
         let has = |s: &Stage| tasks.iter().any(|t| t.id.stage == *s && !t.later);
         Stage::ALL.into_iter().filter(has).map(|stage| self.at(Some(stage), &|t| t.stage <= stage)).collect()
     }

@@ -7,7 +7,7 @@ use lean_piece::easel::Stage;
 use lean_schedule::Minutes;
 
 /// Share of the picture from which a zone is a big shape. A choice.
-pub const BIG: f64 = 0.05;
+pub(crate) const BIG: f64 = 0.05;
 
 /// Square centimetres a hand lays in a minute with a large brush, by medium. Choices, to be outdone by the painter's own pace.
 fn laid_in_a_minute(medium: Medium) -> f64 {

@@ -76,7 +76,7 @@ pub fn skip(piece: &Piece, task: TaskId, skipped: bool) -> SetEasel {
 ///
 /// # Errors
 /// When it cannot: a layer before the one it lies on, or orders that contradict each other.
-pub fn put_before(piece: &Piece, paint_box: Option<&PaintBox>, task: TaskId, before: TaskId) -> Result<SetEasel, Refusal> {
+pub(crate) fn put_before(piece: &Piece, paint_box: Option<&PaintBox>, task: TaskId, before: TaskId) -> Result<SetEasel, Refusal> {
     let mut easel = piece.easel.clone();
     let (new, turned) = (Order { task, before }, Order { task: before, before: task });
     easel.orders.retain(|o| *o != new && *o != turned);
@@ -92,7 +92,7 @@ pub fn put_before(piece: &Piece, paint_box: Option<&PaintBox>, task: TaskId, bef
 }
 
 /// The order is the usual one again.
-pub fn usual_order(piece: &Piece) -> SetEasel {
+pub(crate) fn usual_order(piece: &Piece) -> SetEasel {
     command(Easel { orders: Vec::new(), skipped: Vec::new(), ..piece.easel.clone() }, "the usual order of work")
 }
 

@@ -9,7 +9,7 @@ const BELOW: (f64, f64) = (0.02, 0.4);
 const BESIDE: f64 = 0.4;
 
 /// What a task would smudge and how to guard it, in a sentence; empty where nothing is at risk.
-pub fn smudges(piece: &Piece, task: &Task) -> String {
+pub(crate) fn smudges(piece: &Piece, task: &Task) -> String {
     if !matches!(piece.brief.medium, Medium::SoftPastel | Medium::Pencil) || piece.easel.is_done(task.id) {
         return String::new();
     }

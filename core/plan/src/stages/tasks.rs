@@ -47,7 +47,7 @@ pub fn tasks(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], order: &[Zo
 }
 
 /// The same, timed by the tables and not by the painter's own pace.
-pub fn plainly_timed(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], order: &[ZoneId]) -> Vec<Task> {
+pub(crate) fn plainly_timed(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], order: &[ZoneId]) -> Vec<Task> {
     at_pace(piece, paint_box, mixes, order, 1.0)
 }
 
@@ -70,7 +70,7 @@ fn darkest(piece: &Piece) -> f64 {
 }
 
 /// The stage in which the first layer of a zone is laid.
-pub fn stage_of(piece: &Piece, zone: &Zone) -> Stage {
+pub(crate) fn stage_of(piece: &Piece, zone: &Zone) -> Stage {
     let reserved = piece.intent.school(Question::Highlights, piece.brief.medium) == School::HighlightsReserved;
     let dark_accent = piece.wanted(zone).value().0 < darkest(piece) + DARKEST;
     match zone.facts.role {

@@ -71,7 +71,7 @@ pub fn wanted(piece: &Piece, hues: &[HueShare]) -> Vec<Lab> {
 }
 
 /// Colours wanted when one hue slides into another from dark to light, values held.
-pub fn slid(piece: &Piece, dark: HueAngle, light: HueAngle) -> Vec<Lab> {
+pub(crate) fn slid(piece: &Piece, dark: HueAngle, light: HueAngle) -> Vec<Lab> {
     let most = strength(piece);
     let values: Vec<f64> = piece.zones.iter().map(|z| z.target.l).collect();
     let total: f64 = piece.zones.iter().map(|z| z.reading.area).sum::<f64>().max(f64::MIN_POSITIVE);

@@ -14,7 +14,7 @@ pub struct Phase {
 }
 
 /// Minutes a study usually takes: small, simple, quick. A choice.
-pub const USUAL_MINUTES: u32 = 20;
+pub(crate) const USUAL_MINUTES: u32 = 20;
 
 /// The phases of a study in a medium, in their order; shares add up to 1. Shares are choices: most time for the big shapes, least for accents.
 pub fn phases(medium: Medium) -> [Phase; 3] {

@@ -20,7 +20,7 @@ const LET_GO: f64 = 400.0;
 const TOO_LOUD: f64 = 3.0;
 
 /// A pair of neighbouring zones (positions in `piece.zones`) of which the first is planned warmer.
-pub type WarmerThan = (usize, usize);
+pub(crate) type WarmerThan = (usize, usize);
 
 /// Neighbours whose planned temperatures differ enough to be told apart.
 pub fn ordered_pairs(piece: &Piece) -> Vec<WarmerThan> {
@@ -67,7 +67,7 @@ pub struct Held<'a> {
 
 /// The cheapest recipe for each wanted colour, then changed zone by zone, and where that is not enough two neighbours at once, while that
 /// mends lost order; no zone gives up more for it than [`MOST_LOST`].
-pub fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, held: &Held) -> Vec<Mix> {
+pub(crate) fn choose_together(recipes: &Recipes, wanted: &[Lab], cost: Cost, held: &Held) -> Vec<Mix> {
     let pairs = held.pairs;
     let cost = recipes.fitted(cost);
     let ranked: Vec<Vec<Ranked>> = wanted.par_iter().map(|w| recipes.nearest(*w, cost, LOOKED_AT)).collect();

@@ -23,7 +23,7 @@ const SKIN: std::ops::RangeInclusive<f64> = 15.0..=85.0;
 
 /// Wanted colours of a scheme with each zone's limits put on them. Where a mood asks for just this scheme (`asked`) it may turn skin and sky, nothing
 /// else. On a wall where the piece is meant to be quiet its chroma is held down as a whole.
-pub fn restrained(piece: &Piece, mut colours: Vec<Lab>, asked: bool) -> Vec<Lab> {
+pub(crate) fn restrained(piece: &Piece, mut colours: Vec<Lab>, asked: bool) -> Vec<Lab> {
     for (zone, colour) in piece.zones.iter().zip(&mut colours) {
         *colour = at_most(*colour, ceiling(zone));
         if !asked {
@@ -72,7 +72,7 @@ pub fn families(piece: &Piece) -> Vec<Vec<usize>> {
 }
 
 /// The most chroma a study may give a zone.
-pub fn ceiling(zone: &Zone) -> f64 {
+pub(crate) fn ceiling(zone: &Zone) -> f64 {
     let planned = zone.target.chroma();
     let by_plan = if zone.target.value().0 >= NEARLY_WHITE { PALE_GREY + PALE_GROWS * planned } else { GREY + GROWS * planned };
     match zone.facts.kind {

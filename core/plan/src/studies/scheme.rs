@@ -80,7 +80,7 @@ pub fn in_shares(scheme: &Scheme) -> Option<(Chord, Vec<HueShare>)> {
 }
 
 /// The hues a scheme lives in; empty where it names none.
-pub fn hues_of(scheme: &Scheme) -> Vec<f64> {
+pub(crate) fn hues_of(scheme: &Scheme) -> Vec<f64> {
     match scheme {
         Scheme::OneHue { hue } => vec![*hue],
         Scheme::Slide { dark, light } => vec![*dark, *light],
@@ -237,7 +237,7 @@ fn ruling_hue(scheme: &Scheme) -> Option<f64> {
 
 /// One scheme of opposites and one of neighbours: of the pairs that make, with the piece as read, three pictures that really
 /// differ, the one `effort` finds easiest for both; if none does, the one that differs most.
-pub fn choose_two(piece: &Piece, opposite: impl Fn(HueAngle) -> HueAngle, effort: impl Fn(&[Lab]) -> f64) -> [Scheme; 2] {
+pub(crate) fn choose_two(piece: &Piece, opposite: impl Fn(HueAngle) -> HueAngle, effort: impl Fn(&[Lab]) -> f64) -> [Scheme; 2] {
     struct Candidate {
         scheme: Scheme,
         colours: Vec<Lab>,

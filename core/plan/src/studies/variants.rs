@@ -88,7 +88,7 @@ impl StudyKind {
     }
 
     /// The kind a mood asks for.
-    pub fn of_mood(mood: MoodScheme) -> Self {
+    pub(crate) fn of_mood(mood: MoodScheme) -> Self {
         match mood {
             MoodScheme::Neighbours => Self::Neighbours,
             MoodScheme::Opposites => Self::Opposites,

@@ -6,7 +6,7 @@ use lean_recipes::{Cost, Mix};
 use lean_search::Recipes;
 
 /// Share of the ruling mix. A choice.
-pub const RULING: f64 = 0.6;
+pub(crate) const RULING: f64 = 0.6;
 /// Most a relative may cost for what is wanted, in units of cost: half a step, or plainly related. A choice.
 const RELATED: f64 = 12.0;
 /// Recipes looked at.

@@ -47,7 +47,7 @@ const STEPS: f64 = 2.2;
 const LOUDER: f64 = 0.22;
 
 /// How a piece's plan speaks on a wall; `None` without zones.
-pub fn voice(piece: &Piece, wall: &WallReading) -> Option<Voice> {
+pub(crate) fn voice(piece: &Piece, wall: &WallReading) -> Option<Voice> {
     let plan: Vec<Lab> = piece.zones.iter().map(|z| piece.wanted(z)).collect();
     voice_of(piece, &plan, wall)
 }
@@ -61,7 +61,7 @@ pub fn voice_of(piece: &Piece, colours: &[Lab], wall: &WallReading) -> Option<Vo
 }
 
 /// The mean chroma up to which a version of the piece is no louder than its wall lets something quiet be; 0 where its values alone speak up.
-pub fn most_chroma(piece: &Piece, colours: &[Lab], wall: &WallReading) -> f64 {
+pub(crate) fn most_chroma(piece: &Piece, colours: &[Lab], wall: &WallReading) -> f64 {
     let spread = values_of(piece, colours).map_or(0.0, |v| v.1);
     (40.0 * ((wall.loudness + LOUDER) * 1.5 - spread / 2.0)).max(0.0)
 }

@@ -6,7 +6,7 @@ use super::capital;
 const ONE: [&str; 9] = ["grass", "glass", "brass", "moss", "dress", "canvas", "iris", "cactus", "cross"];
 
 /// Whether a name means several things: "far hills", "pole and gates", "boards, turning"; not "grass in shade".
-pub fn is_plural(name: &str) -> bool {
+pub(crate) fn is_plural(name: &str) -> bool {
     // What stands after a comma or a small word says where it is or how it turns.
     let head = name.split([',', '(']).next().unwrap_or(name);
     let before =
@@ -27,7 +27,7 @@ pub fn is_plural(name: &str) -> bool {
 }
 
 /// "is" or "are" after a name that stands for so many zones or masses.
-pub fn verb(name: &str, count: usize) -> &'static str {
+pub(crate) fn verb(name: &str, count: usize) -> &'static str {
     if count > 1 || is_plural(name) { "are" } else { "is" }
 }
 

@@ -4,6 +4,6 @@ use lean_colour::HueAngle;
 use lean_search::demands::HueFamily;
 
 /// A hue angle (CIELAB, degrees) as a painter's word: the same names as everywhere else.
-pub fn hue_word(hue: HueAngle) -> &'static str {
+pub(crate) fn hue_word(hue: HueAngle) -> &'static str {
     HueFamily::at(hue).name()
 }

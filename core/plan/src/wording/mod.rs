@@ -48,7 +48,7 @@ fn in_quarters(quarters: usize) -> String {
 }
 
 /// A colour difference (CIEDE2000) in one word.
-pub fn closeness(difference: f64) -> &'static str {
+pub(crate) fn closeness(difference: f64) -> &'static str {
     match difference {
         d if d < 1.5 => "the same",
         d if d < 4.0 => "close",
@@ -67,7 +67,7 @@ pub fn slip(slip: f64) -> String {
 }
 
 /// A sentence to go on with: its first letter small.
-pub fn lowered(text: &str) -> String {
+pub(crate) fn lowered(text: &str) -> String {
     let mut chars = text.chars();
     chars.next().map_or_else(String::new, |c| c.to_lowercase().chain(chars).collect())
 }

@@ -135,7 +135,7 @@ pub fn brush(piece: &Piece, look: Surveyed, brush: Share, name: &str) -> Result<
 ///
 /// # Errors
 /// When there are no zones.
-pub fn cut_of(piece: &Piece, look: Surveyed) -> Result<Cut, String> {
+pub(crate) fn cut_of(piece: &Piece, look: Surveyed) -> Result<Cut, String> {
     if let Some(cut) = &piece.cut {
         return Ok(cut.clone());
     }

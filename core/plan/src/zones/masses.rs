@@ -13,7 +13,7 @@ use std::collections::BTreeMap;
 
 const NO_MASSES: &str = "No masses were proposed yet. Propose them first.";
 /// Fewest and most masses.
-pub const MASS_RANGE: std::ops::RangeInclusive<usize> = 1..=9;
+pub(crate) const MASS_RANGE: std::ops::RangeInclusive<usize> = 1..=9;
 /// Share of a zone that must lie in a mass for what is said of the mass to hold for the zone.
 const MOSTLY: f64 = 0.6;
 /// Share of the picture above which a zone's part in a mass is large.
@@ -168,7 +168,7 @@ pub fn straddling(piece: &Piece) -> Vec<Straddles> {
 ///
 /// # Errors
 /// When nothing of the zone lies there, or all of it does.
-pub fn parted_by_mass(piece: &Piece, zone: ZoneId, mass: MassId) -> Result<(ZoneMap, ZoneId), String> {
+pub(crate) fn parted_by_mass(piece: &Piece, zone: ZoneId, mass: MassId) -> Result<(ZoneMap, ZoneId), String> {
     let (zones, masses) = (piece.map().ok_or("There are no zones yet. Drop a picture first.")?, map(piece)?);
     let new = ZoneId(free_number(piece.zones.iter().map(|z| z.id.0)));
     let scaled = super::found::on_grid(masses, (zones.width, zones.height), |m| m == mass.0);

@@ -63,7 +63,7 @@ impl Ranking {
     pub const SURE: Self = Self { slip: 0.5, layer: 0.7, growth: 0.05 };
 
     /// Charge for a hand that slips so far over so many layers beyond the first.
-    pub fn of_hand(&self, hand: crate::hand::Hand) -> f64 {
+    pub(crate) fn of_hand(&self, hand: crate::hand::Hand) -> f64 {
         self.slip * hand.slip + self.layer * f64::from(hand.more_layers)
     }
 
@@ -113,7 +113,7 @@ impl Within {
 
 /// Share of the weight of a step that is left at the ends of what can be had: eight where it is twenty. On seven darks of six photographs this
 /// brought hues from 17.3 to 10.5 CIEDE2000 off for a third of a step.
-pub const LEAST_WEIGHT: f64 = 0.4;
+pub(crate) const LEAST_WEIGHT: f64 = 0.4;
 /// Steps above the darkest value that can be had over which the weight of a step comes back.
 const FADES: f64 = 1.5;
 
@@ -141,9 +141,9 @@ pub struct Cost {
 }
 
 /// Charge per step beyond what [`Cost::hold`] allows. High enough that no hue is worth leaving the value for.
-pub const HOLD_CHARGE: f64 = 400.0;
+pub(crate) const HOLD_CHARGE: f64 = 400.0;
 /// Charge per unit of temperature on the wrong side of neutral: forty units weigh as much as a step of value. A choice.
-pub const SIDE_CHARGE: f64 = 0.5;
+pub(crate) const SIDE_CHARGE: f64 = 0.5;
 
 /// What a step of value costs: as much as a colour difference of twenty. A choice: value first.
 pub const STEP: f64 = 20.0;

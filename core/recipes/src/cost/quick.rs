@@ -39,7 +39,7 @@ impl Wanted {
     }
 
     /// Never more than the charge for all that is not value: a quick reason to pass over a recipe.
-    pub fn colour_bound(&self, lab: Lab<D65>, cost: Cost) -> f64 {
+    pub(crate) fn colour_bound(&self, lab: Lab<D65>, cost: Cost) -> f64 {
         match cost.colour {
             Colour::Whole => {
                 let least = difference_bound(lab.l as f32, lab.a as f32, lab.b as f32, self) - SLACK;
@@ -174,7 +174,7 @@ fn apart(colours: &Colours, from: &Colours) -> Lane {
 }
 
 /// Adds to eight sums the squares of how far eight colours lie from eight others, on the widest registers this processor has.
-pub fn add_squares(sums: &mut Lane, colours: &Colours, from: &Colours) {
+pub(crate) fn add_squares(sums: &mut Lane, colours: &Colours, from: &Colours) {
     #[cfg(target_arch = "x86_64")]
     if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
         // SAFETY: the two features were just found on this processor.
@@ -199,7 +199,7 @@ fn add_squares_plain(sums: &mut Lane, colours: &Colours, from: &Colours) {
 
 /// How far eight colours move when their amounts slip so far to first order: the root of the summed squares over all slips, each as twenty a step
 /// of value and CIEDE2000 of close colours. `slips[n][pigment][lane]`.
-pub fn slipped(own: &Colours, growth: &Growth, slips: &[[Lane; 4]]) -> Lane {
+pub(crate) fn slipped(own: &Colours, growth: &Growth, slips: &[[Lane; 4]]) -> Lane {
     #[cfg(target_arch = "x86_64")]
     if is_x86_feature_detected!("avx2") && is_x86_feature_detected!("fma") {
         // SAFETY: the two features were just found on this processor.

@@ -9,7 +9,7 @@ use std::sync::LazyLock;
 /// The weakest let-down, in octaves: one part to two hundred and fifty-six.
 pub const OCTAVES: u32 = 8;
 /// The weakest let-down in white, in octaves: one part to a thousand and twenty-four. A tint of a white cloth wants less than one part in 256.
-pub const OCTAVES_OF_WHITE: u32 = 10;
+pub(crate) const OCTAVES_OF_WHITE: u32 = 10;
 /// Most parts against one other in a single heap; beyond it something is let down first. A choice.
 const MOST_TO_ONE: f64 = 12.0;
 /// How far a heap is let down at once: one part to so many, where there is enough to let it down in. A choice.
@@ -49,7 +49,7 @@ impl Chain {
 }
 
 /// Amounts of three pigments and white in the last heap of a chain.
-pub fn amounts_of(heaps: &[Heap]) -> [f64; 4] {
+pub(crate) fn amounts_of(heaps: &[Heap]) -> [f64; 4] {
     let mut last = [0.0; 4];
     for heap in heaps {
         let before: f64 = last.iter().sum();

@@ -6,7 +6,7 @@ use std::sync::LazyLock;
 /// Most parts in a usual mix.
 pub const MOST_PARTS: u8 = 8;
 /// Most parts in a finer one.
-pub const FINER_PARTS: u8 = 16;
+pub(crate) const FINER_PARTS: u8 = 16;
 
 /// Whole parts of up to three pigments and of white, `[p, q, r, white]`, and which of the three is only a touch.
 #[derive(Clone, Copy, Debug, PartialEq)]

@@ -5,14 +5,14 @@ use lean_colour::difference::ciede2000;
 
 /// How far a mix must lie, in CIEDE2000, from what it is without one of its amounts for that amount to be worth measuring: less nobody sees. A
 /// choice.
-pub const VISIBLE: f64 = 1.5;
+pub(crate) const VISIBLE: f64 = 1.5;
 /// The amounts tried, in octaves to one part: 256 parts down to a two thousandth.
 const OCTAVES: std::ops::RangeInclusive<i32> = -11..=8;
 /// Amounts on the very edge count as seen, whatever way they are rounded.
 const EDGE: f32 = 1.0 + 1e-4;
 
 /// For every two things the least amount of the one that can be seen in one part of the other.
-pub struct Visible {
+pub(crate) struct Visible {
     things: usize,
     least: Vec<f32>,
 }

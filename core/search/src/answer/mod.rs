@@ -17,7 +17,7 @@ use serde::{Deserialize, Serialize};
 /// Sets that cost at most this share more than the best count as its equals. A choice.
 pub const NEAR: f64 = 0.02;
 /// Most near-ties listed.
-pub const NEAR_LISTED: usize = 12;
+pub(crate) const NEAR_LISTED: usize = 12;
 
 /// A set nearly as good.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
@@ -207,7 +207,7 @@ fn per_piece(served: &[Served], misses: &[f64]) -> Vec<f64> {
 }
 
 /// How much less a set must cost for one more pigment to be worth carrying. A choice.
-pub const WORTH_A_PIGMENT: f64 = 0.5;
+pub(crate) const WORTH_A_PIGMENT: f64 = 0.5;
 
 /// The size to start with: the smallest after which one more pigment gains less than [`WORTH_A_PIGMENT`]. Only a starting point for the painter.
 pub fn knee(sizes: &[SetFound]) -> Option<&SetFound> {

@@ -70,7 +70,7 @@ pub struct Prepared {
 
 impl Prepared {
     /// Everything but the table.
-    pub fn without_table(key: Key) -> Self {
+    pub(crate) fn without_table(key: Key) -> Self {
         let techniques = key.needs.iter().map(|n| key.technique(n, key.limits)).collect();
         Self { key, techniques, table: OnceLock::new(), judge: Judge::default(), within: OnceLock::new() }
     }
@@ -103,7 +103,7 @@ impl Prepared {
     }
 
     /// The first piece's technique without limits on mixes: what a pigment is does not hang on them. `None` when there are none anyway.
-    pub fn without_limits(&self) -> Option<Box<dyn Technique + Send>> {
+    pub(crate) fn without_limits(&self) -> Option<Box<dyn Technique + Send>> {
         (self.key.limits != Limits::default()).then(|| self.key.technique(&self.key.needs[0], Limits::default()))
     }
 }

@@ -16,7 +16,7 @@ use rayon::prelude::*;
 use crate::table::eights::Wide;
 
 /// What the relaxation knows about a size.
-pub struct Bound {
+pub(crate) struct Bound {
     /// No set of the size costs less, up to the rounding of single precision.
     pub least: f64,
     /// Positions that may still be in a set within the limit.
@@ -29,7 +29,7 @@ pub struct Bound {
 
 /// Sets that hold some pigments for certain and `places` of the others.
 #[derive(Clone, Copy)]
-pub struct Scope<'a> {
+pub(crate) struct Scope<'a> {
     pub table: &'a Table,
     /// Numbers of the pigments in play, ascending; positions point into this.
     pub ids: &'a [usize],
@@ -40,7 +40,7 @@ pub struct Scope<'a> {
 }
 
 /// The relaxation of a scope.
-pub struct Relaxation<'a> {
+pub(crate) struct Relaxation<'a> {
     scope: Scope<'a>,
     open: Vec<usize>,
     charges: Vec<f32>,

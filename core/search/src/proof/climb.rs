@@ -7,7 +7,7 @@ use crate::table::in_play::lower;
 use rayon::prelude::*;
 
 /// Finds good sets and offers every set looked at to a list.
-pub struct Climb<'a> {
+pub(crate) struct Climb<'a> {
     pub table: &'a Table,
     /// Numbers every set holds.
     pub locked: &'a [usize],

@@ -19,7 +19,7 @@ use crate::table::Table;
 use crate::table::in_play::InPlay;
 
 /// What is asked of one size.
-pub struct AskedSize<'a> {
+pub(crate) struct AskedSize<'a> {
     pub table: &'a Table,
     /// Numbers in the table every set holds, ascending.
     pub locked: &'a [usize],
@@ -49,7 +49,7 @@ pub struct Proved {
 
 /// What one size may learn from the one before.
 #[derive(Default)]
-pub struct Lesson {
+pub(crate) struct Lesson {
     /// Good sets, by number in the table.
     seeds: Vec<Vec<u16>>,
     /// Charges of the relaxation, one row for each pigment of the table.
@@ -67,7 +67,7 @@ const STEPS: usize = 240;
 const STEPS_OF_PART: usize = 25;
 /// Steps in all, counted in sets gone through; one look of the relaxation at all triples takes as long as half as many sets. Some seven seconds on
 /// two cores. A choice.
-pub const BUDGET: f64 = 6e8;
+pub(crate) const BUDGET: f64 = 6e8;
 /// What a set costs that has to be held against demands, counted likewise: as long as no set is known that meets them, this is every one.
 const JUDGED: f64 = 200.0;
 /// Targets in a row that the budget is meant for; wider rows take longer.

@@ -12,10 +12,10 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 use crate::table::eights::Wide;
 
 /// How many of the demands on whole sets a set, by numbers in the table, leaves unmet; with none it may be had.
-pub type Unmet<'a> = dyn Fn(&[u16]) -> u32 + Sync + 'a;
+pub(crate) type Unmet<'a> = dyn Fn(&[u16]) -> u32 + Sync + 'a;
 
 /// Sets of one size over what is in play.
-pub struct Walk<'a> {
+pub(crate) struct Walk<'a> {
     /// Costs; positions that every set holds come first.
     pub in_play: &'a InPlay,
     /// How many of the first positions every set holds.

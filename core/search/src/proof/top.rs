@@ -31,7 +31,7 @@ impl Top {
     }
 
     /// Whether sets below the limit had to be let go.
-    pub fn is_full(&self) -> bool {
+    pub(crate) fn is_full(&self) -> bool {
         self.sets.len() >= KEPT
     }
 
@@ -63,7 +63,7 @@ impl Top {
     }
 
     /// Lowers the limit so that the best, the second best and all within `margin` of the best stay, with `rounding` to spare.
-    pub fn tighten(&mut self, margin: f32, rounding: f32) {
+    pub(crate) fn tighten(&mut self, margin: f32, rounding: f32) {
         let Some(second) = self.sets.get(1) else { return };
         let near = self.sets[0].cost * (1.0 + margin);
         let limit = second.cost.max(near) + rounding;

@@ -164,13 +164,13 @@ pub struct Demands {
 }
 
 /// How much of the way to the warm pole two pigments of a family must differ by, in degrees of hue, to be its warm and its cool. A choice.
-pub const WARM_FROM_COOL: f64 = 10.0;
+pub(crate) const WARM_FROM_COOL: f64 = 10.0;
 /// Value below which a grey pigment is a black. A choice.
 const BLACK_BELOW: f64 = 3.2;
 
 impl Demands {
     /// Whether anything hangs on a set as a whole, not on its pigments or mixes alone.
-    pub fn ask_of_sets(&self) -> bool {
+    pub(crate) fn ask_of_sets(&self) -> bool {
         self.string || self.darkest.is_some() || self.lightest.is_some() || !self.warm_and_cool.is_empty()
     }
 

@@ -22,7 +22,7 @@ pub struct Planned {
 const NEAR: u32 = 2;
 
 /// The nearest half step of value, 0..=20.
-pub fn half_step(value: Value) -> u32 {
+pub(crate) fn half_step(value: Value) -> u32 {
     (2.0 * value.0).round().clamp(0.0, 20.0) as u32
 }
 

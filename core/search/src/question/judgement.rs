@@ -61,7 +61,7 @@ impl Reach {
 }
 
 /// Judges whole sets against what is asked of them. What groups can do is worked out in double precision when it is first asked for.
-pub struct Judgement<'a> {
+pub(crate) struct Judgement<'a> {
     demands: &'a Demands,
     technique: &'a dyn Technique,
     /// What each pigment is; by number.
@@ -79,7 +79,7 @@ impl<'a> Judgement<'a> {
     }
 
     /// Families of the plan that a set (ascending numbers) reaches with none of its recipes.
-    pub fn not_reached(&self, set: &[u16], planned: &[Planned]) -> Vec<HueFamily> {
+    pub(crate) fn not_reached(&self, set: &[u16], planned: &[Planned]) -> Vec<HueFamily> {
         let mut missing: Vec<Planned> = planned.to_vec();
         self.visit(set, &mut |r| {
             missing.retain(|p| !r.reaches(p));
@@ -89,7 +89,7 @@ impl<'a> Judgement<'a> {
     }
 
     /// How many demands a set (ascending numbers) leaves unmet; a family without any pigment counts twice.
-    pub fn unmet(&self, set: &[u16]) -> u32 {
+    pub(crate) fn unmet(&self, set: &[u16]) -> u32 {
         let d = self.demands;
         let families: u32 = d.warm_and_cool.iter().map(|f| self.missing(*f, set)).sum();
         if !d.string && d.darkest.is_none() && d.lightest.is_none() {

@@ -13,7 +13,7 @@ use no_answer::NoAnswer;
 use std::ops::RangeInclusive;
 
 /// Most targets one search takes, over all its pieces.
-pub const MOST_TARGETS: usize = 96;
+pub(crate) const MOST_TARGETS: usize = 96;
 /// Largest set searched for.
 pub const MOST_IN_SET: usize = 8;
 

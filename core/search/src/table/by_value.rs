@@ -8,7 +8,7 @@ const DRAWERS: usize = 1024;
 
 /// Colours in the order of their value.
 #[derive(Default)]
-pub struct ByValue {
+pub(crate) struct ByValue {
     /// Number of each recipe in what was sorted.
     pub order: Vec<u32>,
     /// Their colours.

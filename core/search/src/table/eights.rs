@@ -3,7 +3,7 @@
 use lean_recipes::cost::quick::less;
 
 /// Numbers in one register; rows are padded to a multiple of this.
-pub const EIGHT: usize = 8;
+pub(crate) const EIGHT: usize = 8;
 
 /// A row of so many costs.
 pub trait Row: Copy {

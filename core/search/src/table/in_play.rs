@@ -4,7 +4,7 @@ use crate::table::Table;
 use lean_recipes::cost::quick::less;
 
 /// Costs of the pigments still in play, by their position in `ids`, so that the rows of all later pigments lie beside each other.
-pub struct InPlay {
+pub(crate) struct InPlay {
     /// Numbers of the pigments in the table, in any order.
     pub ids: Vec<usize>,
     /// Targets, padded.

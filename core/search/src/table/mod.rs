@@ -20,7 +20,7 @@ use rayon::prelude::*;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// A cost no recipe reaches. Finite, so that sums stay ordered.
-pub const NEVER: f32 = 1e6;
+pub(crate) const NEVER: f32 = 1e6;
 
 /// One piece that a set has to serve.
 pub struct Served<'a> {
@@ -114,7 +114,7 @@ impl Begun<'_> {
     ///
     /// # Errors
     /// [`Cancelled`] when the watcher asks for it; answers within a few milliseconds.
-    pub fn completed(mut self) -> Result<Table, Cancelled> {
+    pub(crate) fn completed(mut self) -> Result<Table, Cancelled> {
         fill_triples(std::slice::from_mut(&mut self.table), std::slice::from_ref(&self.work), None)?;
         Ok(self.table)
     }
@@ -234,12 +234,12 @@ impl Table {
     }
 
     /// Least costs with three pigments, `i < j < k`. `None` in a table that is only begun.
-    pub fn triple(&self, i: usize, j: usize, k: usize) -> Option<&[f32]> {
+    pub(crate) fn triple(&self, i: usize, j: usize, k: usize) -> Option<&[f32]> {
         self.complete.then(|| self.row(self.triple_rows[self.pair_rows[i].wrapping_add(j)].wrapping_add(k)))
     }
 
     /// Rows of all triples that begin with `i < j`, the third ascending from `j + 1`. Empty in a table that is only begun.
-    pub fn triples_from(&self, i: usize, j: usize) -> &[f32] {
+    pub(crate) fn triples_from(&self, i: usize, j: usize) -> &[f32] {
         if !self.complete || j + 1 >= self.pigments {
             return &[];
         }
@@ -263,12 +263,12 @@ impl Table {
 
     /// Least costs with two pigments in any order, or with one when both are the same.
     #[inline(always)]
-    pub fn pair_of(&self, i: usize, j: usize) -> &[f32] {
+    pub(crate) fn pair_of(&self, i: usize, j: usize) -> &[f32] {
         if i == j { self.single(i) } else { self.pair(i.min(j), i.max(j)) }
     }
 
     /// Families of the first piece's plan that recipes of two of these pigments reach, one bit each in the order of [`families::planned`].
-    pub fn reached_by_twos(&self, set: &[usize]) -> u8 {
+    pub(crate) fn reached_by_twos(&self, set: &[usize]) -> u8 {
         let pairs = set.iter().flat_map(|i| set.iter().filter(move |j| i < j).map(move |j| self.pair_rows[*i].wrapping_add(*j)));
         let singles = set.iter().map(|i| 1 + i);
         pairs.chain(singles).chain([0]).fold(0, |all, row| all | self.reached[row])
@@ -290,7 +290,7 @@ impl Table {
     }
 
     /// Whether groups of three are in it.
-    pub fn is_complete(&self) -> bool {
+    pub(crate) fn is_complete(&self) -> bool {
         self.complete
     }
 

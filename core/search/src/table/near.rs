@@ -11,7 +11,7 @@ struct Near {
 }
 
 /// For every target the recipes of a group that are near enough.
-pub struct NearMisses {
+pub(crate) struct NearMisses {
     of: Vec<Vec<Near>>,
 }
 

@@ -7,7 +7,7 @@ use lean_piece::light::{Lamp, LampFrom, Tint};
 use lean_plan::studies::StudyKind;
 
 /// One small piece of the two years.
-pub struct Moment {
+pub(crate) struct Moment {
     pub title: &'static str,
     pub picture: &'static str,
     pub subject: &'static str,
@@ -71,7 +71,7 @@ const MOMENT: Moment = Moment {
 const STILL: Moment =
     Moment { subject: SILL, weather: "", light: "north window", lamp: WINDOW, outdoors: false, studies: IN, medium: Medium::Oil, ..MOMENT };
 
-pub const MOMENTS: &[Moment] = &[
+pub(crate) const MOMENTS: &[Moment] = &[
     Moment {
         title: "Lane, snow at sunrise",
         picture: "lane-winter-early",

@@ -133,7 +133,7 @@ fn of_the_screen(text: &str) -> Option<[u8; 3]> {
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case", tag = "kind")]
-pub enum EntrySource {
+pub(crate) enum EntrySource {
     /// A piece.
     Piece {
         /// Its number.
@@ -154,7 +154,7 @@ pub enum EntrySource {
 /// A colour for the screen, with its share.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct EntrySwatch {
+pub(crate) struct EntrySwatch {
     /// For the screen.
     srgb: Srgb8,
     /// CIELAB under D65.
@@ -166,7 +166,7 @@ pub struct EntrySwatch {
 /// An entry as the wall shows it.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct EntryView {
+pub(crate) struct EntryView {
     /// Its number in the journal.
     id: i64,
     /// Where it was read from.
@@ -246,7 +246,7 @@ pub async fn find(State(studio): State<Studio>, Query(asked): Query<Asked>) -> R
 /// A pigment that was used.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct PigmentChoice {
+pub(crate) struct PigmentChoice {
     /// Its id.
     id: String,
     /// What it is called.
@@ -256,7 +256,7 @@ pub struct PigmentChoice {
 /// How many entries of a kind there are.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct KindCount {
+pub(crate) struct KindCount {
     /// Which.
     kind: EntryKind,
     /// How many.

@@ -98,7 +98,7 @@ fn measure_all(s: &Studio, job: &Job) -> Result<(), Problem> {
 /// Pieces one set is looked for.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct ForSeveral {
+pub(crate) struct ForSeveral {
     /// Their numbers, 1 to 12, all of one medium.
     pieces: Vec<i64>,
     /// Pigments to do without.
@@ -108,7 +108,7 @@ pub struct ForSeveral {
 
 /// The proved best sets that serve several pieces together, and what each piece loses against its own. Runs as a job.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/journal/one-set", operation_id = "one_set_for_several", request_body = ForSeveral, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn one_set(State(studio): State<Studio>, In(asked): In<ForSeveral>) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub(crate) async fn one_set(State(studio): State<Studio>, In(asked): In<ForSeveral>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let worker = studio.clone();
     let without = asked.without;
     let (pieces, paint_box) = studio.run(move |s| several(s, &asked.pieces)).await?;

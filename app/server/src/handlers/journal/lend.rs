@@ -15,7 +15,7 @@ use serde::Deserialize;
 
 /// Begins a new piece from a study: the same picture and zones, the study's colours, its set.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/studies/{number}/piece", operation_id = "piece_of_study", params(("id" = i64, Path), ("number" = u8, Path)), responses((status = 201, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn piece_of_study(
+pub(crate) async fn piece_of_study(
     State(studio): State<Studio>,
     Path((id, number)): Path<(i64, u8)>,
 ) -> Result<(StatusCode, Json<PieceView>), Problem> {
@@ -30,7 +30,7 @@ pub async fn piece_of_study(
 /// The piece whose study or plan lends its set.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct SetLender {
+pub(crate) struct SetLender {
     /// The piece.
     piece: i64,
     /// One of its studies; the set in use when left out.
@@ -39,7 +39,11 @@ pub struct SetLender {
 
 /// Takes the set of another piece, or of one of its studies, into use: the pigments this piece's Box holds. It can be undone.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/lent-set", operation_id = "lend_set", params(("id" = i64, Path)), request_body = SetLender, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn lend_set(State(studio): State<Studio>, Path(id): Path<i64>, In(from): In<SetLender>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn lend_set(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(from): In<SetLender>,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let lender = s.store.piece(from.piece)?.piece;

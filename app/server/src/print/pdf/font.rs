@@ -10,7 +10,7 @@ use ttf_parser::Face;
 const BY_GLYPH: SystemInfo<'static> = SystemInfo { registry: Str(b"Adobe"), ordering: Str(b"Identity"), supplement: 0 };
 
 /// A font that was put into a document.
-pub struct EmbeddedFont {
+pub(crate) struct EmbeddedFont {
     /// The object that text refers to.
     pub id: Ref,
     face: Face<'static>,
@@ -53,7 +53,7 @@ impl EmbeddedFont {
     }
 
     /// The glyphs of a text, two bytes each; what the font has no glyph for is its empty box.
-    pub fn glyphs_of(&self, text: &str) -> Vec<u8> {
+    pub(crate) fn glyphs_of(&self, text: &str) -> Vec<u8> {
         text.chars().flat_map(|c| self.face.glyph_index(c).map_or(0, |g| g.0).to_be_bytes()).collect()
     }
 }

@@ -21,12 +21,12 @@ pub struct Ground<'a> {
 const ROUND: f64 = std::f64::consts::FRAC_PI_4;
 
 /// Cells of the smallest place a brush of so many cells leaves.
-pub fn least_cells(brush: f64) -> u32 {
+pub(crate) fn least_cells(brush: f64) -> u32 {
     (brush * brush * ROUND).ceil().max(1.0) as u32
 }
 
 /// Makes the labels fit for a brush of so many cells.
-pub fn fit_for(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
+pub(crate) fn fit_for(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
     let least = least_cells(brush);
     let map = small::given_away(map, ground.cells, least);
     let map = edges::settled(map, ground, edges::reach(brush));
@@ -36,7 +36,7 @@ pub fn fit_for(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
 }
 
 /// Makes labels fit again over which something was laid by hand.
-pub fn fit_again(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
+pub(crate) fn fit_again(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
     let least = least_cells(brush);
     let map = small::given_away(map, ground.cells, least);
     let map = thin::given_away(map, ground.cells, brush);

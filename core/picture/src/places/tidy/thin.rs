@@ -18,7 +18,7 @@ const CORNER: f64 = 1.65;
 const BETWEEN: f32 = 1.3;
 
 /// Gives thin parts to the zone whose mark is nearest.
-pub fn given_away(map: ZoneMap, cells: &Cells, brush: f64) -> ZoneMap {
+pub(crate) fn given_away(map: ZoneMap, cells: &Cells, brush: f64) -> ZoneMap {
     if brush * RIM / 2.0 < 1.0 {
         return map;
     }

@@ -16,7 +16,7 @@ pub fn pull(plan: &Plan, zone: &PlannedZone) -> f64 {
 }
 
 /// How strongly a zone pulls by its contrast with some of what is beside it.
-pub fn pull_beside(plan: &Plan, zone: &PlannedZone, counts: impl Fn(&PlannedZone) -> bool) -> f64 {
+pub(crate) fn pull_beside(plan: &Plan, zone: &PlannedZone, counts: impl Fn(&PlannedZone) -> bool) -> f64 {
     let around: Vec<(&PlannedZone, f64)> = plan.around(zone).into_iter().filter(|(z, _)| counts(z)).collect();
     let whole: f64 = around.iter().map(|(_, n)| n).sum();
     if whole <= 0.0 {
@@ -42,7 +42,7 @@ pub fn order_of_pull(plan: &Plan) -> Vec<(ZoneId, f64)> {
 }
 
 /// A spot that pulls so much more than everything else that the eye stays there, unless it is meant to.
-pub fn gets_stuck(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn gets_stuck(plan: &Plan) -> Vec<Finding> {
     let order = order_of_pull(plan);
     let [(first, strongest), (_, next), _, ..] = order[..] else { return Vec::new() };
     let Some(zone) = plan.zones.iter().find(|z| z.id == first) else { return Vec::new() };

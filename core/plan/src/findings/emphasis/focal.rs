@@ -14,7 +14,7 @@ const COMPETES: f64 = 2.2;
 const BESIDE: f64 = 3.0;
 
 /// A zone that pulls plainly more than every focal one. Silent while nothing is focal, and where the whole surface is to be alive.
-pub fn strongest_where_meant(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn strongest_where_meant(plan: &Plan) -> Vec<Finding> {
     if plan.school(Question::Emphasis) != School::OneFocalPoint {
         return Vec::new();
     }

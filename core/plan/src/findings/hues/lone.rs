@@ -20,7 +20,7 @@ const PROPOSED: usize = 2;
 
 /// Strong spots whose hue nothing else in the picture carries. Silent where the spot is meant to be the focal point, and for what gives
 /// light. Proposed: the zones that can echo it with the least change.
-pub fn sticks_out(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn sticks_out(plan: &Plan) -> Vec<Finding> {
     if plan.zones.len() < 4 {
         return Vec::new();
     }
@@ -69,7 +69,7 @@ fn least_echo(lab: Lab, of: Lab) -> Option<Lab> {
 }
 
 /// Zones and what they become with an echo, cheapest first: none of the whites, skies and lamps, where an echo would show as dirt.
-pub fn cheapest_echoes<'p>(plan: &'p Plan, zone: &PlannedZone) -> Vec<(&'p PlannedZone, Lab)> {
+pub(crate) fn cheapest_echoes<'p>(plan: &'p Plan, zone: &PlannedZone) -> Vec<(&'p PlannedZone, Lab)> {
     let takes = |z: &&PlannedZone| {
         z.id != zone.id
             && !z.shines()

@@ -21,7 +21,7 @@ const ASIDE: f64 = 5.0;
 const ALL_THE_SAME: f64 = 5.0;
 
 /// With opposites asked for: two hues of which neither rules.
-pub fn of_the_scheme(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn of_the_scheme(plan: &Plan) -> Vec<Finding> {
     if plan.intent.scheme() != Some(MoodScheme::Opposites) {
         return Vec::new();
     }
@@ -55,7 +55,7 @@ pub fn of_the_scheme(plan: &Plan) -> Vec<Finding> {
 
 /// A warm part without anything cool in it, or a cool part without anything warm: only where hues are chosen rather than matched, and the
 /// part is all of one temperature.
-pub fn some_of_the_other(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn some_of_the_other(plan: &Plan) -> Vec<Finding> {
     let values_only = plan.school(Question::Reference) == School::ValuesOnly;
     let chosen = values_only || plan.school(Question::Begin) == School::HuesFirst || plan.intent.scheme().is_some();
     if !chosen {

@@ -14,7 +14,7 @@ const ALONG: f64 = 0.1;
 const CLEAR: f64 = 1.0;
 
 /// Neighbours that will shimmer: asked, not forbidden.
-pub fn opposites_of_equal_value(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn opposites_of_equal_value(plan: &Plan) -> Vec<Finding> {
     plan.borders
         .iter()
         .filter_map(|b| {

@@ -13,7 +13,7 @@ const FILLS: f64 = 0.27;
 const CALM: f64 = 0.55;
 
 /// Large zones of strong colour. Proposed: calm it, or let a small quiet zone carry the strong hue instead.
-pub fn of_one_hue(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn of_one_hue(plan: &Plan) -> Vec<Finding> {
     plan.zones.iter().filter_map(|z| one(plan, z)).collect()
 }
 
@@ -54,7 +54,7 @@ fn quiet_and_small<'p>(plan: &'p Plan, zone: &PlannedZone) -> Option<&'p Planned
 }
 
 /// Two zones with their hues and chromas exchanged, each at its own value.
-pub fn swapped(one: &PlannedZone, other: &PlannedZone) -> (Lab, Lab) {
+pub(crate) fn swapped(one: &PlannedZone, other: &PlannedZone) -> (Lab, Lab) {
     let given = |to: &PlannedZone, from: &PlannedZone| lean_colour::real::toward_real(Lab::new(to.lab.l, from.lab.a, from.lab.b));
     (given(one, other), given(other, one))
 }

@@ -13,7 +13,7 @@ const OVER: f64 = 3.0;
 
 /// Zones stronger than what they are made of can be in this light, and stronger than their reference shows them. Where hues are chosen rather than matched, only what no surface at all
 /// could be.
-pub fn by_the_subject(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn by_the_subject(plan: &Plan) -> Vec<Finding> {
     let chosen = plan.school(Question::Reference) == School::ValuesOnly || plan.school(Question::Begin) == School::HuesFirst;
     plan.zones.iter().filter_map(|z| one(plan, z, chosen)).collect()
 }

@@ -15,7 +15,7 @@ const ONE_WAY: f64 = 30.0;
 /// White things under one lamp, lit ones and shaded ones apart, whose undertones pull in different ways. Each is judged against its own
 /// colour where that is known: cream cloth and china differ by themselves. White ground outdoors, sand or snow, is no thing among them.
 /// Silent without named light: nothing says then what they share.
-pub fn one_undertone(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn one_undertone(plan: &Plan) -> Vec<Finding> {
     let lamps = plan.lamps();
     lamps.iter().flat_map(|(which, _)| [false, true].into_iter().filter_map(|shaded| family(plan, *which, shaded))).collect()
 }

@@ -10,7 +10,7 @@ use lean_piece::light::Role;
 const CLEAR: f64 = 1.0;
 
 /// Highlights no lighter than what they lie on.
-pub fn above_its_thing(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn above_its_thing(plan: &Plan) -> Vec<Finding> {
     plan.zones.iter().filter(|z| z.is(Role::Highlight)).filter_map(|z| one(z, plan.lies_on(z).or_else(|| plan.lit_side(z))?)).collect()
 }
 

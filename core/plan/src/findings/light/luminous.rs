@@ -12,7 +12,7 @@ const CLEAR: f64 = 1.0;
 const ALONG: f64 = 0.15;
 
 /// Lamps, flames and screens darker than what lies around them.
-pub fn outshines(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn outshines(plan: &Plan) -> Vec<Finding> {
     plan.zones.iter().filter(|z| z.is(Role::SelfLuminous)).filter_map(|z| one(plan, z)).collect()
 }
 

@@ -14,7 +14,7 @@ const LEANS: f64 = 1.0;
 
 /// Shadows on the lamp's own side of the light, each against the lit side of its own thing at like chroma. Silent for a neutral lamp and
 /// for zones of which no lit side is found; where two things touch, what little light there is has another way to go.
-pub fn of_light_and_shadow(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn of_light_and_shadow(plan: &Plan) -> Vec<Finding> {
     let shadows = plan.zones.iter().filter(|z| z.is(Role::Shadow));
     shadows.filter_map(|shadow| one(plan, shadow, plan.lit_side(shadow)?)).collect()
 }

@@ -12,7 +12,7 @@ const CLEAR: f64 = 0.5;
 /// Shadows as light as the lit side of what they lie on, each judged by its own: a white wall in shadow may well be lighter than a lit
 /// hedge, and never lighter than the white in the light. Dark things in the light may cross. Light left inside the shadow is another
 /// rule's. Silent for zones of which no lit side is found.
-pub fn lit_and_shadow(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn lit_and_shadow(plan: &Plan) -> Vec<Finding> {
     if !plan.is_lit() {
         return Vec::new();
     }

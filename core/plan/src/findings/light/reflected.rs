@@ -13,7 +13,7 @@ const GIVES: f64 = 15.0;
 const GIVEN: f64 = 0.3;
 
 /// Reflected light as light as something lit under its lamp, or leaning away from its lit neighbour. What shines and dark things in the light are no measure.
-pub fn inside_the_shadow(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn inside_the_shadow(plan: &Plan) -> Vec<Finding> {
     if !plan.is_lit() {
         return Vec::new();
     }

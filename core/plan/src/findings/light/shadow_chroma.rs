@@ -17,7 +17,7 @@ const COLOURED: f64 = 20.0;
 const DEAD: f64 = 0.4;
 
 /// Under "greyed", shadows richer than the light on the same thing; under "the richest place", shadows that lost nearly all of its colour.
-pub fn by_school(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn by_school(plan: &Plan) -> Vec<Finding> {
     if !plan.is_lit() {
         return Vec::new();
     }

@@ -6,7 +6,7 @@ use lean_media::Medium;
 use lean_piece::intent::schools::{Question, School};
 
 /// Zones that only bare paper can give, in media without white. Silent where opaque white is allowed.
-pub fn bare_paper(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn bare_paper(plan: &Plan) -> Vec<Finding> {
     let medium = plan.medium;
     let Some(reach) = plan.reach.filter(|_| !medium.has_white()) else { return Vec::new() };
     if medium == Medium::Watercolour && plan.school(Question::WhiteInWatercolour) == School::OpaqueWhite {

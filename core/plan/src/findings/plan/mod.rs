@@ -45,7 +45,7 @@ pub struct PlannedZone {
 
 impl PlannedZone {
     /// Its colour at another value.
-    pub fn at_value(&self, value: Value) -> Lab {
+    pub(crate) fn at_value(&self, value: Value) -> Lab {
         with_value(self.lab, Value(value.0.clamp(0.2, 9.9)))
     }
 
@@ -60,17 +60,17 @@ impl PlannedZone {
     }
 
     /// Whether it is in shadow of any sort.
-    pub fn in_shadow(&self) -> bool {
+    pub(crate) fn in_shadow(&self) -> bool {
         self.facts.role.is_some_and(Role::is_shadow)
     }
 
     /// Whether it is lit or turning away.
-    pub fn in_light(&self) -> bool {
+    pub(crate) fn in_light(&self) -> bool {
         self.facts.role.is_some_and(Role::is_lit)
     }
 
     /// Whether it gives or mirrors light, so that the rules of what light falls on do not hold.
-    pub fn shines(&self) -> bool {
+    pub(crate) fn shines(&self) -> bool {
         matches!(self.facts.role, Some(Role::Highlight | Role::SelfLuminous))
     }
 
@@ -156,7 +156,7 @@ impl<'a> Plan<'a> {
     }
 
     /// How this school calms a colour, in a sentence.
-    pub fn calming(&self) -> &'static str {
+    pub(crate) fn calming(&self) -> &'static str {
         match self.school(Question::Greying) {
             School::GreyWithGrey => "A grey of its own undertone calms it.",
             School::GreyWithMother => "A little more of the mother colour calms it.",
@@ -165,7 +165,7 @@ impl<'a> Plan<'a> {
     }
 
     /// Whether the light is an exception of one of these sorts.
-    pub fn excepted(&self, any: &[Exception]) -> bool {
+    pub(crate) fn excepted(&self, any: &[Exception]) -> bool {
         self.lighting.has(any)
     }
 

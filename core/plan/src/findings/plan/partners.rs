@@ -49,7 +49,7 @@ const COLOURS: [&str; 19] = [
 
 impl Plan<'_> {
     /// The lit side of the thing a zone is part of; a halftone where that is plainly the nearer relative.
-    pub fn lit_side(&self, zone: &PlannedZone) -> Option<&PlannedZone> {
+    pub(crate) fn lit_side(&self, zone: &PlannedZone) -> Option<&PlannedZone> {
         let serves = |z: &PlannedZone| match z.facts.role {
             Some(Role::Lit) => 1.0,
             Some(Role::Halftone) if !zone.is(Role::Halftone) => TURNED,
@@ -59,7 +59,7 @@ impl Plan<'_> {
     }
 
     /// The shadow side of the thing a zone is part of.
-    pub fn shadow_side(&self, zone: &PlannedZone) -> Option<&PlannedZone> {
+    pub(crate) fn shadow_side(&self, zone: &PlannedZone) -> Option<&PlannedZone> {
         self.parts(zone, |z| if z.is(Role::Shadow) { 1.0 } else { 0.0 }).into_iter().min_by(|a, b| a.value.total_cmp(&b.value))
     }
 
@@ -109,7 +109,7 @@ impl Plan<'_> {
 
     /// What a highlight or a mark lies on: of the zones around it that do not shine, the one with most of its border, more when it is
     /// called alike.
-    pub fn lies_on(&self, zone: &PlannedZone) -> Option<&PlannedZone> {
+    pub(crate) fn lies_on(&self, zone: &PlannedZone) -> Option<&PlannedZone> {
         let around = self.around(zone).into_iter().filter(|(z, _)| !z.shines());
         let much = |z: &PlannedZone, n: f64| n * if called_alike(&zone.label, &z.label) { CALLED_ALIKE } else { 1.0 };
         around.map(|(z, n)| (z, much(z, n))).max_by(|a, b| a.1.total_cmp(&b.1)).map(|(z, _)| z)
@@ -172,7 +172,7 @@ pub fn warmer_at_like_chroma(colour: Lab, than: Lab) -> f64 {
 /// How much warmer (+) or cooler (−) a colour is than the light on the same thing, beyond what dimming brings by itself (in CIELAB a and b
 /// go with L* + 16): a duller colour is judged at like chroma, a richer one by what it has more than the light dimmed, unless shadows are
 /// meant to be rich.
-pub fn warmer_in_kind(colour: Lab, than: Lab, rich: bool) -> f64 {
+pub(crate) fn warmer_in_kind(colour: Lab, than: Lab, rich: bool) -> f64 {
     let dimmed = (colour.l + 16.0) / (than.l + 16.0);
     beyond(colour, than, if rich { f64::INFINITY } else { RICHER * dimmed })
 }

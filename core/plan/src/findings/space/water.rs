@@ -16,7 +16,7 @@ const OF_ITS_HUE: f64 = 14.0;
 
 /// Water lighter than the sky it mirrors, or so dark that it mirrors none. What mirrors a
 /// thing that stands by it is judged against that. Silent at night and against the light, where glitter is lighter than anything, and in a flat design.
-pub fn carries_the_sky(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn carries_the_sky(plan: &Plan) -> Vec<Finding> {
     if plan.excepted(&[Exception::Night, Exception::Backlight]) || plan.lighting.falling == Falling::Flat {
         return Vec::new();
     }

@@ -48,7 +48,7 @@ pub fn arranged(format: PageFormat, study: (Mm, Mm), noted: &[Noted]) -> Option<
 }
 
 /// Whether a study without a word about it fits on the page, either way round.
-pub fn picture_fits(format: PageFormat, (w, h): (Mm, Mm)) -> bool {
+pub(crate) fn picture_fits(format: PageFormat, (w, h): (Mm, Mm)) -> bool {
     let (pw, ph) = paper(format);
     let room = |w: Mm, h: Mm| (w - 2.0 * MARGIN, h - 2.0 * MARGIN - HEADER - FOOTER);
     [room(pw, ph), room(ph, pw)].iter().any(|(rw, rh)| w <= *rw && h <= *rh)

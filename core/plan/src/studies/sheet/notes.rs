@@ -20,7 +20,7 @@ pub struct Line {
 }
 
 /// What is said of one study.
-pub struct Noted {
+pub(crate) struct Noted {
     /// Number and scheme.
     pub title: String,
     /// Its pigments.
@@ -59,10 +59,10 @@ pub fn recipe_text(paint_box: &PaintBox, mix: &Mix) -> String {
 /// Letters of recipes, the largest that fit are taken; none is smaller than two millimetres.
 pub const LETTERS: [Mm; 4] = [2.6, 2.4, 2.2, 2.0];
 /// Width of a swatch, and where the text beside it begins.
-pub const SWATCH: Mm = 17.0;
-pub const BESIDE_SWATCH: Mm = 19.0;
+pub(crate) const SWATCH: Mm = 17.0;
+pub(crate) const BESIDE_SWATCH: Mm = 19.0;
 /// Size of the title of a study.
-pub const TITLE: Mm = 3.7;
+pub(crate) const TITLE: Mm = 3.7;
 /// Height of the row with boxes for trials and room for minutes.
 pub const TRIALS: Mm = 11.0;
 impl Line {
