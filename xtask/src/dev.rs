@@ -11,7 +11,7 @@ const LISTEN: &str = "127.0.0.1:7436";
 const LOOK: Duration = Duration::from_secs(1);
 
 /// Serves the demo studio with pages that reload, and builds and starts the server anew whenever a source of it was saved. Ends with Ctrl-C.
-pub fn dev() -> Done {
+pub(crate) fn dev() -> Done {
     web_packages()?;
     let started = |name: &str, e: std::io::Error| format!("{name} cannot be started: {e}");
     let mut pages = Command::new("npm").args(["run", "dev"]).current_dir(root().join("web")).spawn().map_err(|e| started("npm", e))?;

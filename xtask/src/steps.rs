@@ -4,12 +4,12 @@ use std::io::{BufRead, BufReader};
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 
-pub type Done = Result<(), String>;
+pub(crate) type Done = Result<(), String>;
 
 /// Debian's packages the browser tests need: the browser, the same without its own interface, their driver.
 const BROWSER: &[&str] = &["chromium", "chromium-headless-shell", "chromium-driver"];
 
-pub fn root() -> PathBuf {
+pub(crate) fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).parent().map_or_else(|| PathBuf::from("."), Path::to_path_buf)
 }
 
@@ -48,7 +48,7 @@ fn present(program: &str) -> bool {
 }
 
 /// npm packages exactly as locked; skipped when they are already there for this lock file.
-pub fn web_packages() -> Done {
+pub(crate) fn web_packages() -> Done {
     if !present("npm") {
         return Err("npm is missing: install Node.js 20 or later (Debian: apt-get install nodejs npm)".into());
     }
@@ -86,7 +86,7 @@ fn side_by_side(one: impl FnOnce() -> Done + Send, other: impl FnOnce() -> Done)
 }
 
 /// Builds everything and serves the demo studio.
-pub fn demo(listen: &str) -> Done {
+pub(crate) fn demo(listen: &str) -> Done {
     const BUILD_DEMO: &[&str] = &["build", "--profile", "demo", "--package", "lean-swatch", "--no-default-features"];
     let program = target().join("demo/lean-swatch");
     side_by_side(pages, || cargo(BUILD_DEMO))?;
@@ -116,7 +116,7 @@ fn touch(file: &Path) -> Done {
 }
 
 /// Passes every test. Runs all of them also when some fail, and names those in the end.
-pub fn test() -> Done {
+pub(crate) fn test() -> Done {
     browser()?;
     side_by_side(pages, || cargo(&BUILD))?;
     let failed = run_tests()?;
@@ -147,7 +147,7 @@ fn run_tests() -> Result<Vec<String>, String> {
 }
 
 /// Takes the pictures of the main views, or the one of the kit, whose page is in no other build.
-pub fn shots(kit: bool) -> Done {
+pub(crate) fn shots(kit: bool) -> Done {
     browser()?;
     cargo(&BUILD)?;
     let take = ["test", "--workspace", "--test", "shots", "--", "--ignored"];
@@ -162,7 +162,7 @@ pub fn shots(kit: bool) -> Done {
 }
 
 /// Property tests with many more cases than the test command gives them.
-pub fn fuzz(cases: u32) -> Done {
+pub(crate) fn fuzz(cases: u32) -> Done {
     let cases = cases.to_string();
     let parts: [(&str, &[&str]); 4] = [
         ("lean-piece", &["--lib"]),
@@ -177,7 +177,7 @@ pub fn fuzz(cases: u32) -> Done {
 }
 
 /// Kills the program a thousand times while it writes, imports, restores, rescues, takes pictures in and changes the shape of a file; damages data files.
-pub fn kill_often() -> Done {
+pub(crate) fn kill_often() -> Done {
     let loud = ["--", "--nocapture"];
     cargo_with(&["test", "--workspace", "--no-run"], None)?;
     cargo_with(&[&["test", "--workspace", "--test", "kills"][..], &loud].concat(), Some(("KILLS", "1000")))?;
@@ -199,7 +199,7 @@ const GENERATED: [(&str, &str); 3] =
     [("openapi", "web/src/api/openapi.json"), ("routes", "app/server/src/routes.txt"), ("words", "web/src/api/words.json")];
 
 /// Writes the API description, its types and the words of the core anew.
-pub fn api_types() -> Done {
+pub(crate) fn api_types() -> Done {
     web_packages()?;
     cargo(&BUILD)?;
     for (command, file) in GENERATED {
@@ -209,7 +209,7 @@ pub fn api_types() -> Done {
 }
 
 /// Everything a reader would object to before reading.
-pub fn check() -> Done {
+pub(crate) fn check() -> Done {
     cargo(&["fmt", "--all", "--check"])?;
     side_by_side(pages_are_sound, lints)?;
     fresh_types()

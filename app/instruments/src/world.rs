@@ -29,7 +29,7 @@ impl World {
 }
 
 /// Reflectance of the white tile and of the grey table.
-pub const TILE: f64 = 0.96;
+pub(crate) const TILE: f64 = 0.96;
 const TABLE: f64 = 0.22;
 
 /// A pigment as it really is in the simulated studio: up to a quarter off its model, as a whole and differently over the spectrum, the same every time

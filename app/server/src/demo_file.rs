@@ -54,7 +54,7 @@ impl DemoFile {
     ///
     /// # Errors
     /// When it cannot be written or opened.
-    pub fn open(path: &Path) -> Result<Self, Problem> {
+    pub(crate) fn open(path: &Path) -> Result<Self, Problem> {
         let named = |e: StoreError| Problem::internal(format!("{}: {e}", path.display()));
         let mark = path.with_extension("filling");
         if mark.exists() && path.exists() {
@@ -93,7 +93,7 @@ impl Unfilled {
     ///
     /// # Errors
     /// When the data file cannot be written, and what `goes_on` says.
-    pub fn fill(&self, store: &Store, at_once: usize, goes_on: &demo::GoesOn) -> Result<(), Problem> {
+    pub(crate) fn fill(&self, store: &Store, at_once: usize, goes_on: &demo::GoesOn) -> Result<(), Problem> {
         self.rest.fill(store, at_once, goes_on)?;
         std::fs::remove_file(&self.mark).map_err(|e| Problem::internal(format!("{}: {e}", self.mark.display())))
     }

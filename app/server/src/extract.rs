@@ -10,7 +10,7 @@ use serde::de::DeserializeOwned;
 use std::time::Duration;
 
 /// A JSON body, none of whose texts and lists is longer than fits.
-pub struct Json<T>(pub T);
+pub(crate) struct Json<T>(pub T);
 
 impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Json<T> {
     type Rejection = Problem;
@@ -29,15 +29,15 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Json<T> {
 /// Parts of the path.
 #[derive(FromRequestParts)]
 #[from_request(via(axum::extract::Path), rejection(Problem))]
-pub struct Path<T>(pub T);
+pub(crate) struct Path<T>(pub T);
 
 /// The query.
 #[derive(FromRequestParts)]
 #[from_request(via(axum::extract::Query), rejection(Problem))]
-pub struct Query<T>(pub T);
+pub(crate) struct Query<T>(pub T);
 
 /// Largest file taken in, in bytes.
-pub const MOST_BYTES: usize = 256 << 20;
+pub(crate) const MOST_BYTES: usize = 256 << 20;
 
 /// Longest time for a JSON body to arrive, and for a file.
 const WORDS_ARRIVE: Duration = Duration::from_secs(30);
@@ -49,7 +49,7 @@ fn too_slow() -> Problem {
 }
 
 /// A file.
-pub struct Body(pub Bytes);
+pub(crate) struct Body(pub Bytes);
 
 impl<S: Send + Sync> FromRequest<S> for Body {
     type Rejection = Problem;

@@ -10,7 +10,7 @@ use rust_embed::RustEmbed;
 struct Pages;
 
 /// A file of the front end, or its one page for every station's URL.
-pub async fn page(uri: Uri) -> Response {
+pub(crate) async fn page(uri: Uri) -> Response {
     let path = uri.path().trim_start_matches('/');
     if path.starts_with("api/") {
         return Problem::not_found(format!("There is no /{path} in this API. See /api/openapi.json.")).into_response();

@@ -23,7 +23,7 @@ const ASKED: Duration = Duration::from_millis(200);
 static TAKEN: (Mutex<u64>, Condvar) = (Mutex::new(0), Condvar::new());
 
 /// A picture in its full size, and the room it takes until it is let go.
-pub struct Opened {
+pub(crate) struct Opened {
     picture: Picture,
     _room: Room,
 }
@@ -62,7 +62,7 @@ impl Drop for Room {
 ///
 /// # Errors
 /// When it is no picture that can be read.
-pub fn open(file: &[u8]) -> Result<Opened, Problem> {
+pub(crate) fn open(file: &[u8]) -> Result<Opened, Problem> {
     open_while(file, &|| Ok(()))
 }
 
@@ -92,7 +92,7 @@ impl TakenIn {
     ///
     /// # Errors
     /// When it is no picture, or the data file cannot be written.
-    pub fn keep(store: &Store, file: &[u8]) -> Result<Self, Problem> {
+    pub(crate) fn keep(store: &Store, file: &[u8]) -> Result<Self, Problem> {
         let picture = open(file)?;
         let full = (picture.width, picture.height);
         let working = picture.reduced(WORKING_SIDE);
@@ -101,7 +101,7 @@ impl TakenIn {
     }
 
     /// Width by height.
-    pub fn proportion(&self) -> f64 {
+    pub(crate) fn proportion(&self) -> f64 {
         f64::from(self.full.0) / f64::from(self.full.1)
     }
 }
@@ -110,7 +110,7 @@ impl TakenIn {
 ///
 /// # Errors
 /// When the picture is too large to be written.
-pub fn png(picture: &Picture) -> Result<Vec<u8>, Problem> {
+pub(crate) fn png(picture: &Picture) -> Result<Vec<u8>, Problem> {
     let mut out = Vec::new();
     PngEncoder::new_with_quality(&mut out, CompressionType::Fast, FilterType::Up)
         .write_image(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)
@@ -122,7 +122,7 @@ pub fn png(picture: &Picture) -> Result<Vec<u8>, Problem> {
 ///
 /// # Errors
 /// When the picture is too large to be written.
-pub fn jpeg(picture: &Picture, keep: &'static str) -> Result<Response, Problem> {
+pub(crate) fn jpeg(picture: &Picture, keep: &'static str) -> Result<Response, Problem> {
     let mut out = Vec::new();
     JpegEncoder::new_with_quality(&mut out, 90)
         .write_image(&picture.rgb, picture.width, picture.height, ExtendedColorType::Rgb8)

@@ -19,7 +19,7 @@ pub(crate) fn version_of(record: &impl Serialize) -> String {
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct SeenVersion {
+pub(crate) struct SeenVersion {
     /// Version of the record the page last saw, as it came with it.
     seen: String,
 }
@@ -29,7 +29,7 @@ impl SeenVersion {
     ///
     /// # Errors
     /// With 409 where it was changed elsewhere.
-    pub fn is(&self, record: &impl Serialize, what: &str) -> Result<(), Problem> {
+    pub(crate) fn is(&self, record: &impl Serialize, what: &str) -> Result<(), Problem> {
         if version_of(record) == self.seen {
             return Ok(());
         }

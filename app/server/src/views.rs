@@ -23,7 +23,7 @@ use serde::{Deserialize, Serialize};
 /// A piece with everything the bench shows of it.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct PieceView {
+pub(crate) struct PieceView {
     /// Its number.
     pub id: i64,
     /// Counts every change; send it back with the next one.
@@ -50,7 +50,7 @@ pub struct PieceView {
 
 impl PieceView {
     /// The view of a kept piece with the Box it draws on.
-    pub fn of(kept: Kept, paint_box: Option<&PaintBox>, lists: &RecipeLists) -> Self {
+    pub(crate) fn of(kept: Kept, paint_box: Option<&PaintBox>, lists: &RecipeLists) -> Self {
         let derived = derived(&kept.piece, paint_box, lists);
         let neutral = kept.piece.neutral();
         let study_notes = kept.piece.studies.iter().map(|s| note(&kept.piece, paint_box, s, &derived.basis)).collect();
@@ -79,7 +79,7 @@ impl PieceView {
 /// A field note with its number.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct NoteView {
+pub(crate) struct NoteView {
     /// Its number.
     pub id: i64,
     /// Counts every change: what a change is written over.
@@ -192,7 +192,7 @@ impl From<Summary> for PieceLine {
 /// A pigment without its spectra.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct PigmentView {
+pub(crate) struct PigmentView {
     /// Which.
     pub id: PigmentId,
     /// Plain name.
@@ -233,7 +233,7 @@ pub struct PigmentView {
 
 impl PigmentView {
     /// A pigment for the screen, as it looks in a medium on its usual ground.
-    pub fn of(p: &Pigment, medium: Medium) -> Self {
+    pub(crate) fn of(p: &Pigment, medium: Medium) -> Self {
         Self {
             id: p.id.clone(),
             name: p.name.clone(),
@@ -266,7 +266,7 @@ fn strength(p: &Pigment) -> f64 {
 /// A Box for the screen.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct BoxView {
+pub(crate) struct BoxView {
     /// Its id.
     pub id: BoxId,
     /// Its name.
@@ -283,7 +283,7 @@ pub struct BoxView {
 
 impl BoxView {
     /// A Box for the screen.
-    pub fn of(id: BoxId, b: &PaintBox) -> Self {
+    pub(crate) fn of(id: BoxId, b: &PaintBox) -> Self {
         let mut pigments: Vec<PigmentView> = b.pigments.iter().map(|p| PigmentView::of(p, b.medium)).collect();
         pigments.sort_by(|a, b| b.mark.value.0.total_cmp(&a.mark.value.0));
         let cautions = cautions(b.medium, &b.pigments.iter().collect::<Vec<_>>());

@@ -19,13 +19,13 @@ pub(crate) struct Visiting {
 
 impl Visiting {
     /// From the studio of a data file: the demo lies beside it.
-    pub fn beside(own: &Path) -> Self {
+    pub(crate) fn beside(own: &Path) -> Self {
         let name = own.file_stem().unwrap_or_default().to_string_lossy();
         Self { file: own.with_file_name(format!("{name}-demo.db")), at: Mutex::default() }
     }
 
     /// What opens it for those who stand in the studio; what is opened runs on `runtime`.
-    pub fn door(self, runtime: Handle) -> Arc<DemoDoor> {
+    pub(crate) fn door(self, runtime: Handle) -> Arc<DemoDoor> {
         Arc::new(move |home| self.visit(home, &runtime))
     }
 

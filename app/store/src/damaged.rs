@@ -153,7 +153,7 @@ impl Store {
 
 /// Records of a kind that cannot be read, but those that were put aside; `known` says by id and revision which were read already. A record that says
 /// it was put aside, and is not what was written, says so by damage.
-pub fn unreadable(c: &Connection, record: Record, known: &dyn Fn(&str, i64) -> bool) -> Result<Vec<Damaged>, StoreError> {
+pub(crate) fn unreadable(c: &Connection, record: Record, known: &dyn Fn(&str, i64) -> bool) -> Result<Vec<Damaged>, StoreError> {
     let sealed = record.sealed();
     let revision = if record == Record::Piece { "revision" } else { "0" };
     let mut rows = c.prepare_cached(&format!("SELECT CAST(id AS TEXT), {revision}, aside FROM {}", sealed.table))?;

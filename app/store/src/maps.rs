@@ -9,7 +9,7 @@ use std::num::NonZeroUsize;
 use std::sync::{Mutex, MutexGuard};
 
 /// Maps read last; each is shared by everything that speaks of it.
-pub struct Maps(Mutex<LruCache<String, KeptMap>>);
+pub(crate) struct Maps(Mutex<LruCache<String, KeptMap>>);
 
 /// How many maps are kept ready.
 const READY: NonZeroUsize = NonZeroUsize::new(24).expect("not zero");
@@ -34,7 +34,7 @@ impl Maps {
     }
 
     /// The map with this digest.
-    pub fn find(&self, c: &Connection, digest: &str) -> Result<KeptMap, StoreError> {
+    pub(crate) fn find(&self, c: &Connection, digest: &str) -> Result<KeptMap, StoreError> {
         if let Some(map) = self.ready(digest) {
             return Ok(map);
         }
@@ -50,7 +50,7 @@ impl Maps {
     }
 
     /// Gives maps that were only named what they say.
-    pub fn fill<'a>(&self, c: &Connection, named: impl IntoIterator<Item = &'a mut KeptMap>) -> Result<(), StoreError> {
+    pub(crate) fn fill<'a>(&self, c: &Connection, named: impl IntoIterator<Item = &'a mut KeptMap>) -> Result<(), StoreError> {
         for map in named {
             if map.map().is_none() {
                 let found = self.find(c, map.digest())?;
@@ -61,13 +61,13 @@ impl Maps {
     }
 
     /// Holds maps ready that have just reached the file.
-    pub fn reached(&self, maps: &[KeptMap]) {
+    pub(crate) fn reached(&self, maps: &[KeptMap]) {
         maps.iter().filter(|m| m.map().is_some()).for_each(|m| self.remember(m));
     }
 }
 
 /// Keeps maps that are not in the file yet; those that are only named are there.
-pub fn keep<'a>(t: &Transaction, maps: impl IntoIterator<Item = &'a KeptMap>) -> Result<(), StoreError> {
+pub(crate) fn keep<'a>(t: &Transaction, maps: impl IntoIterator<Item = &'a KeptMap>) -> Result<(), StoreError> {
     for map in maps {
         let known = t.prepare_cached("SELECT 1 FROM maps WHERE digest = ?1")?.exists([map.digest()])?;
         if let Some(body) = if known { None } else { map.packed() } {
@@ -93,7 +93,7 @@ impl Store {
 }
 
 /// Takes the maps out of snapshots and logged commands that carry them, and keeps each once.
-pub fn taken_out(t: &Transaction) -> Result<(), StoreError> {
+pub(crate) fn taken_out(t: &Transaction) -> Result<(), StoreError> {
     for (table, column, key) in [("pieces", "snapshot", "id"), ("log", "command", "rowid"), ("log", "undo", "rowid")] {
         // The log has no row ids of its own: piece and number together are its key.
         let where_ = if key == "id" { "id = ?2" } else { "piece = ?2 AND seq = ?3" };

@@ -30,12 +30,12 @@ fn lock<T>(of: &Mutex<T>) -> MutexGuard<'_, T> {
 
 impl Recent {
     /// The piece as it was at a revision, if it was read lately.
-    pub fn piece(&self, id: PieceId, revision: i64) -> Option<Piece> {
+    pub(crate) fn piece(&self, id: PieceId, revision: i64) -> Option<Piece> {
         lock(&self.pieces).get(&id).filter(|(at, _)| *at == revision).map(|(_, piece)| piece.clone())
     }
 
     /// Forgets everything.
-    pub fn forget(&self) {
+    pub(crate) fn forget(&self) {
         lock(&self.pieces).clear();
         lock(&self.lines).clear();
     }
@@ -46,24 +46,24 @@ impl Recent {
     }
 
     /// Remembers what was read.
-    pub fn remember(&self, id: PieceId, revision: i64, piece: &Piece) {
+    pub(crate) fn remember(&self, id: PieceId, revision: i64, piece: &Piece) {
         self.remember_line(id, revision, piece);
         lock(&self.pieces).put(id, (revision, piece.clone()));
     }
 
     /// Its line in the list at a revision: known means that the record could be read.
-    pub fn line(&self, id: PieceId, revision: i64) -> Option<Line> {
+    pub(crate) fn line(&self, id: PieceId, revision: i64) -> Option<Line> {
         lock(&self.lines).get(&id).filter(|(at, _)| *at == revision).map(|(_, line)| line.clone())
     }
 
     /// A piece out of its snapshot.
-    pub fn parse(&self, snapshot: &[u8]) -> Result<Piece, serde_json::Error> {
+    pub(crate) fn parse(&self, snapshot: &[u8]) -> Result<Piece, serde_json::Error> {
         self.parsed.fetch_add(1, Ordering::Relaxed);
         Piece::from_text(snapshot)
     }
 
     /// How many snapshots were parsed so far.
-    pub fn parsed(&self) -> u64 {
+    pub(crate) fn parsed(&self) -> u64 {
         self.parsed.load(Ordering::Relaxed)
     }
 }

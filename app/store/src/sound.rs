@@ -23,13 +23,13 @@ pub(crate) struct SummedTable {
 }
 
 /// Pieces.
-pub const PIECES: SummedTable = SummedTable {
+pub(crate) const PIECES: SummedTable = SummedTable {
     table: "pieces",
     columns: &["id", "revision", "snapshot", "done", "box", "picture", "changed", "aside"],
     before: &["snapshot", "revision", "done", "box", "picture", "changed"],
 };
 /// Boxes.
-pub const BOXES: SummedTable = SummedTable { table: "boxes", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+pub(crate) const BOXES: SummedTable = SummedTable { table: "boxes", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
 /// Field notes.
 pub(crate) const FIELD_NOTES: SummedTable = SummedTable {
     table: "field_notes",
@@ -37,7 +37,7 @@ pub(crate) const FIELD_NOTES: SummedTable = SummedTable {
     before: &["body", "revision", "changed", "sent_as"],
 };
 /// Readings of swatches.
-pub const READINGS: SummedTable =
+pub(crate) const READINGS: SummedTable =
     SummedTable { table: "readings", columns: &["id", "box", "piece", "body", "changed", "aside"], before: &["body", "box", "changed"] };
 /// Grounds of one's own.
 pub(crate) const GROUNDS: SummedTable =
@@ -55,7 +55,7 @@ pub(crate) const LOG: SummedTable = SummedTable {
     before: &["piece", "seq", "command", "undo", "what", "at"],
 };
 /// All of them. Pictures and maps are known by digests of their own.
-pub const ALL: [SummedTable; 8] = [PIECES, BOXES, FIELD_NOTES, READINGS, GROUNDS, DRILLS, DEVICES, LOG];
+pub(crate) const ALL: [SummedTable; 8] = [PIECES, BOXES, FIELD_NOTES, READINGS, GROUNDS, DRILLS, DEVICES, LOG];
 
 impl SummedTable {
     /// The columns for SQL, each of the table called `name`.
@@ -66,7 +66,7 @@ impl SummedTable {
 
     /// SQL for the bytes of a column, or no bytes at all where the row is not what was written. No record is empty, so that what is not sound cannot
     /// be read.
-    pub fn sound(&self, column: &str) -> String {
+    pub(crate) fn sound(&self, column: &str) -> String {
         self.sound_as(column, self.table)
     }
 
@@ -104,7 +104,7 @@ impl SummedTable {
     }
 
     /// The values of a row with the sum that belongs to them.
-    pub fn sealed(&self, mut values: BTreeMap<String, Value>) -> BTreeMap<String, Value> {
+    pub(crate) fn sealed(&self, mut values: BTreeMap<String, Value>) -> BTreeMap<String, Value> {
         let sum = self.sum_of(|column| values.get(column).cloned().unwrap_or(Value::Null));
         values.insert("sum".into(), Value::Text(format!("{SEALED}{sum}")));
         values
@@ -182,7 +182,7 @@ fn of_row<'a>(values: impl Iterator<Item = ValueRef<'a>>) -> String {
 ///
 /// # Errors
 /// When the connection takes no function.
-pub fn know(connection: &Connection) -> rusqlite::Result<()> {
+pub(crate) fn know(connection: &Connection) -> rusqlite::Result<()> {
     let flags = FunctionFlags::SQLITE_UTF8 | FunctionFlags::SQLITE_DETERMINISTIC;
     let all = |c: &rusqlite::functions::Context, from: usize| of_row((from..c.len()).map(|n| c.get_raw(n)));
     connection.create_scalar_function("sealed", -1, flags, move |c| Ok(format!("{SEALED}{}", all(c, 0))))?;

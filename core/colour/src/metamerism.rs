@@ -5,13 +5,13 @@ use crate::light::Light;
 use crate::spectrum::Reflectance;
 
 /// Below this CIEDE2000 two colours count as matching. A choice.
-pub const MATCH: f64 = 2.0;
+pub(crate) const MATCH: f64 = 2.0;
 /// From this CIEDE2000 on, two colours that match by daylight are said to part under a lamp. A choice.
-pub const PARTS: f64 = 3.0;
+pub(crate) const PARTS: f64 = 3.0;
 
 /// How far apart two surfaces look under one light.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Under {
+pub(crate) struct Under {
     /// The light.
     pub light: Light,
     /// CIEDE2000, each relative to the light's own white.
@@ -20,7 +20,7 @@ pub struct Under {
 
 /// Differences of two *measured or computed* surfaces under every light. An inferred reflectance must not be used here: it is one metamer
 /// of many.
-pub fn differences(a: &Reflectance, b: &Reflectance) -> [Under; 4] {
+pub(crate) fn differences(a: &Reflectance, b: &Reflectance) -> [Under; 4] {
     Light::ALL.map(|light| {
         let lab = |r: &Reflectance| r.xyz_under(light).lab_under(light);
         Under { light, difference: ciede2000(lab(a), lab(b)) }

@@ -4,11 +4,11 @@
 pub(crate) struct Chance(u64);
 
 impl Chance {
-    pub fn seeded(seed: u64) -> Self {
+    pub(crate) fn seeded(seed: u64) -> Self {
         Self(seed)
     }
 
-    pub fn next(&mut self) -> u64 {
+    pub(crate) fn next(&mut self) -> u64 {
         self.0 = self.0.wrapping_add(0x9E37_79B9_7F4A_7C15);
         let mut z = self.0;
         z = (z ^ (z >> 30)).wrapping_mul(0xBF58_476D_1CE4_E5B9);
@@ -17,15 +17,15 @@ impl Chance {
     }
 
     /// From 0 up to, not including, 1.
-    pub fn share(&mut self) -> f64 {
+    pub(crate) fn share(&mut self) -> f64 {
         (self.next() >> 11) as f64 / (1u64 << 53) as f64
     }
 
-    pub fn between(&mut self, from: f64, to: f64) -> f64 {
+    pub(crate) fn between(&mut self, from: f64, to: f64) -> f64 {
         from + (to - from) * self.share()
     }
 
-    pub fn below(&mut self, n: usize) -> usize {
+    pub(crate) fn below(&mut self, n: usize) -> usize {
         (self.share() * n as f64) as usize
     }
 

@@ -54,7 +54,7 @@ pub struct Verdict {
 }
 
 /// Trials in a match.
-pub const TRIALS: usize = 4;
+pub(crate) const TRIALS: usize = 4;
 /// Most parts of one pigment.
 const MOST_PARTS: u16 = 20;
 

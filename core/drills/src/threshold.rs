@@ -79,7 +79,7 @@ fn size_at(drill: Drill, place: usize) -> f64 {
 }
 
 /// The chance that an eye of some threshold answers a question of some size rightly.
-pub fn chance(drill: Drill, size: f64, threshold: f64) -> f64 {
+pub(crate) fn chance(drill: Drill, size: f64, threshold: f64) -> f64 {
     let guess = drill.by_guess();
     guess + (1.0 - guess - LAPSES) * (1.0 - (-(size / threshold).powf(STEEP) * (5f64).ln()).exp())
 }

@@ -14,7 +14,7 @@ const SEEN: f64 = 16.0;
 ///
 /// # Errors
 /// When a zone or pigment is not there, a text is no colour, or a number is out of range.
-pub fn coloured(
+pub(crate) fn coloured(
     piece: &Piece,
     paint_box: Option<&PaintBox>,
     zones: &[ZoneId],

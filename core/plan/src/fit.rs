@@ -24,7 +24,7 @@ pub struct Lies {
 }
 
 /// How a picture of `size` lies in the middle of its sheet, said in `units`.
-pub fn lies(fit: &Fit, size: Size, units: Units) -> Lies {
+pub(crate) fn lies(fit: &Fit, size: Size, units: Units) -> Lies {
     let rim = Millimetres::or_none(fit.margin) + Millimetres::or_none(fit.tape);
     let need = Size { width: Millimetres(size.width.0 + 2.0 * rim), height: Millimetres(size.height.0 + 2.0 * rim) };
     let sheet = fit.sheet.unwrap_or(need);
@@ -78,7 +78,7 @@ pub struct Proportion {
 }
 
 /// How the proportion of `size` stands to a reference of so many pixels.
-pub fn proportion(size: Size, reference: Option<(u32, u32)>) -> Proportion {
+pub(crate) fn proportion(size: Size, reference: Option<(u32, u32)>) -> Proportion {
     let own = size.width.0 / size.height.0;
     let Some(asked) = reference.map(|(w, h)| f64::from(w) / f64::from(h)) else {
         return Proportion { sentence: format!("Proportion {}.", ratio(own)), fitted: None };
@@ -106,7 +106,7 @@ fn ratio(of: f64) -> String {
 
 /// Pixels a centimetre of the piece needs to carry fine detail, and to carry shapes at all. Choices: what 100 and 40 dots to the inch of
 /// the original give to the eye at arm's length.
-pub const FINE: f64 = 40.0;
+pub(crate) const FINE: f64 = 40.0;
 /// See [`FINE`].
 pub(crate) const SHAPES: f64 = 16.0;
 /// Share of its resolution below which a reference is called blurred. A choice.
@@ -125,7 +125,7 @@ pub struct Carries {
 }
 
 /// How far a reference of `pixels` carries at `size`. `sharpness` from 0 (all blur) to 1 (every pixel its own) counts what the lens left.
-pub fn carries(pixels: (u32, u32), size: Size, sharpness: f64, units: Units) -> Carries {
+pub(crate) fn carries(pixels: (u32, u32), size: Size, sharpness: f64, units: Units) -> Carries {
     let real = |n: u32| f64::from(n) * sharpness.clamp(0.05, 1.0);
     let per_cm = (real(pixels.0) / (size.width.0 / 10.0)).min(real(pixels.1) / (size.height.0 / 10.0));
     let scale = per_cm / FINE;

@@ -21,7 +21,7 @@ pub struct Suits {
 const PLAINLY: f64 = 2.0;
 
 /// The ground of the medium that suits the school best, the one in use where no other is plainly better; `None` where the main colour decides and there are no zones yet.
-pub fn suits(piece: &Piece) -> Option<Suits> {
+pub(crate) fn suits(piece: &Piece) -> Option<Suits> {
     let medium = piece.brief.medium;
     let grounds: Vec<&Ground> = ground::shipped().iter().filter(|g| g.suits.contains(&medium)).collect();
     let (aim, why) = match piece.intent.school(Question::Ground, medium) {

@@ -44,7 +44,7 @@ const BEYOND: f64 = 0.5;
 const MUCH: f64 = 0.1;
 
 /// What to do next, with what can be reached (`reach`, without a set that of the Box); `None` once a piece is finished.
-pub fn next(piece: &Piece, paint_box: Option<&PaintBox>, reach: Option<Reach>) -> Option<NextStep> {
+pub(crate) fn next(piece: &Piece, paint_box: Option<&PaintBox>, reach: Option<Reach>) -> Option<NextStep> {
     if piece.easel.ending.is_some() {
         return None;
     }

@@ -16,7 +16,7 @@ pub(crate) struct Staged {
 }
 
 impl Staged {
-    pub fn read(l: f64, a: f64, b: f64) -> Self {
+    pub(crate) fn read(l: f64, a: f64, b: f64) -> Self {
         Self { lab: Lab::new(l, a, b), facts: Facts { by_hand: false, ..Facts::default() }, importance: Importance::Usual }
     }
 
@@ -26,41 +26,41 @@ impl Staged {
         Self::read(lean_colour::Value(value).lightness(), temperature * cos, temperature * sin)
     }
 
-    pub fn plane(mut self, plane: Plane) -> Self {
+    pub(crate) fn plane(mut self, plane: Plane) -> Self {
         self.facts.plane = Some(plane);
         self.facts.by_hand = true;
         self
     }
 
-    pub fn distance(mut self, distance: Distance) -> Self {
+    pub(crate) fn distance(mut self, distance: Distance) -> Self {
         self.facts.distance = Some(distance);
         self.facts.by_hand = true;
         self
     }
 
-    pub fn role(mut self, role: Role) -> Self {
+    pub(crate) fn role(mut self, role: Role) -> Self {
         self.facts.role = Some(role);
         self.facts.by_hand = true;
         self
     }
 
-    pub fn kind(mut self, kind: Kind) -> Self {
+    pub(crate) fn kind(mut self, kind: Kind) -> Self {
         self.facts.kind = Some(kind);
         self.facts.by_hand = true;
         self
     }
 
-    pub fn local(mut self, lab: Lab) -> Self {
+    pub(crate) fn local(mut self, lab: Lab) -> Self {
         self.facts.local = Some(lab);
         self
     }
 
-    pub fn second(mut self) -> Self {
+    pub(crate) fn second(mut self) -> Self {
         self.facts.light = Which::Second;
         self
     }
 
-    pub fn focal(mut self) -> Self {
+    pub(crate) fn focal(mut self) -> Self {
         self.importance = Importance::Focal;
         self
     }

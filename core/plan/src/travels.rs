@@ -37,7 +37,7 @@ pub struct Travels {
 }
 
 /// All proposals, zone by zone.
-pub fn travels(plan: &Plan, neutral: Temperature) -> Vec<Travels> {
+pub(crate) fn travels(plan: &Plan, neutral: Temperature) -> Vec<Travels> {
     if plan.lighting.falling == Falling::Flat {
         return Vec::new();
     }

@@ -9,7 +9,7 @@ use lean_media::{Choices, Layer, Medium, Parts, Pigment, PigmentId, Second};
 use serde::{Deserialize, Serialize};
 
 /// A touch is one part to this many of all the rest. A choice.
-pub const TOUCH: f64 = 24.0;
+pub(crate) const TOUCH: f64 = 24.0;
 
 /// Some of one pigment.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]

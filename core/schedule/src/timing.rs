@@ -25,7 +25,7 @@ pub(crate) struct Timing<'a> {
 pub(crate) const NO_DATE: u32 = u32::MAX / 2;
 
 impl<'a> Timing<'a> {
-    pub fn of(plan: &'a Plan) -> Result<Self, Impossible> {
+    pub(crate) fn of(plan: &'a Plan) -> Result<Self, Impossible> {
         plan.check()?;
         let n = plan.jobs.len();
         let (mut then, mut waits, mut beside) = (vec![Vec::new(); n], vec![0; n], vec![Vec::new(); n]);
@@ -50,19 +50,19 @@ impl<'a> Timing<'a> {
         Ok(Self { plan, sittings: plan.sittings, then, waits, beside, tail, due })
     }
 
-    pub fn work(&self, i: usize) -> u32 {
+    pub(crate) fn work(&self, i: usize) -> u32 {
         self.plan.jobs[i].work.0
     }
 
     /// What begins are worth.
-    pub fn worth(&self, begins: &[u32]) -> Worth {
+    pub(crate) fn worth(&self, begins: &[u32]) -> Worth {
         let ended = |i: usize| begins[i] + self.work(i) + self.plan.jobs[i].after.0;
         let late = (0..begins.len()).filter_map(|i| Some(ended(i).saturating_sub(self.plan.jobs[i].due?.0))).max().unwrap_or(0);
         (late, (0..begins.len()).map(ended).max().unwrap_or(0))
     }
 
     /// A timetable of begins that are known to keep every rule.
-    pub fn table(&self, begins: Vec<u32>, least: Worth) -> Timetable {
+    pub(crate) fn table(&self, begins: Vec<u32>, least: Worth) -> Timetable {
         let (late, last) = self.worth(&begins);
         let mut order: Vec<usize> = (0..begins.len()).collect();
         order.sort_by_key(|i| begins[*i]);

@@ -9,17 +9,17 @@ use tokio::io::{AsyncBufReadExt, AsyncReadExt, AsyncWriteExt, BufReader};
 use tokio::net::TcpStream;
 
 /// One kept connection to the server.
-pub struct Client {
+pub(crate) struct Client {
     stream: BufReader<TcpStream>,
     host: SocketAddr,
 }
 
 impl Client {
-    pub async fn to(host: SocketAddr) -> Self {
+    pub(crate) async fn to(host: SocketAddr) -> Self {
         Self { stream: BufReader::new(TcpStream::connect(host).await.expect("the server listens")), host }
     }
 
-    pub async fn ask(&mut self, method: &str, path: &str, kind: &str, body: &[u8]) -> (u16, Vec<u8>) {
+    pub(crate) async fn ask(&mut self, method: &str, path: &str, kind: &str, body: &[u8]) -> (u16, Vec<u8>) {
         let head =
             format!("{method} {path} HTTP/1.1\r\nHost: {}\r\nContent-Type: {kind}\r\nContent-Length: {}\r\n\r\n", self.host, body.len());
         self.stream.get_mut().write_all(&[head.as_bytes(), body].concat()).await.expect("sent");
@@ -50,7 +50,7 @@ impl Client {
         (status, answer)
     }
 
-    pub async fn json(&mut self, method: &str, path: &str, body: &Value) -> (u16, Value) {
+    pub(crate) async fn json(&mut self, method: &str, path: &str, body: &Value) -> (u16, Value) {
         let body = if body.is_null() { Vec::new() } else { body.to_string().into_bytes() };
         let (status, answer) = self.ask(method, path, "application/json", &body).await;
         (status, serde_json::from_slice(&answer).unwrap_or(Value::Null))
@@ -58,14 +58,14 @@ impl Client {
 }
 
 /// Most memory a process had, in megabytes.
-pub fn most_memory(server: &Child) -> f64 {
+pub(crate) fn most_memory(server: &Child) -> f64 {
     let status = std::fs::read_to_string(format!("/proc/{}/status", server.id())).unwrap_or_default();
     let line = status.lines().find(|l| l.starts_with("VmHWM")).unwrap_or("VmHWM: 0 kB");
     line.split_whitespace().nth(1).and_then(|n| n.parse::<f64>().ok()).unwrap_or(0.0) / 1024.0
 }
 
 /// The program on a data file, and where it listens: the one built beside, or another build of it that `PROGRAM` names.
-pub fn serve(data: &Path) -> (Child, SocketAddr) {
+pub(crate) fn serve(data: &Path) -> (Child, SocketAddr) {
     let free = std::net::TcpListener::bind("127.0.0.1:0").and_then(|l| l.local_addr()).expect("a free port");
     let program = std::env::var_os("PROGRAM").unwrap_or_else(|| env!("CARGO_BIN_EXE_lean-swatch").into());
     let mut command = Command::new(program);
@@ -80,7 +80,7 @@ pub fn serve(data: &Path) -> (Child, SocketAddr) {
 }
 
 /// Says how long requests took.
-pub fn told(what: &str, mut times: Vec<Duration>) {
+pub(crate) fn told(what: &str, mut times: Vec<Duration>) {
     times.sort();
     let at = |share: f64| times[((times.len() - 1) as f64 * share) as usize].as_secs_f64() * 1000.0;
     println!(

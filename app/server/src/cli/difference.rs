@@ -5,7 +5,7 @@ use lean_colour::Lab;
 use lean_plan::wording;
 
 #[derive(Args)]
-pub struct Difference {
+pub(super) struct Difference {
     /// What is wanted: CIELAB under D65, "L,a,b".
     #[arg(allow_negative_numbers = true)]
     wanted: String,
@@ -14,7 +14,7 @@ pub struct Difference {
     given: String,
 }
 
-pub fn run(a: Difference) -> Result<wording::Difference, String> {
+pub(super) fn run(a: Difference) -> Result<wording::Difference, String> {
     Ok(wording::Difference::of(lab(&a.wanted)?, lab(&a.given)?))
 }
 

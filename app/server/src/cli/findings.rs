@@ -8,14 +8,14 @@ use serde::Serialize;
 use std::path::PathBuf;
 
 #[derive(Args)]
-pub struct Findings {
+pub(super) struct Findings {
     /// A plan without a picture, as docs/schemas/findings.schema.json has it; `-` reads standard input.
     plan: PathBuf,
 }
 
 /// The whole answer. See docs/schemas/findings-answer.schema.json.
 #[derive(Serialize)]
-pub struct Answer {
+pub(super) struct Answer {
     findings: Vec<Said>,
 }
 
@@ -45,7 +45,7 @@ struct Target {
     lab: [f64; 3],
 }
 
-pub fn run(a: Findings) -> Result<Answer, String> {
+pub(super) fn run(a: Findings) -> Result<Answer, String> {
     let at = |problem: String| format!("{}: {problem}", a.plan.display());
     let text = if a.plan.as_os_str() == "-" { std::io::read_to_string(std::io::stdin()) } else { std::fs::read_to_string(&a.plan) };
     let plan = WrittenPlan::read(&text.map_err(|e| at(e.to_string()))?).map_err(at)?;

@@ -10,7 +10,7 @@ use std::path::{Path, PathBuf};
 
 /// Which data file.
 #[derive(Args)]
-pub struct Data {
+pub(super) struct Data {
     /// Data file. In the user's data directory when left out.
     #[arg(long)]
     data: Option<PathBuf>,
@@ -42,7 +42,7 @@ fn at(path: &Path) -> impl Fn(StoreError) -> String + '_ {
 }
 
 #[derive(Args)]
-pub struct Export {
+pub(super) struct Export {
     /// Where the archive goes; `-` is standard output. A file that is there is not written over.
     archive: PathBuf,
     #[command(flatten)]
@@ -84,14 +84,14 @@ pub(crate) struct Rescue {
 }
 
 #[derive(Args)]
-pub struct Check {
+pub(super) struct Check {
     #[command(flatten)]
     data: Data,
 }
 
 /// Where something was put.
 #[derive(Serialize)]
-pub struct Put {
+pub(super) struct Put {
     /// Its place; none where it was there already.
     file: Option<PathBuf>,
     /// Where what was there before went.
@@ -109,7 +109,7 @@ impl Put {
 }
 
 /// Writes the archive. Of a damaged data file it is written of what can be taken out of it.
-pub fn export(a: Export) -> Result<Put, String> {
+pub(super) fn export(a: Export) -> Result<Put, String> {
     let path = a.data.place()?;
     let to = (a.archive.as_os_str() != "-").then(|| a.archive.clone());
     match a.data.open() {
@@ -141,7 +141,7 @@ fn written(a: &Export, store: &Store) -> Result<(), String> {
     half.finished().map_err(at(&a.archive))
 }
 
-pub fn import(a: Import) -> Result<Put, String> {
+pub(super) fn import(a: Import) -> Result<Put, String> {
     let read = if a.archive.as_os_str() == "-" {
         Store::import(std::io::stdin().lock(), &a.data)
     } else {
@@ -160,7 +160,7 @@ pub(crate) fn back_up(a: BackUp) -> Result<Put, String> {
     Ok(Put::at(file.map_err(|e| e.to_string())?, Vec::new()))
 }
 
-pub fn restore(a: Restore) -> Result<Put, String> {
+pub(super) fn restore(a: Restore) -> Result<Put, String> {
     let to = a.data.place()?;
     if !a.backup.exists() {
         return Err(format!("{}: there is no such file. Backups lie in the folder backups beside the data file.", a.backup.display()));
@@ -171,7 +171,7 @@ pub fn restore(a: Restore) -> Result<Put, String> {
 }
 
 /// Takes out what is sound, and says what is not.
-pub fn rescue(a: Rescue) -> Result<Put, String> {
+pub(super) fn rescue(a: Rescue) -> Result<Put, String> {
     let rescued = Store::rescue(&a.file, &a.data).map_err(|e| match e {
         StoreError::Damaged(why) => format!("{}: nothing can be taken out of it: {why}. No file was made.", a.file.display()),
         other => format!("{}: {other}", a.file.display()),
@@ -180,7 +180,7 @@ pub fn rescue(a: Rescue) -> Result<Put, String> {
 }
 
 /// Says what is not sound, and fails where anything is not.
-pub fn check(a: Check) -> Result<Checked, String> {
+pub(super) fn check(a: Check) -> Result<Checked, String> {
     log();
     let checked = a.data.open()?.check_all(&|_| {}).map_err(|e| e.to_string())?;
     if checked.problems.is_empty() { Ok(checked) } else { Err(checked.problems.join("\n")) }

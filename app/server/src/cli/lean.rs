@@ -19,7 +19,7 @@ use std::path::PathBuf;
 use std::time::Instant;
 
 #[derive(Args)]
-pub struct Lean {
+pub(super) struct Lean {
     /// A pigment file: everything owned. White in it is free and never counted.
     #[arg(long = "box")]
     box_file: PathBuf,
@@ -154,7 +154,7 @@ fn mother(text: &str) -> Result<Mother, String> {
 
 /// The whole answer. See docs/schemas/lean.schema.json.
 #[derive(Serialize)]
-pub struct Printed {
+pub(super) struct Printed {
     sizes: Vec<Size>,
     seconds: f64,
 }
@@ -189,7 +189,7 @@ struct Recipe {
     delta_e00: f64,
 }
 
-pub fn run(a: Lean) -> Result<Printed, String> {
+pub(super) fn run(a: Lean) -> Result<Printed, String> {
     let pigments = owned(&a.box_file)?;
     if a.medium.is_wet_opaque() && !pigments.iter().any(|p| p.white) {
         eprintln!("lean-swatch: there is no white in this Box, so no mix is lightened");

@@ -10,7 +10,7 @@ use serde::Serialize;
 use std::collections::BTreeMap;
 
 #[derive(Args)]
-pub struct Made {
+pub(super) struct Made {
     /// How wet mixes are measured: `tints` lets what is strong down first, in octaves to 1:256; `parts` are whole parts alone, eight at most.
     #[arg(long, default_value = "tints")]
     mixes: Mixes,
@@ -33,12 +33,12 @@ enum Rank {
 }
 
 impl Made {
-    pub fn grain(&self) -> Grain {
+    pub(super) fn grain(&self) -> Grain {
         if self.mixes == Mixes::Parts { Grain::Parts } else { Grain::LetDowns }
     }
 
     /// The same for a piece.
-    pub fn mixing(&self) -> Mixing {
+    pub(super) fn mixing(&self) -> Mixing {
         Mixing { parts: self.mixes == Mixes::Parts, by_miss: self.ranks() == Rank::Miss, ..Mixing::default() }
     }
 
@@ -47,11 +47,11 @@ impl Made {
     }
 
     /// Whether hue families of the plan may be lost: whole parts are searched as they always were.
-    pub fn families_may_go(&self) -> bool {
+    pub(super) fn families_may_go(&self) -> bool {
         self.mixes == Mixes::Parts
     }
 
-    pub fn ranking(&self) -> Ranking {
+    pub(super) fn ranking(&self) -> Ranking {
         if self.ranks() == Rank::Miss { Ranking::MISS } else { Ranking::SURE }
     }
 }
@@ -108,7 +108,7 @@ impl Layer {
 }
 
 impl RecipePrinted {
-    pub fn of(mix: &Mix, medium: Medium) -> Self {
+    pub(super) fn of(mix: &Mix, medium: Medium) -> Self {
         let parts = |of: &[Part]| -> BTreeMap<String, u16> { of.iter().map(|p| (p.pigment.0.clone(), p.parts)).collect() };
         let amounts = if mix.layers.is_empty() { mix.amounts() } else { mix.laid() };
         let heap = |h: &Heap| HeapPrinted { of_last: h.of_last, with: parts(&h.with) };

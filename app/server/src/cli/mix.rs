@@ -23,7 +23,7 @@ enum MixMedium {
 }
 
 #[derive(Args)]
-pub struct Mix {
+pub(super) struct Mix {
     /// What the pigments are bound in.
     #[arg(long)]
     medium: MixMedium,
@@ -55,7 +55,7 @@ pub struct Mix {
 }
 
 #[derive(Serialize)]
-pub struct Printed {
+pub(super) struct Printed {
     reflectance: Vec<f64>,
     xyz: Xyz,
     lab: Lab<Adapted>,
@@ -66,7 +66,7 @@ pub struct Printed {
     in_srgb_gamut: bool,
 }
 
-pub fn run(a: Mix) -> Result<Printed, String> {
+pub(super) fn run(a: Mix) -> Result<Printed, String> {
     let light = Light::parse(&a.light)?;
     let given = a.box_file.as_deref().map(owned).transpose()?;
     let ground = a.ground.as_deref().map_or_else(|| ground::parse("0.88"), surface)?;

@@ -25,7 +25,7 @@ use serde::Serialize;
 use std::path::PathBuf;
 
 #[derive(Args)]
-pub struct Plan {
+pub(super) struct Plan {
     /// JPEG, PNG, WebP or TIFF.
     photo: PathBuf,
     /// What the piece is made in: oil, watercolour, marker, pencil or pastel.
@@ -67,7 +67,7 @@ pub struct Plan {
 
 /// The whole answer. See docs/schemas/plan.schema.json.
 #[derive(Serialize)]
-pub struct Printed {
+pub(super) struct Printed {
     width: u32,
     height: u32,
     brush: f64,
@@ -122,7 +122,7 @@ struct Recipe {
     made: RecipePrinted,
 }
 
-pub fn run(a: Plan) -> Result<Printed, String> {
+pub(super) fn run(a: Plan) -> Result<Printed, String> {
     if !COLOUR_RANGE.contains(&a.colours) {
         return Err(format!("{} colours: ask for {} to {}", a.colours, COLOUR_RANGE.start(), COLOUR_RANGE.end()));
     }

@@ -129,13 +129,13 @@ fn own_address() -> Result<IpAddr, String> {
 }
 
 /// Logs to standard error, a JSON text a line: what `LEAN_SWATCH_LOG` asks for (`warn`, `info,tower_http=debug`), `info` where it does not.
-pub fn log() {
+pub(super) fn log() {
     let asked = std::env::var("LEAN_SWATCH_LOG").ok().and_then(|asked| asked.parse::<Targets>().ok());
     let wanted = asked.unwrap_or_else(|| Targets::new().with_default(Level::INFO));
     tracing_subscriber::registry().with(wanted).with(tracing_subscriber::fmt::layer().json().with_writer(std::io::stderr)).init();
 }
 
-pub fn run(a: Serve) -> Result<(), String> {
+pub(super) fn run(a: Serve) -> Result<(), String> {
     log();
     if !a.listen.ip().is_loopback() {
         return Err(format!("{} is not on this machine: the server listens on 127.0.0.1 only.", a.listen));

@@ -6,7 +6,7 @@ use serde::Deserialize;
 use std::path::Path;
 
 /// One piece a set has to serve.
-pub struct Given {
+pub(super) struct Given {
     /// A shipped ground, if it is not the one asked for on the command line.
     pub ground: Option<String>,
     /// How much it counts.
@@ -43,7 +43,7 @@ fn one() -> f64 {
 }
 
 /// Reads and checks a target file.
-pub fn read(path: &Path) -> Result<Vec<Given>, String> {
+pub(super) fn read(path: &Path) -> Result<Vec<Given>, String> {
     let at = |problem: String| format!("{}: {problem}", path.display());
     let text = std::fs::read_to_string(path).map_err(|e| at(e.to_string()))?;
     parse(&text).map_err(at)

@@ -8,7 +8,7 @@ use lean_picture::views::{View, draw};
 use std::path::PathBuf;
 
 #[derive(Args)]
-pub struct Values {
+pub(super) struct Values {
     /// JPEG, PNG, WebP or TIFF.
     image: PathBuf,
     /// Number of value groups, 1 to 12.
@@ -19,7 +19,7 @@ pub struct Values {
     out: Option<PathBuf>,
 }
 
-pub fn run(a: Values) -> Result<Ladder, String> {
+pub(super) fn run(a: Values) -> Result<Ladder, String> {
     let bytes = std::fs::read(&a.image).map_err(|e| format!("{}: {e}", a.image.display()))?;
     let picture = decode(&bytes).map_err(|e| format!("{}: {e}", a.image.display()))?;
     let groups = usize::from(a.groups);

@@ -36,7 +36,7 @@ struct RoleWord {
 
 /// All lists.
 #[derive(Serialize)]
-pub struct Words {
+pub(super) struct Words {
     media: Vec<MediumWord>,
     hues: Vec<Word<HueFamily>>,
     outcomes: Vec<Word<Outcome>>,
@@ -70,7 +70,7 @@ fn worded<T: Copy, L: Into<String>>(all: &[T], label: impl Fn(T) -> L) -> Vec<Wo
 
 impl Words {
     /// As the core has them.
-    pub fn all() -> Self {
+    pub(super) fn all() -> Self {
         Self {
             media: Medium::ALL.map(|m| MediumWord { value: m, label: m.name(), unit: m.unit() }).into(),
             hues: worded(&HueFamily::ALL, HueFamily::name),

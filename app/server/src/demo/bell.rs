@@ -17,7 +17,7 @@ const FOUND: usize = 12;
 const SET: usize = 5;
 
 /// Coloured pencil on kraft-brown paper, one warm lamp: many hues inside one brass, and a ground that must be overcome. It stands at Lean set.
-pub fn fill(store: &Store, (box_id, pencils): &(BoxId, PaintBox)) -> Result<(), Problem> {
+pub(super) fn fill(store: &Store, (box_id, pencils): &(BoxId, PaintBox)) -> Result<(), Problem> {
     let brief = Brief {
         title: "Depot bell".into(),
         medium: Medium::Pencil,

@@ -29,7 +29,7 @@ const FOUND: usize = 13;
 const SET: usize = 5;
 
 /// One cool light in oil, measured for its place over a stair. Its studies are made and one is chosen.
-pub fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Problem> {
+pub(super) fn fill(store: &Store, (box_id, oils): &(BoxId, PaintBox)) -> Result<(), Problem> {
     let brief = Brief {
         title: "Bench by the north window".into(),
         medium: Medium::Oil,

@@ -7,7 +7,7 @@ use lean_plan::field_note::{FieldMark, FieldNote, Side};
 use lean_store::Store;
 
 /// A note with a photo and one with an outline only.
-pub fn fill(store: &Store) -> Result<(), Problem> {
+pub(super) fn fill(store: &Store) -> Result<(), Problem> {
     let mark = |x: f64, y: f64, word: &str, value: f64, side: Side, pigment: &str| FieldMark {
         place: Spot { x, y },
         word: word.into(),

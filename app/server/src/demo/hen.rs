@@ -15,7 +15,7 @@ use lean_store::{PieceId, Store};
 const FOUND: usize = 13;
 
 /// Two lights in watercolour: a stove from below, daylight from a door behind. It stands at Light.
-pub fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Problem> {
+pub(super) fn fill(store: &Store, (box_id, _): &(BoxId, PaintBox)) -> Result<(), Problem> {
     let brief = Brief {
         title: "Hen on the stove stool".into(),
         medium: Medium::Watercolour,

@@ -18,7 +18,7 @@ use lean_store::{PieceId, Store};
 const SET: usize = 5;
 
 /// A line drawing for marker: closed outlines are its zones, and its colours are the painter's own. It stands at Mixes.
-pub fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Problem> {
+pub(super) fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Problem> {
     let brief = Brief {
         title: "Beetle kite".into(),
         medium: Medium::Marker,

@@ -15,7 +15,7 @@ const READ: [(&str, [usize; 2]); 3] = [("ultramarine", [2, 4]), ("burnt-sienna",
 const SEED: u64 = 31;
 
 /// Reads them with the simulated meter and learns.
-pub fn fill(store: &Store, (id, pans): &(BoxId, PaintBox)) -> Result<(), Problem> {
+pub(super) fn fill(store: &Store, (id, pans): &(BoxId, PaintBox)) -> Result<(), Problem> {
     let own = own_box(pans);
     let mut meter = SimulatedMeter::seeded(SEED);
     meter.world.tile = true;

@@ -25,7 +25,7 @@ const FOUND: usize = 13;
 const SET: usize = 5;
 
 /// Outdoors in pastel: the piece with its zones in the light.
-pub fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<PieceId, Problem> {
+pub(super) fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<PieceId, Problem> {
     let brief = Brief {
         title: "Tram shed, first frost".into(),
         medium: Medium::SoftPastel,
@@ -102,7 +102,7 @@ fn lighting() -> Lighting {
     Lighting { falling: Falling::One { first }, outdoors: true, exceptions: vec![Exception::Snow, Exception::LowSun] }
 }
 
-pub const COLOURS: &[Colour] = &[
+pub(super) const COLOURS: &[Colour] = &[
     Colour("sky", (0.83, 0.224), Importance::Usual),
     Colour("frosted ground", (0.338, 0.889), Importance::Usual),
     Colour("trodden frost", (0.044, 0.694), Importance::Quiet),

@@ -10,7 +10,7 @@ use axum::response::{IntoResponse, Redirect, Response};
 use lean_store::Store;
 
 /// Name of the cookie a device carries.
-pub const COOKIE: &str = "lean_device";
+pub(crate) const COOKIE: &str = "lean_device";
 
 /// Files of the pages themselves: they say nothing of the studio.
 fn is_of_the_pages(path: &str) -> bool {
@@ -71,7 +71,7 @@ fn carried(headers: &HeaderMap) -> Option<String> {
 }
 
 /// The cookie that gives a device its secret: not for scripts, not for other sites, for a year.
-pub fn cookie(secret: &str, encrypted: bool) -> String {
+pub(crate) fn cookie(secret: &str, encrypted: bool) -> String {
     let secure = if encrypted { "; Secure" } else { "" };
     format!("{COOKIE}={secret}; Path=/; Max-Age=31536000; HttpOnly; SameSite=Strict{secure}")
 }

@@ -1,7 +1,7 @@
 //! Only this machine, and only our own pages, may talk to the server; over the network paired [`devices`] and nobody else.
 
-pub mod allowed;
-pub mod devices;
+pub(crate) mod allowed;
+pub(crate) mod devices;
 
 use crate::limits::MOST_ADDRESS;
 use crate::problem::Problem;

@@ -23,7 +23,7 @@ use serde::{Deserialize, Serialize};
 /// A new Box.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct NewBox {
+pub(crate) struct NewBox {
     /// Its name, 1..=80 characters.
     name: String,
     /// Its medium.
@@ -42,7 +42,7 @@ pub struct NewBox {
 /// A pigment to put in.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct NewPigment {
+pub(crate) struct NewPigment {
     /// Id of a shipped modelled pigment.
     shipped: String,
     /// The painter's own name for it; the shipped one when left out.
@@ -68,7 +68,7 @@ fn checked(paint_box: &PaintBox) -> Result<(), Problem> {
 /// A second Box to look at together with one.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
-pub struct Beside {
+pub(crate) struct Beside {
     /// What its pigments are laid as; nothing for a Box alone.
     second: Option<Second>,
     /// The second Box.
@@ -77,7 +77,7 @@ pub struct Beside {
 
 /// A Box, alone or with what is taken from a second one.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}", operation_id = "read_box", params(("id" = String, Path), Beside), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Path(id): Path<String>, Query(beside): Query<Beside>) -> Result<Json<BoxView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Path(id): Path<String>, Query(beside): Query<Beside>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
@@ -90,7 +90,7 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<String>, Query(be
 
 /// Starts a Box, empty or from a pigment file.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes", operation_id = "create_box", request_body = NewBox, responses((status = 201, body = BoxView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn create(State(studio): State<Studio>, In(new): In<NewBox>) -> Result<(StatusCode, Json<BoxView>), Problem> {
+pub(crate) async fn create(State(studio): State<Studio>, In(new): In<NewBox>) -> Result<(StatusCode, Json<BoxView>), Problem> {
     let view = studio
         .run(move |s| {
             let pigments = match new.pigment_file.filter(|t| !t.trim().is_empty()) {
@@ -127,7 +127,7 @@ fn from_list(list: &str, taken: &[Pigment]) -> Result<Vec<Pigment>, Problem> {
 /// A typed list.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Typed {
+pub(crate) struct Typed {
     /// `PB29, PY43, burnt sienna`: parted by commas, semicolons or lines.
     list: String,
 }
@@ -157,7 +157,7 @@ pub(crate) async fn add_list(State(studio): State<Studio>, Path(id): Path<String
 /// What a painter says of a pigment.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Said {
+pub(crate) struct Said {
     /// Its plain name, 1..=80 characters.
     name: String,
     /// Colour Index names of what is in it.
@@ -176,7 +176,7 @@ pub struct Said {
 
 /// Keeps what a painter says of a pigment.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "describe_pigment", params(("id" = String, Path), ("pigment" = String, Path), SeenVersion), request_body = Said, responses((status = 200, body = BoxView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn describe(
+pub(crate) async fn describe(
     State(studio): State<Studio>,
     Path((id, pigment)): Path<(String, String)>,
     Query(seen): Query<SeenVersion>,
@@ -205,7 +205,7 @@ pub async fn describe(
 
 /// The inventory of a Box as a table: what is owned, what each can do, what is left.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/inventory", operation_id = "save_inventory", params(("id" = String, Path)), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn inventory(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Response, Problem> {
+pub(crate) async fn inventory(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let text = inventory::write(&s.store.paint_box(&BoxId(id))?);
@@ -242,7 +242,7 @@ pub(crate) async fn put_inventory(
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Which {
+pub(crate) struct Which {
     /// Its id.
     pigment: String,
 }
@@ -250,7 +250,7 @@ pub struct Which {
 /// A swatch a painter can make of a pigment.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct SwatchLine {
+pub(crate) struct SwatchLine {
     /// What it is.
     words: String,
     /// What is laid.
@@ -259,7 +259,7 @@ pub struct SwatchLine {
 
 /// Swatches a painter would make of a pigment, to be read.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/swatches", operation_id = "read_swatches", params(("id" = String, Path), Which), responses((status = 200, body = Vec<SwatchLine>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn swatches(
+pub(crate) async fn swatches(
     State(studio): State<Studio>,
     Path(id): Path<String>,
     Query(of): Query<Which>,
@@ -276,7 +276,7 @@ pub async fn swatches(
 
 /// Strings in a Box: trios that blend and trios that span.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/strings", operation_id = "read_strings", params(("id" = String, Path)), responses((status = 200, body = Strings), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn strings(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Json<Strings>, Problem> {
+pub(crate) async fn strings(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Json<Strings>, Problem> {
     studio.run(move |s| Ok(Json(find_strings(&s.store.paint_box(&BoxId(id))?)))).await
 }
 
@@ -284,7 +284,7 @@ pub async fn strings(State(studio): State<Studio>, Path(id): Path<String>) -> Re
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Over {
+pub(crate) struct Over {
     /// Which pigment lies beneath.
     pigment: String,
     /// Steps its value is to drop, 0.25 to 5; one when left out.
@@ -293,7 +293,7 @@ pub struct Over {
 
 /// Greys over a colour: which drops it by so much with most colour left, and what lifts it again.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/greys", operation_id = "read_greys", params(("id" = String, Path), Over), responses((status = 200, body = Vec<GreyOver>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn greys(State(studio): State<Studio>, Path(id): Path<String>, Query(over): Query<Over>) -> Result<Json<Vec<GreyOver>>, Problem> {
+pub(crate) async fn greys(State(studio): State<Studio>, Path(id): Path<String>, Query(over): Query<Over>) -> Result<Json<Vec<GreyOver>>, Problem> {
     let drop = over.drop.unwrap_or(1.0);
     if !(0.25..=5.0).contains(&drop) {
         return Err(Problem::unusable(format!("A drop of {drop} steps is out of range; it may be 0.25 to 5.")));
@@ -308,14 +308,14 @@ pub async fn greys(State(studio): State<Studio>, Path(id): Path<String>, Query(o
 
 /// Removes a Box no piece draws on.
 #[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/boxes/{id}", operation_id = "remove_box", params(("id" = String, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"))))]
-pub async fn remove(State(studio): State<Studio>, Path(id): Path<String>) -> Result<StatusCode, Problem> {
+pub(crate) async fn remove(State(studio): State<Studio>, Path(id): Path<String>) -> Result<StatusCode, Problem> {
     studio.run(move |s| Ok(s.store.delete_box(&BoxId(id))?)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Puts a shipped modelled pigment into a Box.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes/{id}/pigments", operation_id = "add_box", params(("id" = String, Path)), request_body = NewPigment, responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): In<NewPigment>) -> Result<Json<BoxView>, Problem> {
+pub(crate) async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): In<NewPigment>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
@@ -333,7 +333,7 @@ pub async fn add(State(studio): State<Studio>, Path(id): Path<String>, In(new): 
 
 /// Takes a pigment out of a Box. Pieces that had it in their set work on without it.
 #[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/boxes/{id}/pigments/{pigment}", operation_id = "take_out_box", params(("id" = String, Path), ("pigment" = String, Path)), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn take_out(State(studio): State<Studio>, Path((id, pigment)): Path<(String, String)>) -> Result<Json<BoxView>, Problem> {
+pub(crate) async fn take_out(State(studio): State<Studio>, Path((id, pigment)): Path<(String, String)>) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
             let (id, pigment) = (BoxId(id), PigmentId(pigment));

@@ -26,7 +26,7 @@ use serde::Deserialize;
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Which {
+pub(crate) struct Which {
     /// What it tries.
     kind: CardKind,
     /// Ids of the pigments, parted by commas; all that are at hand when left out.
@@ -74,7 +74,7 @@ impl Which {
 
 /// A test card as PDF at true size.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/card.pdf", operation_id = "print_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn pdf(
+pub(crate) async fn pdf(
     State(studio): State<Studio>,
     Path(id): Path<String>,
     Query(which): Query<Which>,
@@ -92,7 +92,7 @@ pub async fn pdf(
 
 /// A photo of a page of the card as the simulated studio painted it, under tilt and uneven light, as PNG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/card/photo", operation_id = "photograph_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn photograph(State(studio): State<Studio>, Path(id): Path<String>, Query(which): Query<Which>) -> Result<Response, Problem> {
+pub(crate) async fn photograph(State(studio): State<Studio>, Path(id): Path<String>, Query(which): Query<Which>) -> Result<Response, Problem> {
     const SEED: u64 = 5;
     let shot = Shot {
         corners: [(0.09, 0.06), (0.9, 0.09), (0.94, 0.95), (0.05, 0.92)],
@@ -121,7 +121,7 @@ pub async fn photograph(State(studio): State<Studio>, Path(id): Path<String>, Qu
 
 /// Reads a painted card back from its photo: every cell becomes a reading; those that are smeared or in glare are kept, left out, and say so.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/card", operation_id = "read_card", params(("id" = String, Path), Which), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(
+pub(crate) async fn read(
     State(studio): State<Studio>,
     Path(id): Path<String>,
     Query(which): Query<Which>,

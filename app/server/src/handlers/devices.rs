@@ -32,7 +32,7 @@ pub(crate) struct DeviceLine {
 /// Where devices come to, and which may.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Devices {
+pub(crate) struct Devices {
     /// Where they come to; `None` while nothing is shared.
     address: Option<String>,
     /// Whether what goes to and fro is encrypted.
@@ -44,7 +44,7 @@ pub struct Devices {
 /// A code for one device.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct PairingCode {
+pub(crate) struct PairingCode {
     /// What the device opens.
     url: String,
     /// The same as a picture to be photographed, SVG.
@@ -56,7 +56,7 @@ pub struct PairingCode {
 /// What a device shows to be paired.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Shown {
+pub(crate) struct Shown {
     /// The code.
     code: String,
     /// What it is to be called, 1..=40 characters.
@@ -72,7 +72,7 @@ fn sharing(studio: &Studio) -> Result<&Sharing, Problem> {
 
 /// Devices that were paired.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/devices", operation_id = "list_devices", responses((status = 200, body = Devices))))]
-pub async fn list(State(studio): State<Studio>) -> Result<Json<Devices>, Problem> {
+pub(crate) async fn list(State(studio): State<Studio>) -> Result<Json<Devices>, Problem> {
     studio
         .run(|s| {
             let line = |d: lean_store::Device| DeviceLine { id: d.id, name: d.name, paired: d.paired, seen: d.seen };
@@ -87,7 +87,7 @@ pub async fn list(State(studio): State<Studio>) -> Result<Json<Devices>, Problem
 
 /// A code for one device, used once within ten minutes.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/devices/code", operation_id = "new_pairing_code", responses((status = 201, body = PairingCode), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn code(State(studio): State<Studio>) -> Result<(StatusCode, Json<PairingCode>), Problem> {
+pub(crate) async fn code(State(studio): State<Studio>) -> Result<(StatusCode, Json<PairingCode>), Problem> {
     let sharing = sharing(&studio)?;
     // After the hash, which no browser sends on and no log keeps.
     let url = format!("{}/pair#{}", sharing.url(), sharing.new_code().map_err(Problem::internal)?);
@@ -98,14 +98,14 @@ pub async fn code(State(studio): State<Studio>) -> Result<(StatusCode, Json<Pair
 
 /// Sends a device away.
 #[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/devices/{id}", operation_id = "send_device_away", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn away(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<StatusCode, Problem> {
+pub(crate) async fn away(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<StatusCode, Problem> {
     studio.run(move |s| Ok(s.store.send_device_away(id)?)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// Pairs the device that shows a code: it is given a cookie.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pair", operation_id = "pair_device", request_body = Shown, responses((status = 204), (status = 403, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn pair(State(studio): State<Studio>, peer: Option<Extension<Peer>>, In(shown): In<Shown>) -> Result<impl IntoResponse, Problem> {
+pub(crate) async fn pair(State(studio): State<Studio>, peer: Option<Extension<Peer>>, In(shown): In<Shown>) -> Result<impl IntoResponse, Problem> {
     let name = shown.name.trim().to_owned();
     if !(1..=40).contains(&name.chars().count()) {
         return Err(Problem::unusable("A device needs a name of 1 to 40 characters."));

@@ -18,7 +18,7 @@ const PIECES: usize = 12;
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Asked {
+pub(crate) struct Asked {
     /// The painter's own day, as `2025-01-14`.
     on: String,
     /// Which Box questions are made from; the first when left out.
@@ -55,7 +55,7 @@ fn material(s: &Studio, wanted: Option<&str>) -> Result<Kept, Problem> {
 /// How the eye stands in every drill.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct DrillsView {
+pub(crate) struct DrillsView {
     /// Every drill there is material for.
     standings: Vec<Standing>,
     /// Which comes next; none without any.
@@ -71,7 +71,7 @@ fn standings(s: &Studio, m: &Material, on: Date, without_hue: bool) -> Result<Dr
 
 /// How the eye stands, and which drill comes next.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/drills", operation_id = "read_drills", params(Asked), responses((status = 200, body = DrillsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<DrillsView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<DrillsView>, Problem> {
     let on = day(&asked.on)?;
     studio
         .run(move |s| {
@@ -84,7 +84,7 @@ pub async fn read(State(studio): State<Studio>, Query(asked): Query<Asked>) -> R
 /// A question, and the Box it was made from.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct AskedQuestion {
+pub(crate) struct AskedQuestion {
     /// The question.
     question: DrillQuestion,
     /// The Box it was made from.
@@ -95,7 +95,7 @@ pub struct AskedQuestion {
 
 /// A question of the drill that comes next, or of one that is named, at the size where it teaches most.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/drills/question", operation_id = "ask_drill", params(Asked), responses((status = 200, body = AskedQuestion), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn question(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<AskedQuestion>, Problem> {
+pub(crate) async fn question(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<AskedQuestion>, Problem> {
     let on = day(&asked.on)?;
     studio
         .run(move |s| {
@@ -122,7 +122,7 @@ pub async fn question(State(studio): State<Studio>, Query(asked): Query<Asked>) 
 /// An answer to a question.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct AnswerGiven {
+pub(crate) struct AnswerGiven {
     /// Which drill.
     drill: Drill,
     /// The question's size.
@@ -139,7 +139,7 @@ pub struct AnswerGiven {
 
 /// Judges an answer and keeps it. A match that goes on is kept only when it ends.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/drills/answer", operation_id = "answer_drill", request_body = AnswerGiven, responses((status = 200, body = Verdict), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn answer(State(studio): State<Studio>, In(a): In<AnswerGiven>) -> Result<Json<Verdict>, Problem> {
+pub(crate) async fn answer(State(studio): State<Studio>, In(a): In<AnswerGiven>) -> Result<Json<Verdict>, Problem> {
     day(&a.on)?;
     studio
         .run(move |s| {

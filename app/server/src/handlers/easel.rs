@@ -29,7 +29,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Now {
+pub(crate) struct Now {
     /// The painter's own time, as `2025-01-18T19:40`.
     now: String,
 }
@@ -43,7 +43,7 @@ impl Now {
 /// What the easel shows.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct EaselView {
+pub(crate) struct EaselView {
     /// What there is to do and how it stands; none before there is a set to lay.
     at: Option<AtTheEasel>,
     /// What the departures raise; none without any.
@@ -73,7 +73,7 @@ fn fill_marks(zones: &mut Vec<ZoneMark>, gone: &[(ZoneId, ZoneId)]) {
 
 /// A piece at the easel, at the painter's time.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel", operation_id = "read_easel", params(("id" = i64, Path), Now), responses((status = 200, body = EaselView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(now): Query<Now>) -> Result<Json<EaselView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(now): Query<Now>) -> Result<Json<EaselView>, Problem> {
     let now = now.time()?;
     studio
         .run(move |s| {
@@ -93,7 +93,7 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(now):
 /// A task that was done, or not after all.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct DidTask {
+pub(crate) struct DidTask {
     /// Which.
     task: TaskId,
     /// Whether it is done.
@@ -106,7 +106,7 @@ pub struct DidTask {
 
 /// Says that a task is done: all that a device at the easel may change of a piece.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/easel/done", operation_id = "did_task", params(("id" = i64, Path)), request_body = DidTask, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn did(State(studio): State<Studio>, Path(id): Path<i64>, In(did): In<DidTask>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn did(State(studio): State<Studio>, Path(id): Path<i64>, In(did): In<DidTask>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
@@ -120,7 +120,7 @@ pub async fn did(State(studio): State<Studio>, Path(id): Path<i64>, In(did): In<
 /// What could be laid under or over it.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct EaselOffers {
+pub(crate) struct EaselOffers {
     /// Value lay-ins, the one that shows least first.
     lay_ins: Vec<LayInOffer>,
     /// Unifying glazes, most worth it first; none in a medium that cannot be glazed.
@@ -129,7 +129,7 @@ pub struct EaselOffers {
 
 /// What could be laid under or over it, predicted before it is dared.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel/offers", operation_id = "read_easel_offers", params(("id" = i64, Path)), responses((status = 200, body = EaselOffers), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn offers(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<EaselOffers>, Problem> {
+pub(crate) async fn offers(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<EaselOffers>, Problem> {
     studio
         .run(move |s| {
             let (piece, paint_box) = with_box(s, id)?;
@@ -150,7 +150,7 @@ pub async fn offers(State(studio): State<Studio>, Path(id): Path<i64>) -> Result
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct WhichLook {
+pub(crate) struct WhichLook {
     /// After which stage; as it is now when left out.
     stage: Option<Stage>,
     /// Pixels across, 40 to 1600.
@@ -159,7 +159,7 @@ pub struct WhichLook {
 
 /// The piece as it should look after a stage, or now, painted, as PNG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel/look", operation_id = "view_easel", params(("id" = i64, Path), WhichLook), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(which): Query<WhichLook>) -> Result<Response, Problem> {
+pub(crate) async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(which): Query<WhichLook>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let (piece, paint_box) = with_box(s, id)?;
@@ -175,7 +175,7 @@ pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(which
 
 /// All pieces that are due, timed together for one pair of hands.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/easel/calendar", operation_id = "read_calendar", params(Now), responses((status = 200, body = Calendar), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn all(State(studio): State<Studio>, Query(now): Query<Now>) -> Result<Json<Calendar>, Problem> {
+pub(crate) async fn all(State(studio): State<Studio>, Query(now): Query<Now>) -> Result<Json<Calendar>, Problem> {
     let now = now.time()?;
     studio
         .run(move |s| {

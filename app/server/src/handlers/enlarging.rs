@@ -33,7 +33,7 @@ pub(crate) enum UnderGrid {
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Enlarged {
+pub(crate) struct Enlarged {
     /// Squares along the longer side, 2 to 24; 0 for a tracing without a grid.
     squares: Option<u32>,
     /// Paper.
@@ -49,7 +49,7 @@ const SQUARES: u32 = 6;
 /// A grid, and what a tracing takes.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct EnlargingView {
+pub(crate) struct EnlargingView {
     /// The grid on piece and print.
     grid: Grid,
     /// Pages of a tracing on this paper; none where it takes too many.
@@ -58,7 +58,7 @@ pub struct EnlargingView {
 
 /// The grid of a piece, and how many pages its tracing takes.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/enlarging", operation_id = "read_enlarging", params(("id" = i64, Path), Enlarged), responses((status = 200, body = EnlargingView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Enlarged>) -> Result<Json<EnlargingView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Enlarged>) -> Result<Json<EnlargingView>, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
@@ -82,7 +82,7 @@ fn reference(s: &Studio, piece: &Piece) -> Result<Option<Picture>, Problem> {
 
 /// The reference, the plan or the chosen study under a numbered grid, as PDF.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/enlarging/grid.pdf", operation_id = "print_grid", params(("id" = i64, Path), Enlarged), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn grid(
+pub(crate) async fn grid(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(e): Query<Enlarged>,
@@ -116,7 +116,7 @@ pub async fn grid(
 
 /// A tracing at true size over as many pages as it takes, as PDF.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/enlarging/tracing.pdf", operation_id = "print_tracing", params(("id" = i64, Path), Enlarged), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn tracing(
+pub(crate) async fn tracing(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(e): Query<Enlarged>,

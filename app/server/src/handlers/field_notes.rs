@@ -18,7 +18,7 @@ use serde::{Deserialize, Serialize};
 
 /// All notes, the newest first.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/field-notes", operation_id = "list_notes", responses((status = 200, body = Vec<NoteView>))))]
-pub async fn list(State(studio): State<Studio>) -> Result<Json<Vec<NoteView>>, Problem> {
+pub(crate) async fn list(State(studio): State<Studio>) -> Result<Json<Vec<NoteView>>, Problem> {
     studio.run(|s| Ok(Json(s.store.field_notes()?.into_iter().map(NoteView::from).collect()))).await
 }
 
@@ -26,14 +26,14 @@ pub async fn list(State(studio): State<Studio>) -> Result<Json<Vec<NoteView>>, P
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct SentAs {
+pub(crate) struct SentAs {
     /// 8..=64 letters, digits and hyphens; sent again, a note is the one it was.
     sent_as: Option<String>,
 }
 
 /// Keeps a new note.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/field-notes", operation_id = "create_note", params(SentAs), request_body = FieldNote, responses((status = 201, body = NoteView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn create(
+pub(crate) async fn create(
     State(studio): State<Studio>,
     Query(sent): Query<SentAs>,
     In(note): In<FieldNote>,
@@ -53,7 +53,7 @@ pub async fn create(
 
 /// One note.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/field-notes/{id}", operation_id = "read_note", params(("id" = i64, Path)), responses((status = 200, body = NoteView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<NoteView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<NoteView>, Problem> {
     studio.run(move |s| Ok(Json(s.store.field_note(id)?.into()))).await
 }
 
@@ -61,14 +61,14 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<J
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Over {
+pub(crate) struct Over {
     /// Revision the page last saw.
     base_revision: i64,
 }
 
 /// Keeps a note as it is now.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/field-notes/{id}", operation_id = "keep_note", params(("id" = i64, Path), Over), request_body = FieldNote, responses((status = 200, body = NoteView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn keep(
+pub(crate) async fn keep(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(over): Query<Over>,
@@ -85,7 +85,7 @@ pub async fn keep(
 
 /// Removes a note. Pieces made of it stay.
 #[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/field-notes/{id}", operation_id = "remove_note", params(("id" = i64, Path)), responses((status = 204), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn remove(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<StatusCode, Problem> {
+pub(crate) async fn remove(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<StatusCode, Problem> {
     studio.run(move |s| Ok(s.store.delete_field_note(id)?)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
@@ -93,7 +93,7 @@ pub async fn remove(State(studio): State<Studio>, Path(id): Path<i64>) -> Result
 /// A photo that was kept.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct KeptPhoto {
+pub(crate) struct KeptPhoto {
     /// Its digest.
     pub digest: String,
     /// Width by height.
@@ -102,7 +102,7 @@ pub struct KeptPhoto {
 
 /// Keeps a photo for a note.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/field-notes/photo", operation_id = "keep_photo", request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = KeptPhoto), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn photo(State(studio): State<Studio>, Body(bytes): Body) -> Result<Json<KeptPhoto>, Problem> {
+pub(crate) async fn photo(State(studio): State<Studio>, Body(bytes): Body) -> Result<Json<KeptPhoto>, Problem> {
     studio
         .run(move |s| {
             let photo = TakenIn::keep(&s.store, &bytes)?;
@@ -113,7 +113,7 @@ pub async fn photo(State(studio): State<Studio>, Body(bytes): Body) -> Result<Js
 
 /// The photo of a note, as JPEG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/field-notes/photo/{digest}", operation_id = "look_at_photo", params(("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn look(State(studio): State<Studio>, Path(digest): Path<String>) -> Result<Response, Problem> {
+pub(crate) async fn look(State(studio): State<Studio>, Path(digest): Path<String>) -> Result<Response, Problem> {
     studio.run(move |s| jpeg(&*s.working_copy(&digest)?, "private, max-age=3600")).await
 }
 

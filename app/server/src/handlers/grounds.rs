@@ -15,7 +15,7 @@ use serde::Serialize;
 /// A ground of one's own.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct GroundLine {
+pub(crate) struct GroundLine {
     /// Its number.
     number: GroundNumber,
     /// The state it is in: sent back with a change of it.
@@ -40,13 +40,13 @@ pub(super) fn own(studio: &Studio) -> Result<Vec<Ground>, Problem> {
 
 /// The grounds of one's own.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/grounds", operation_id = "list_grounds", responses((status = 200, body = Vec<GroundLine>))))]
-pub async fn list(State(studio): State<Studio>) -> Result<Json<Vec<GroundLine>>, Problem> {
+pub(crate) async fn list(State(studio): State<Studio>) -> Result<Json<Vec<GroundLine>>, Problem> {
     studio.run(move |s| lines(s).map(Json)).await
 }
 
 /// Keeps a new ground.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/grounds", operation_id = "create_ground", request_body = GroundRecord, responses((status = 201, body = Vec<GroundLine>), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) -> Result<(StatusCode, Json<Vec<GroundLine>>), Problem> {
+pub(crate) async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) -> Result<(StatusCode, Json<Vec<GroundLine>>), Problem> {
     studio
         .run(move |s| {
             record.check().map_err(Problem::unusable)?;
@@ -58,7 +58,7 @@ pub async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) 
 
 /// Keeps the record of a ground as it is now. Pieces keep the ground as it was when they took it.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/grounds/{number}", operation_id = "put_ground", params(("number" = i64, Path), SeenVersion), request_body = GroundRecord, responses((status = 200, body = Vec<GroundLine>), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn put(
+pub(crate) async fn put(
     State(studio): State<Studio>,
     Path(number): Path<i64>,
     Query(seen): Query<SeenVersion>,
@@ -75,7 +75,7 @@ pub async fn put(
 
 /// Removes a ground. Pieces painted on it keep it.
 #[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/grounds/{number}", operation_id = "remove_ground", params(("number" = i64, Path)), responses((status = 200, body = Vec<GroundLine>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn remove(State(studio): State<Studio>, Path(number): Path<i64>) -> Result<Json<Vec<GroundLine>>, Problem> {
+pub(crate) async fn remove(State(studio): State<Studio>, Path(number): Path<i64>) -> Result<Json<Vec<GroundLine>>, Problem> {
     studio
         .run(move |s| {
             s.store.delete_ground(number)?;

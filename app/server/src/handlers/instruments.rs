@@ -17,7 +17,7 @@ use serde::{Deserialize, Serialize};
 /// The meter as the page shows it.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct MeterView {
+pub(crate) struct MeterView {
     /// Always true: no real meter is built yet.
     simulated: bool,
     /// Whether it answers.
@@ -69,13 +69,13 @@ pub(super) fn read_meter(studio: &Studio) -> Result<Reflectance, Problem> {
 
 /// The meter.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/instruments/meter", operation_id = "read_meter", responses((status = 200, body = MeterView))))]
-pub async fn meter(State(studio): State<Studio>) -> Json<MeterView> {
+pub(crate) async fn meter(State(studio): State<Studio>) -> Json<MeterView> {
     Json(view(&studio))
 }
 
 /// Calibrates the meter on its white tile.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/instruments/meter/calibrate", operation_id = "calibrate_meter", responses((status = 200, body = MeterView), (status = 409, body = Problem, content_type = "application/problem+json"))))]
-pub async fn calibrate(State(studio): State<Studio>) -> Result<Json<MeterView>, Problem> {
+pub(crate) async fn calibrate(State(studio): State<Studio>) -> Result<Json<MeterView>, Problem> {
     studio.meter().calibrate().map_err(refused)?;
     Ok(Json(view(&studio)))
 }
@@ -83,7 +83,7 @@ pub async fn calibrate(State(studio): State<Studio>) -> Result<Json<MeterView>, 
 /// What lies on the table of the simulated studio.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Table {
+pub(crate) struct Table {
     /// The white tile lies under the head.
     #[serde(default)]
     tile: bool,
@@ -100,7 +100,7 @@ pub struct Table {
 /// A swatch of a Box.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Under {
+pub(crate) struct Under {
     /// Of which Box.
     paint_box: String,
     /// What was laid.
@@ -115,7 +115,7 @@ const SEED: u64 = 20_260_301;
 
 /// Plays the world: what lies under the head, whether the cable is in.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/instruments/world", operation_id = "play_world", request_body = Table, responses((status = 200, body = MeterView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn play(State(studio): State<Studio>, In(table): In<Table>) -> Result<Json<MeterView>, Problem> {
+pub(crate) async fn play(State(studio): State<Studio>, In(table): In<Table>) -> Result<Json<MeterView>, Problem> {
     studio
         .run(move |s| {
             let under = table.under.map(|u| painted(s, &u)).transpose()?;

@@ -17,7 +17,7 @@ fn gone(id: u64) -> Problem {
 
 /// State of a job. While it runs it is answered ten times a second at most: a client that asks more often waits for its answer.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/jobs/{id}", operation_id = "read_job", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
     let job = studio.jobs.get(id).ok_or_else(|| gone(id))?;
     if !job.now().finished {
         tokio::time::sleep_until(job.next_answer().into()).await;
@@ -27,13 +27,13 @@ pub async fn read(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<J
 
 /// Asks a job to stop. What it had changed before stays; a search changes nothing until it ends.
 #[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/jobs/{id}", operation_id = "cancel_job", params(("id" = u64, Path)), responses((status = 200, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn cancel(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
+pub(crate) async fn cancel(State(studio): State<Studio>, Path(id): Path<u64>) -> Result<Json<JobView>, Problem> {
     studio.jobs.cancel(id).map(Json).ok_or_else(|| gone(id))
 }
 
 /// Follows a job: one event named `progress` for each step, the last one named `done`. Listening never starts anything.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/jobs/{id}/events", operation_id = "follow_job", params(("id" = u64, Path)), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn follow(
+pub(crate) async fn follow(
     State(studio): State<Studio>,
     Path(id): Path<u64>,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {

@@ -31,7 +31,7 @@ pub(crate) struct BackupLine {
 /// How what was made is kept.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct KeepingView {
+pub(crate) struct KeepingView {
     /// The data file; none where everything lies in memory.
     data: Option<String>,
     /// How large it is, in bytes.
@@ -89,7 +89,7 @@ pub(crate) fn troubles(s: &Studio) -> Vec<String> {
 
 /// Where the data file and its backups lie.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/keeping", operation_id = "read_keeping", responses((status = 200, body = KeepingView))))]
-pub async fn read(State(studio): State<Studio>) -> Result<Json<KeepingView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>) -> Result<Json<KeepingView>, Problem> {
     studio.run(|s| Ok(Json(view(s)?))).await
 }
 
@@ -107,12 +107,12 @@ pub(crate) async fn back_up(State(studio): State<Studio>) -> Result<Json<Keeping
 
 /// Reads every page, picture, map and record. Runs as a job that says what is not sound.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/keeping/check", operation_id = "check_everything", responses((status = 202, body = JobView))))]
-pub async fn check(State(studio): State<Studio>) -> (StatusCode, Json<JobView>) {
+pub(crate) async fn check(State(studio): State<Studio>) -> (StatusCode, Json<JobView>) {
     (StatusCode::ACCEPTED, Json(checked(&studio)))
 }
 
 /// Starts the check in the background.
-pub fn checked(studio: &Studio) -> JobView {
+pub(crate) fn checked(studio: &Studio) -> JobView {
     use lean_search::progress::Progress;
     let worker = studio.clone();
     studio.jobs.start(0, "checking everything", move |job| {
@@ -158,7 +158,7 @@ impl Write for Sent {
 
 /// The whole studio with its pictures as one JSON text. docs/ARCHIVE.md describes it.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/archive", operation_id = "save_archive", responses((status = 200, content_type = "application/json", body = String))))]
-pub async fn export(State(studio): State<Studio>) -> Response {
+pub(crate) async fn export(State(studio): State<Studio>) -> Response {
     // Whoever comes after a few others waits here, and takes neither a thread nor memory.
     let one_of_few = studio.archives.clone().acquire_owned().await;
     let (to, from) = mpsc::channel(4);
@@ -178,7 +178,7 @@ pub async fn export(State(studio): State<Studio>) -> Response {
 
 /// Reads an archive into this studio, which must have nothing in it.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/archive", operation_id = "read_archive", request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = KeepingView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn import(State(studio): State<Studio>, Bytes(archive): Bytes) -> Result<Json<KeepingView>, Problem> {
+pub(crate) async fn import(State(studio): State<Studio>, Bytes(archive): Bytes) -> Result<Json<KeepingView>, Problem> {
     studio
         .run(move |s| {
             let left_out = s.store.import_here(&archive[..])?;

@@ -39,7 +39,7 @@ pub(crate) struct MapView {
 
 /// The shapes of a map. A digest always names the same map.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/maps/{digest}", operation_id = "read_map", params(("digest" = String, Path)), responses((status = 200, body = MapView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Path(digest): Path<String>) -> Result<impl IntoResponse, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Path(digest): Path<String>) -> Result<impl IntoResponse, Problem> {
     studio
         .run(move |s| {
             let map = s.store.map(&digest)?;

@@ -23,7 +23,7 @@ use serde::Deserialize;
 
 /// Adds another reference beside the main one.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/others", operation_id = "add_other", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn add(
+pub(crate) async fn add(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(name): Query<FileName>,
@@ -39,7 +39,7 @@ pub async fn add(
 
 /// A picture kept with a piece: another reference, the sheet of compositions, or the main reference.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/pictures/{digest}", operation_id = "look_at_picture", params(("id" = i64, Path), ("digest" = String, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn look(State(studio): State<Studio>, Path((id, digest)): Path<(i64, String)>) -> Result<Response, Problem> {
+pub(crate) async fn look(State(studio): State<Studio>, Path((id, digest)): Path<(i64, String)>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
@@ -101,7 +101,7 @@ fn as_other(r: &Reference) -> Other {
 
 /// Takes in a photographed sheet of pencil compositions and cuts it apart.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/compositions", operation_id = "put_compositions", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn cut(
+pub(crate) async fn cut(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(name): Query<FileName>,
@@ -125,7 +125,7 @@ pub async fn cut(
 
 /// Carries the chosen composition on: it becomes the reference, cut out of its sheet at the proportion of the piece.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/compositions/carry", params(("id" = i64, Path)), request_body = Step, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Step>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Step>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
@@ -154,7 +154,7 @@ pub async fn carry(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
 /// How many cells a chart should have.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Charting {
+pub(crate) struct Charting {
     /// Revision the page last saw.
     base_revision: i64,
     /// 1..=36; left out for as many as are distinct.
@@ -164,7 +164,7 @@ pub struct Charting {
 
 /// Lays the distinct colours of the reference out as a chart.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/chart", params(("id" = i64, Path)), request_body = Charting, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn chart(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Charting>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn chart(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Charting>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             if ask.count.is_some_and(|n| !(1..=MOST).contains(&n)) {
@@ -181,14 +181,14 @@ pub async fn chart(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Cell {
+pub(crate) struct Cell {
     /// Its place in the list, from 0.
     cell: usize,
 }
 
 /// Where a colour of the chart occurs: the rest of the reference is faint grey. JPEG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/chart/where", params(("id" = i64, Path), Cell), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn occurs(State(studio): State<Studio>, Path(id): Path<i64>, Query(which): Query<Cell>) -> Result<Response, Problem> {
+pub(crate) async fn occurs(State(studio): State<Studio>, Path(id): Path<i64>, Query(which): Query<Cell>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;

@@ -27,7 +27,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Taken {
+pub(crate) struct Taken {
     /// Name it was dropped under.
     file_name: Option<String>,
     /// The painter's own time, as `2025-01-18T19:40`.
@@ -36,7 +36,7 @@ pub struct Taken {
 
 /// Takes in a photo of the piece on its way.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/easel/photos", operation_id = "put_progress_photo", params(("id" = i64, Path), Taken), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn put(
+pub(crate) async fn put(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(taken): Query<Taken>,
@@ -53,7 +53,7 @@ pub async fn put(
 }
 
 /// The command that keeps a photo with a piece.
-pub fn with_photo(piece: Piece, digest: String, file_name: String, (width, height): (u32, u32), at: String) -> Command {
+pub(crate) fn with_photo(piece: Piece, digest: String, file_name: String, (width, height): (u32, u32), at: String) -> Command {
     let mut easel: Easel = piece.easel;
     easel.photos.push(ProgressPhoto { digest, file_name, width, height, at, corners: None, card: None, stage: None });
     SetEasel { easel, what: "a photo of its progress".into() }.into()
@@ -84,7 +84,7 @@ pub(crate) const SHOT: u32 = 1200;
 ///
 /// # Errors
 /// When there is nothing to be seen of it yet.
-pub fn simulated(
+pub(crate) fn simulated(
     piece: &Piece,
     paint_box: &PaintBox,
     hand: &dyn Fn(lean_piece::ZoneId, lean_colour::Lab) -> lean_colour::Lab,
@@ -111,7 +111,7 @@ pub fn simulated(
 /// A photo compared, and what it says beside the one before.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct ProgressView {
+pub(crate) struct ProgressView {
     /// The comparison.
     progress: Progress,
     /// Whether the last session still gained something, in a sentence; empty for the first photo.
@@ -120,7 +120,7 @@ pub struct ProgressView {
 
 /// A photo of the piece compared with its stage.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel/photos/{at}", operation_id = "read_progress", params(("id" = i64, Path), ("at" = usize, Path)), responses((status = 200, body = ProgressView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize)>) -> Result<Json<ProgressView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize)>) -> Result<Json<ProgressView>, Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
@@ -139,7 +139,7 @@ pub async fn read(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize
 
 /// A photo of the piece on its way, as JPEG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/easel/photos/{at}/view", operation_id = "view_progress", params(("id" = i64, Path), ("at" = usize, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn look(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize)>) -> Result<Response, Problem> {
+pub(crate) async fn look(State(studio): State<Studio>, Path((id, at)): Path<(i64, usize)>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;

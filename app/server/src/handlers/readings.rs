@@ -29,7 +29,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case", tag = "by")]
-pub enum From {
+pub(crate) enum From {
     /// The meter: what lies under its head now.
     Meter,
     /// A colour typed in.
@@ -42,7 +42,7 @@ pub enum From {
 /// A reading to be taken.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct NewReading {
+pub(crate) struct NewReading {
     /// What was laid.
     swatch: Swatch,
     /// Where the reading comes from.
@@ -98,7 +98,7 @@ pub(crate) struct PieceMoved {
 /// All readings of a Box, and what they taught.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct ReadingsView {
+pub(crate) struct ReadingsView {
     /// The readings, the last made first.
     readings: Vec<ReadingLine>,
     /// How the pigments changed that were learned.
@@ -140,7 +140,7 @@ fn line(paint_box: &PaintBox, id: ReadingId, reading: SwatchReading, strays: &[S
 
 /// The readings of a Box.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/readings", operation_id = "read_readings", params(("id" = String, Path)), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn list(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Json<ReadingsView>, Problem> {
+pub(crate) async fn list(State(studio): State<Studio>, Path(id): Path<String>) -> Result<Json<ReadingsView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
@@ -182,7 +182,7 @@ fn sound(r: &SwatchReading, paint_box: &PaintBox) -> Result<(), Problem> {
 
 /// Takes a reading and learns from it.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes/{id}/readings", operation_id = "take_reading", params(("id" = String, Path)), request_body = NewReading, responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn take(State(studio): State<Studio>, Path(id): Path<String>, In(new): In<NewReading>) -> Result<Json<ReadingsView>, Problem> {
+pub(crate) async fn take(State(studio): State<Studio>, Path(id): Path<String>, In(new): In<NewReading>) -> Result<Json<ReadingsView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
@@ -211,7 +211,7 @@ pub async fn take(State(studio): State<Studio>, Path(id): Path<String>, In(new):
 /// What is changed of a reading.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct ReadingChange {
+pub(crate) struct ReadingChange {
     /// Whether it is left out of what is learned.
     left_out: bool,
     /// A remark; may be empty.
@@ -220,7 +220,7 @@ pub struct ReadingChange {
 
 /// Leaves a reading out, takes it in again, or remarks on it.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/readings/{reading}", operation_id = "change_reading", params(("id" = String, Path), ("reading" = i64, Path), SeenVersion), request_body = ReadingChange, responses((status = 200, body = ReadingsView), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn change(
+pub(crate) async fn change(
     State(studio): State<Studio>,
     Path((id, reading)): Path<(String, i64)>,
     Query(seen): Query<SeenVersion>,
@@ -242,7 +242,7 @@ pub async fn change(
 
 /// Takes a reading away for good.
 #[cfg_attr(feature = "description", utoipa::path(delete, path = "/api/boxes/{id}/readings/{reading}", operation_id = "remove_reading", params(("id" = String, Path), ("reading" = i64, Path)), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn remove(State(studio): State<Studio>, Path((id, reading)): Path<(String, i64)>) -> Result<Json<ReadingsView>, Problem> {
+pub(crate) async fn remove(State(studio): State<Studio>, Path((id, reading)): Path<(String, i64)>) -> Result<Json<ReadingsView>, Problem> {
     studio.run(move |s| Ok(Json(changed(s, &BoxId(id), Readings::Remove(reading))?))).await
 }
 
@@ -306,7 +306,7 @@ fn from_file(paint_box: &PaintBox, w: &readings::Swatch) -> Result<SwatchReading
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Kind {
+pub(crate) struct Kind {
     /// `csv`, the usual, or `iso`: the text exchange format of ISO 28178.
     kind: Option<String>,
 }
@@ -358,7 +358,7 @@ fn to_file(paint_box: &PaintBox, r: &SwatchReading) -> Option<readings::Swatch> 
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct For {
+pub(crate) struct For {
     /// A zone of the piece.
     zone: Option<u16>,
     /// A cell of its chart, from 0.
@@ -367,7 +367,7 @@ pub struct For {
 
 /// The trials made for a zone or a chart cell, and what to add to the last.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/trials", operation_id = "read_trials", params(("id" = i64, Path), For), responses((status = 200, body = Trials), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn of_piece(State(studio): State<Studio>, Path(id): Path<i64>, Query(asked): Query<For>) -> Result<Json<Trials>, Problem> {
+pub(crate) async fn of_piece(State(studio): State<Studio>, Path(id): Path<i64>, Query(asked): Query<For>) -> Result<Json<Trials>, Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;

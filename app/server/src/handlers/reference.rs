@@ -36,14 +36,14 @@ use std::thread::ScopedJoinHandle;
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct FileName {
+pub(crate) struct FileName {
     /// Name the file had, shown to the painter.
     file_name: Option<String>,
 }
 
 impl FileName {
     /// The name, or what it is when it has none.
-    pub fn or(&self, usual: &str) -> String {
+    pub(crate) fn or(&self, usual: &str) -> String {
         self.file_name.as_deref().filter(|n| !n.trim().is_empty()).unwrap_or(usual).chars().take(120).collect()
     }
 }
@@ -52,7 +52,7 @@ impl FileName {
 #[derive(Clone, Copy, Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 #[serde(rename_all = "kebab-case")]
-pub enum Look {
+pub(crate) enum Look {
     /// Unchanged.
     AsItIs,
     /// Greys of the same value.
@@ -73,7 +73,7 @@ pub enum Look {
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Looking {
+pub(crate) struct Looking {
     /// How.
     look: Option<Look>,
     /// Number of value groups, 2..=12; left out for none.
@@ -93,7 +93,7 @@ pub struct Looking {
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Patch {
+pub(crate) struct Patch {
     /// Share of the width, 0..=1.
     #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     x: f64,
@@ -162,7 +162,7 @@ fn joined<T>(thread: ScopedJoinHandle<T>) -> Result<T, Problem> {
 
 /// The reference file, byte for byte as it was given.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/original", params(("id" = i64, Path)), responses((status = 200, content_type = "application/octet-stream", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn original(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
+pub(crate) async fn original(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
@@ -176,7 +176,7 @@ pub async fn original(State(studio): State<Studio>, Path(id): Path<i64>) -> Resu
 
 /// The reference as seen in one of the ways of looking, as JPEG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/view", params(("id" = i64, Path), Looking), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Response, Problem> {
+pub(crate) async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let groups = looking.groups.map(checked_groups).transpose()?;
@@ -232,7 +232,7 @@ pub(crate) async fn look_planned(
 /// How the reference is framed, and the revision that was meant for.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Framing {
+pub(crate) struct Framing {
     /// Revision the page last saw.
     base_revision: i64,
     /// Degrees clockwise.
@@ -246,7 +246,7 @@ pub struct Framing {
 
 /// Turns and crops the reference. Zones are found anew.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/reference/frame", operation_id = "frame_reference", params(("id" = i64, Path)), request_body = Framing, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn frame(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Framing>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn frame(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Framing>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;
@@ -276,7 +276,7 @@ fn reframed(s: &Studio, id: i64, base: i64, piece: &Piece, digest: &str, frame: 
 /// Something known to be neutral in the reference.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Neutral {
+pub(crate) struct Neutral {
     /// Revision the page last saw.
     base_revision: i64,
     /// Where it is; left out to take the correction back.
@@ -288,7 +288,7 @@ pub struct Neutral {
 
 /// Corrects the light of the reference by something known to be neutral. Zones stay and are read again.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/reference/neutral", params(("id" = i64, Path)), request_body = Neutral, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn neutral(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Neutral>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn neutral(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Neutral>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             if ask.card.is_some_and(|v| !(1.0..=9.5).contains(&v)) {
@@ -318,7 +318,7 @@ pub async fn neutral(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Ends {
+pub(crate) struct Ends {
     /// Share of the width.
     #[cfg_attr(feature = "description", param(minimum = 0, maximum = 1))]
     x: f64,
@@ -335,7 +335,7 @@ pub struct Ends {
 
 /// Values and temperatures along a line.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/line", params(("id" = i64, Path), Ends), responses((status = 200, body = Profile), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn line(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Ends>) -> Result<Json<Profile>, Problem> {
+pub(crate) async fn line(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Ends>) -> Result<Json<Profile>, Problem> {
     studio
         .run(move |s| {
             let (_, picture) = s.piece_and_picture(id)?;
@@ -377,14 +377,14 @@ fn patch_mark(picture: &Picture, x: f64, y: f64, radius: f64, neutral: Temperatu
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct OfZone {
+pub(crate) struct OfZone {
     /// Its number.
     zone: u16,
 }
 
 /// How dark and how light a zone goes.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/spread", params(("id" = i64, Path), OfZone), responses((status = 200, body = Spread), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn spread(State(studio): State<Studio>, Path(id): Path<i64>, Query(of): Query<OfZone>) -> Result<Json<Spread>, Problem> {
+pub(crate) async fn spread(State(studio): State<Studio>, Path(id): Path<i64>, Query(of): Query<OfZone>) -> Result<Json<Spread>, Problem> {
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;
@@ -406,7 +406,7 @@ fn checked_groups(groups: usize) -> Result<usize, Problem> {
 
 /// The values of the reference on the ladder.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/ladder", params(("id" = i64, Path), Looking), responses((status = 200, body = Ladder), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn values(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Json<Ladder>, Problem> {
+pub(crate) async fn values(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Json<Ladder>, Problem> {
     studio
         .run(move |s| {
             let groups = looking.groups.map(checked_groups).transpose()?.unwrap_or(5);
@@ -418,7 +418,7 @@ pub async fn values(State(studio): State<Studio>, Path(id): Path<i64>, Query(loo
 
 /// Value, temperature and colour of a round patch of the reference.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/patch", params(("id" = i64, Path), Patch), responses((status = 200, body = Mark), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn patch(State(studio): State<Studio>, Path(id): Path<i64>, Query(at): Query<Patch>) -> Result<Json<Mark>, Problem> {
+pub(crate) async fn patch(State(studio): State<Studio>, Path(id): Path<i64>, Query(at): Query<Patch>) -> Result<Json<Mark>, Problem> {
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;

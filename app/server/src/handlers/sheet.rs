@@ -41,7 +41,7 @@ impl From<WhichCopy> for Copy {
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Printing {
+pub(crate) struct Printing {
     /// Painted, flat or outlines.
     copy: Option<WhichCopy>,
     /// Numbers of the studies, as in `1,3,4`; all of them when left out.
@@ -105,7 +105,7 @@ pub(crate) async fn ladder_pdf(State(studio): State<Studio>, Path(id): Path<i64>
 
 /// The sheet as PDF at true size, on as many pages as it takes.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/sheet.pdf", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn pdf(
+pub(crate) async fn pdf(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(p): Query<Printing>,
@@ -116,7 +116,7 @@ pub async fn pdf(
 
 /// The sheet as PNG at 200 pixels per inch.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/sheet.png", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn png(
+pub(crate) async fn png(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(p): Query<Printing>,
@@ -132,7 +132,7 @@ pub async fn png(
 
 /// A page of the sheet as SVG in millimetres; `x-pages` says how many there are.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/sheet.svg", params(("id" = i64, Path), Printing), responses((status = 200, content_type = "image/svg+xml", body = String), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn svg(
+pub(crate) async fn svg(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(p): Query<Printing>,

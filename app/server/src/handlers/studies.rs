@@ -25,7 +25,7 @@ use serde::{Deserialize, Serialize};
 /// Which studies to make.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Wanted {
+pub(crate) struct Wanted {
     /// How many, 3..=12; as many as kinds are named, or three, when left out.
     #[cfg_attr(feature = "description", schema(minimum = 3, maximum = 12))]
     count: Option<usize>,
@@ -37,7 +37,7 @@ pub struct Wanted {
 /// A kind of study in words.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct KindLine {
+pub(crate) struct KindLine {
     /// Which.
     kind: StudyKind,
     /// What it is called.
@@ -46,7 +46,7 @@ pub struct KindLine {
 
 /// The kinds of study there are, those this piece would get first before the others.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/studies/kinds", params(("id" = i64, Path)), responses((status = 200, body = Vec<KindLine>), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn kinds(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<KindLine>>, Problem> {
+pub(crate) async fn kinds(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<KindLine>>, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;
@@ -105,7 +105,7 @@ fn shown(piece: &Piece, study: &Study) -> MadeStudy {
 /// The shares a study's hues should have.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Shares {
+pub(crate) struct Shares {
     /// The hues, the ruling one first.
     hues: Vec<HueShare>,
 }
@@ -205,7 +205,7 @@ pub(crate) async fn lend(
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Named {
+pub(crate) struct Named {
     /// Name it was dropped under.
     file_name: Option<String>,
 }
@@ -239,7 +239,7 @@ pub(crate) async fn lend_picture(
 
 /// A study as lamps other than daylight show it.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/studies/{number}/lamps", params(("id" = i64, Path), ("number" = u8, Path)), responses((status = 200, body = Vec<UnderLamp>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn lamps(State(studio): State<Studio>, Path((id, number)): Path<(i64, u8)>) -> Result<Json<Vec<UnderLamp>>, Problem> {
+pub(crate) async fn lamps(State(studio): State<Studio>, Path((id, number)): Path<(i64, u8)>) -> Result<Json<Vec<UnderLamp>>, Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
     let study =
         piece.studies.iter().find(|s| s.number.0 == number).ok_or_else(|| Problem::not_found("That study is not there any more."))?;
@@ -250,7 +250,7 @@ pub async fn lamps(State(studio): State<Studio>, Path((id, number)): Path<(i64, 
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Asked {
+pub(crate) struct Asked {
     /// A study by its number; the plan in its mixes when left out.
     study: Option<u8>,
     /// Pixels across, 40 to 3600.
@@ -259,7 +259,7 @@ pub struct Asked {
 
 /// A study, or the plan in its mixes, painted in the hand of its medium on its ground, as PNG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/painted", params(("id" = i64, Path), Asked), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn painted(State(studio): State<Studio>, Path(id): Path<i64>, Query(asked): Query<Asked>) -> Result<Response, Problem> {
+pub(crate) async fn painted(State(studio): State<Studio>, Path(id): Path<i64>, Query(asked): Query<Asked>) -> Result<Response, Problem> {
     let width = asked.width.unwrap_or(480);
     if !(40..=3600).contains(&width) {
         return Err(Problem::unusable(format!("A picture {width} pixels wide is out of range; it may be 40 to 3600.")));

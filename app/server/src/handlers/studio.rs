@@ -18,7 +18,7 @@ use serde::{Deserialize, Serialize};
 /// That the server answers.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Health {
+pub(crate) struct Health {
     /// Always true.
     ok: bool,
     /// Version of the program.
@@ -27,7 +27,7 @@ pub struct Health {
 
 /// Whether the server answers and its data file can be read.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/health", responses((status = 200, body = Health), (status = 503, body = Problem, content_type = "application/problem+json"))))]
-pub async fn health(State(studio): State<Studio>) -> Result<Json<Health>, Problem> {
+pub(crate) async fn health(State(studio): State<Studio>) -> Result<Json<Health>, Problem> {
     studio.run(|s| Ok(s.store.boxes().map(|_| ())?)).await?;
     Ok(Json(Health { ok: true, version: env!("CARGO_PKG_VERSION") }))
 }
@@ -72,7 +72,7 @@ pub(crate) async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap)
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct InMedium {
+pub(crate) struct InMedium {
     /// Oil when left out.
     medium: Option<Medium>,
 }
@@ -87,7 +87,7 @@ pub(crate) async fn shipped_pigments(Query(asked): Query<InMedium>) -> Json<Vec<
 /// Choices of the brief in a medium.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Choices {
+pub(crate) struct Choices {
     /// Questions painters answer differently.
     schools: Vec<Asked>,
     /// Mood words with what each usually does.
@@ -96,14 +96,14 @@ pub struct Choices {
 
 /// Schools and mood words to choose from in a medium.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/choices", params(InMedium), responses((status = 200, body = Choices), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn choices(Query(asked): Query<InMedium>) -> Json<Choices> {
+pub(crate) async fn choices(Query(asked): Query<InMedium>) -> Json<Choices> {
     Json(Choices { schools: schools::asked(asked.medium.unwrap_or(Medium::Oil)), moods: moods::shipped() })
 }
 
 /// A new piece.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct NewPiece {
+pub(crate) struct NewPiece {
     /// What it is.
     brief: Brief,
     /// Paper in the painter's printer; A4 when left out.
@@ -112,7 +112,7 @@ pub struct NewPiece {
 
 /// Starts a piece. It draws on the first Box of its medium, if there is one.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces", request_body = NewPiece, responses((status = 201, body = PieceView), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn create_piece(State(studio): State<Studio>, In(new): In<NewPiece>) -> Result<(StatusCode, Json<PieceView>), Problem> {
+pub(crate) async fn create_piece(State(studio): State<Studio>, In(new): In<NewPiece>) -> Result<(StatusCode, Json<PieceView>), Problem> {
     let view = studio
         .run(move |s| {
             let mut piece = Piece::new(new.brief.clone()).apply(Command::SetBrief(SetBrief { brief: new.brief }))?.0;

@@ -15,7 +15,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Asked {
+pub(crate) struct Asked {
     /// How many siblings, 2 to 12; four when left out.
     #[cfg_attr(feature = "description", param(minimum = 2, maximum = 12))]
     count: Option<usize>,
@@ -27,7 +27,7 @@ pub struct Asked {
 /// The surface of a zone, and what of the whole piece stays bare.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct SurfacesView {
+pub(crate) struct SurfacesView {
     /// The zone's.
     surfaces: Surfaces,
     /// Zones that stay bare ground.
@@ -36,7 +36,7 @@ pub struct SurfacesView {
 
 /// What can be planned for the surface of a zone with the set in use.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/surfaces/{zone}", operation_id = "read_surfaces", params(("id" = i64, Path), ("zone" = u16, Path), Asked), responses((status = 200, body = SurfacesView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(
+pub(crate) async fn read(
     State(studio): State<Studio>,
     Path((id, zone)): Path<(i64, u16)>,
     Query(asked): Query<Asked>,

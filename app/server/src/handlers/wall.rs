@@ -21,7 +21,7 @@ use serde::Deserialize;
 
 /// Takes in a photo of the wall. What was measured in an older photo is lost with it; undo brings it back.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/pieces/{id}/wall", operation_id = "put_wall", params(("id" = i64, Path), FileName), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn put(
+pub(crate) async fn put(
     State(studio): State<Studio>,
     Path(id): Path<i64>,
     Query(name): Query<FileName>,
@@ -34,7 +34,7 @@ pub async fn put(
 
 /// The photo of the wall, as JPEG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/wall/view", operation_id = "view_wall", params(("id" = i64, Path)), responses((status = 200, content_type = "image/jpeg", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn look(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
+pub(crate) async fn look(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Response, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;

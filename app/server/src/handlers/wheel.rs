@@ -12,7 +12,7 @@ use serde::Serialize;
 /// The wheel of a piece.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct WheelView {
+pub(crate) struct WheelView {
     /// Opposites all round, on the wheel of the school chosen.
     opposites: Vec<Opposite>,
     /// Pigments of the Box that really grey each other, greyest first.
@@ -21,7 +21,7 @@ pub struct WheelView {
 
 /// The wheel of a piece, on the Box it draws on.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/wheel", operation_id = "read_wheel", params(("id" = i64, Path)), responses((status = 200, body = WheelView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<WheelView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<WheelView>, Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece(id)?;

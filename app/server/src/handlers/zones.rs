@@ -24,7 +24,7 @@ use serde::{Deserialize, Serialize};
 /// How many colours to show.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Count {
+pub(crate) struct Count {
     /// Revision the page last saw.
     base_revision: i64,
     /// How many, 3..=24.
@@ -35,7 +35,7 @@ pub struct Count {
 /// How large a brush to lay the places with.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Brush {
+pub(crate) struct Brush {
     /// Revision the page last saw.
     base_revision: i64,
     /// The smallest mark on the piece, in millimetres; from a hundred-and-fiftieth to a tenth of the longer side.
@@ -45,7 +45,7 @@ pub struct Brush {
 /// A spot of the picture.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct At {
+pub(crate) struct At {
     /// Revision the page last saw.
     base_revision: i64,
     /// Where.
@@ -55,7 +55,7 @@ pub struct At {
 /// A place and the zone it is given to.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Gift {
+pub(crate) struct Gift {
     /// Revision the page last saw.
     base_revision: i64,
     /// A spot of the place.
@@ -67,7 +67,7 @@ pub struct Gift {
 /// A zone and a mass it lies in.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct InMass {
+pub(crate) struct InMass {
     /// Revision the page last saw.
     base_revision: i64,
     /// The zone.
@@ -79,7 +79,7 @@ pub struct InMass {
 /// Two zones to join.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Merge {
+pub(crate) struct Merge {
     /// Revision the page last saw.
     base_revision: i64,
     /// The zone that disappears.
@@ -91,7 +91,7 @@ pub struct Merge {
 /// A zone and the line that parts it.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Split {
+pub(crate) struct Split {
     /// Revision the page last saw.
     base_revision: i64,
     /// Which zone.
@@ -103,7 +103,7 @@ pub struct Split {
 /// A line from one zone into another.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Across {
+pub(crate) struct Across {
     /// Revision the page last saw.
     base_revision: i64,
     /// The line.
@@ -113,7 +113,7 @@ pub struct Across {
 /// What becomes of the lines of a drawing.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct FromLines {
+pub(crate) struct FromLines {
     /// Revision the page last saw.
     base_revision: i64,
     /// Whether the lines are a zone of their own.
@@ -123,7 +123,7 @@ pub struct FromLines {
 /// A mark dragged in the field.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Drag {
+pub(crate) struct Drag {
     /// Revision the page last saw.
     base_revision: i64,
     /// Which zone.
@@ -135,7 +135,7 @@ pub struct Drag {
 /// What would follow from a drag, while it goes on.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct Preview {
+pub(crate) struct Preview {
     /// Where the mark would be.
     target: Mark,
     /// Every mix.
@@ -169,7 +169,7 @@ async fn mend(
 
 /// Finds so many colours anew. Names and targets start anew too, but those of locked zones; undo brings the old ones back.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/propose", params(("id" = i64, Path)), request_body = Count, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Count>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Count>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| {
         if !COLOUR_RANGE.contains(&ask.count) {
             return Err(format!("{} colours cannot be found; ask for {} to {}.", ask.count, COLOUR_RANGE.start(), COLOUR_RANGE.end()));
@@ -181,13 +181,13 @@ pub async fn propose(State(studio): State<Studio>, Path(id): Path<i64>, In(ask):
 
 /// Turns the dial of colours: each one more parts one zone, each one less joins two; the others keep their identity.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/colours", params(("id" = i64, Path)), request_body = Count, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Count>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn colours(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Count>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| dials::colours(piece, look, ask.count)).await
 }
 
 /// Turns the brush. Only places change.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/brush", params(("id" = i64, Path)), request_body = Brush, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn brush(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Brush>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn brush(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Brush>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| {
         let longer =
             piece.reference.as_ref().map(|r| longer_side(piece, r)).ok_or("This piece has no reference yet. Drop a picture on it.")?;
@@ -198,25 +198,25 @@ pub async fn brush(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): I
 
 /// Gives a place to another zone.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/places/give", params(("id" = i64, Path)), request_body = Gift, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn give(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Gift>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn give(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Gift>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::give(piece, look, ask.at, ask.to)).await
 }
 
 /// Makes a place a zone of its own.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/places/own", params(("id" = i64, Path)), request_body = At, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn own(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<At>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn own(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<At>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::own(piece, look, ask.at)).await
 }
 
 /// Makes the colour at a spot a zone of its own, wherever it lies.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/take", params(("id" = i64, Path)), request_body = At, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn take(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<At>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn take(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<At>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::take(piece, look, ask.at)).await
 }
 
 /// Makes what lies of a zone in a mass a zone of its own.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/part-by-mass", params(("id" = i64, Path)), request_body = InMass, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn part_by_mass(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<InMass>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn part_by_mass(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<InMass>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::part_by_mass(piece, look, ask.zone, ask.mass)).await
 }
 
@@ -232,31 +232,31 @@ pub(crate) async fn propose_masses(
 
 /// Joins two zones.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/merge", params(("id" = i64, Path)), request_body = Merge, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn merge(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Merge>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn merge(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Merge>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::merge(piece, look, ask.from, ask.into)).await
 }
 
 /// Parts a zone along a drawn line.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/split", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn split(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn split(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::split(piece, look, ask.zone, &ask.stroke)).await
 }
 
 /// Joins the two zones a line leads between.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/join", params(("id" = i64, Path)), request_body = Across, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn join(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Across>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn join(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Across>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::join_by(piece, look, &ask.stroke)).await
 }
 
 /// Redraws a border of a zone: what the line encloses is taken in or cut off.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/redraw", params(("id" = i64, Path)), request_body = Split, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn redraw(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn redraw(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Split>) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::redraw(piece, look, ask.zone, &ask.stroke)).await
 }
 
 /// Makes the closed outlines of a line drawing the zones.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/lines", params(("id" = i64, Path)), request_body = FromLines, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn from_lines(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromLines>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn from_lines(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromLines>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;
@@ -274,7 +274,7 @@ fn dragged(kept: &lean_store::Kept, ask: &Drag) -> Result<Command, Problem> {
 
 /// Moves a zone's mark in the field: up and down its value, sideways its temperature.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/move", params(("id" = i64, Path)), request_body = Drag, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn drag(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Drag>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn drag(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Drag>) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let command = dragged(&s.store.piece(id)?, &ask)?;
@@ -285,7 +285,7 @@ pub async fn drag(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In
 
 /// What would follow if the mark were let go here. Changes nothing.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/preview", params(("id" = i64, Path)), request_body = Drag, responses((status = 200, body = Preview), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Drag>) -> Result<Json<Preview>, Problem> {
+pub(crate) async fn preview(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<Drag>) -> Result<Json<Preview>, Problem> {
     studio
         .run(move |s| {
             let kept = s.store.piece_at(id, ask.base_revision)?;

@@ -1,11 +1,11 @@
 //! Sheets on paper and on screen: the same marks as PDF, SVG and PNG. True scale everywhere.
 
-pub mod pdf;
-pub mod png;
+pub(crate) mod pdf;
+pub(crate) mod png;
 mod reader;
-pub mod svg;
+pub(crate) mod svg;
 
-pub use reader::Reader;
+pub(crate) use reader::Reader;
 
 /// Regular and bold faces, shipped so that print needs nothing installed.
 pub(crate) const FACES: [&[u8]; 2] =

@@ -11,13 +11,13 @@ use tiny_skia::{
 use ttf_parser::{Face, OutlineBuilder};
 
 /// Pixels per inch of an exported PNG.
-pub const PIXELS_PER_INCH: f64 = 200.0;
+pub(crate) const PIXELS_PER_INCH: f64 = 200.0;
 
 /// Draws the sheet at [`PIXELS_PER_INCH`]. Its painted pictures lie beneath everything else.
 ///
 /// # Errors
 /// When the sheet cannot be drawn; says why.
-pub fn write(sheet: &Sheet) -> Result<Vec<u8>, String> {
+pub(crate) fn write(sheet: &Sheet) -> Result<Vec<u8>, String> {
     let unread = |e| format!("the shipped fonts cannot be read: {e}");
     let [regular, bold] = FACES.map(|data| Face::parse(data, 0));
     let faces = [regular.map_err(unread)?, bold.map_err(unread)?];

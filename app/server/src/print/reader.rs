@@ -14,13 +14,13 @@ const POINT: &str = "de-CH de-LI it-CH es-419 es-MX es-US es-PR es-DO es-GT es-H
 
 /// The reader of a sheet: the sheet's words are the program's, its numbers the reader's.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub struct Reader {
+pub(crate) struct Reader {
     comma: bool,
 }
 
 impl Reader {
     /// By the first of the languages a browser says its reader reads, such as `de-AT,de;q=0.9,en;q=0.8`.
-    pub fn of(languages: &str) -> Self {
+    pub(crate) fn of(languages: &str) -> Self {
         let first = languages.split([',', ';']).next().unwrap_or_default().trim();
         let listed = |list: &str, one: &str| list.split(' ').any(|l| l.eq_ignore_ascii_case(one));
         let language = first.split('-').next().unwrap_or_default();
@@ -28,7 +28,7 @@ impl Reader {
     }
 
     /// Sheets with their numbers written for the reader.
-    pub fn sheets(self, mut sheets: Vec<Sheet>) -> Vec<Sheet> {
+    pub(crate) fn sheets(self, mut sheets: Vec<Sheet>) -> Vec<Sheet> {
         if self.comma {
             for mark in sheets.iter_mut().flat_map(|s| &mut s.marks) {
                 if let Item::Text { text, .. } = mark {

@@ -19,7 +19,7 @@ fn escaped(text: &str) -> String {
 ///
 /// # Errors
 /// When a picture cannot be written; says why.
-pub fn write(sheet: &Sheet) -> Result<String, String> {
+pub(crate) fn write(sheet: &Sheet) -> Result<String, String> {
     let mut pictures = String::new();
     for mark in &sheet.marks {
         if let Item::Picture { rect: [x, y, w, h], picture } = mark {
@@ -36,7 +36,7 @@ pub fn write(sheet: &Sheet) -> Result<String, String> {
 }
 
 /// The sheet on whatever stands `beneath`, its painted pictures left out.
-pub fn document(sheet: &Sheet, beneath: &str) -> String {
+pub(crate) fn document(sheet: &Sheet, beneath: &str) -> String {
     let (w, h) = (sheet.width, sheet.height);
     let mut out = format!(
         "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{w}mm\" height=\"{h}mm\" viewBox=\"0 0 {w} {h}\"><title>{}</title>{beneath}",

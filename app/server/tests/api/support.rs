@@ -18,7 +18,7 @@ use tempfile::TempDir;
 use tower::ServiceExt;
 
 /// The router over one data file.
-pub struct Api {
+pub(crate) struct Api {
     pub router: Router,
     pub studio: Studio,
     /// The folder of its data file, removed in the end.
@@ -44,17 +44,17 @@ fn copied(from: &Path, to: &Path) {
 }
 
 impl Api {
-    pub fn over(store: Store) -> Self {
+    pub(crate) fn over(store: Store) -> Self {
         let studio = Studio::new(store);
         Self { router: router(studio.clone()), studio, _kept: None }
     }
 
-    pub fn empty() -> Self {
+    pub(crate) fn empty() -> Self {
         Self::over(Store::in_memory().unwrap())
     }
 
     /// A demo studio of its own: a copy of one that is filled once for all tests.
-    pub fn demo() -> Self {
+    pub(crate) fn demo() -> Self {
         static FILLED: OnceLock<TempDir> = OnceLock::new();
         let filled = FILLED.get_or_init(|| {
             let folder = tempfile::tempdir().unwrap();
@@ -72,21 +72,21 @@ impl Api {
     }
 
     /// The same with an address for devices, and the router they meet there.
-    pub fn shared(mut self, host: &str) -> (Self, Router) {
+    pub(crate) fn shared(mut self, host: &str) -> (Self, Router) {
         self.studio.sharing = Some(Arc::new(Sharing::at(host.parse().unwrap(), false)));
         self.router = router(self.studio.clone());
         let devices = router_for_devices(self.studio.clone());
         (self, devices)
     }
 
-    pub async fn send(&self, request: Request<Body>) -> (StatusCode, String, Vec<u8>) {
+    pub(crate) async fn send(&self, request: Request<Body>) -> (StatusCode, String, Vec<u8>) {
         let response = self.router.clone().oneshot(request).await.unwrap();
         let kind = response.headers().get(header::CONTENT_TYPE).map(|v| v.to_str().unwrap().to_owned()).unwrap_or_default();
         let status = response.status();
         (status, kind, response.into_body().collect().await.unwrap().to_bytes().to_vec())
     }
 
-    pub async fn ask(&self, method: &str, path: &str, body: Option<Value>) -> (StatusCode, Value) {
+    pub(crate) async fn ask(&self, method: &str, path: &str, body: Option<Value>) -> (StatusCode, Value) {
         let mut request = Request::builder().method(method).uri(path).header(header::HOST, "127.0.0.1:7436");
         if body.is_some() {
             request = request.header(header::CONTENT_TYPE, "application/json");
@@ -100,49 +100,49 @@ impl Api {
     }
 
     /// Sends a file to an address.
-    pub async fn put(&self, path: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
+    pub(crate) async fn put(&self, path: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
         let request = Request::builder().method("PUT").uri(path).header(header::HOST, "localhost:7436").body(Body::from(bytes)).unwrap();
         let (status, _, body) = self.send(request).await;
         (status, serde_json::from_slice(&body).unwrap())
     }
 
     /// Takes a reference in and waits for it.
-    pub async fn upload(&self, piece: i64, name: &str, bytes: Vec<u8>) -> Value {
+    pub(crate) async fn upload(&self, piece: i64, name: &str, bytes: Vec<u8>) -> Value {
         let (status, job) = self.put(&format!("/api/pieces/{piece}/reference?file_name={name}"), bytes).await;
         assert_eq!(status, StatusCode::ACCEPTED);
         self.ended(job["id"].as_u64().unwrap()).await
     }
 
     /// The piece as it is now.
-    pub async fn piece(&self, id: i64) -> Value {
+    pub(crate) async fn piece(&self, id: i64) -> Value {
         self.ask("GET", &format!("/api/pieces/{id}"), None).await.1
     }
 
     /// Says a request about the newest revision.
-    pub async fn request(&self, id: i64, request: Value) -> (StatusCode, Value) {
+    pub(crate) async fn request(&self, id: i64, request: Value) -> (StatusCode, Value) {
         let revision = self.piece(id).await["revision"].clone();
         self.ask("POST", &format!("/api/pieces/{id}/requests"), Some(json!({ "base_revision": revision, "request": request }))).await
     }
 
     /// The view of a job once it has ended.
-    pub async fn ended(&self, id: u64) -> Value {
+    pub(crate) async fn ended(&self, id: u64) -> Value {
         let mut watch = self.studio.jobs.get(id).expect("the job is known").watch();
         let view = watch.wait_for(|v| v.finished).await.expect("the job ends").clone();
         serde_json::to_value(view).unwrap()
     }
 }
 
-pub fn brief(title: &str) -> Value {
+pub(crate) fn brief(title: &str) -> Value {
     json!({ "brief": { "title": title, "medium": "oil", "ground": "panel-white", "size": { "width": 300, "height": 200 } } })
 }
 
 /// A picture of two halves.
-pub fn png(width: u32, height: u32) -> Vec<u8> {
+pub(crate) fn png(width: u32, height: u32) -> Vec<u8> {
     painted(width, height, |x, _| if x < width / 2 { [200, 150, 110] } else { [50, 60, 90] })
 }
 
 /// A picture by its pixels.
-pub fn painted(width: u32, height: u32, pixel: impl Fn(u32, u32) -> [u8; 3]) -> Vec<u8> {
+pub(crate) fn painted(width: u32, height: u32, pixel: impl Fn(u32, u32) -> [u8; 3]) -> Vec<u8> {
     let rgb: Vec<u8> = (0..width * height).flat_map(|i| pixel(i % width, i / width)).collect();
     let mut out = Vec::new();
     image::codecs::png::PngEncoder::new(&mut out).write_image(&rgb, width, height, ExtendedColorType::Rgb8).unwrap();

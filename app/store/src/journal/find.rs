@@ -133,7 +133,7 @@ fn alike(c: &Connection, wanted: Lab) -> Result<HashMap<i64, f64>, StoreError> {
 }
 
 /// See [`crate::Store::journal`].
-pub fn find(c: &Connection, search: &Search, skipped: usize, most: usize) -> Result<Found, StoreError> {
+pub(super) fn find(c: &Connection, search: &Search, skipped: usize, most: usize) -> Result<Found, StoreError> {
     let mut w = conditions(search)?;
     let nearest = match search.colour {
         Some(lab) => {
@@ -171,7 +171,7 @@ fn one(c: &Connection, id: i64) -> Result<Option<KeptEntry>, StoreError> {
 }
 
 /// See [`crate::Store::journal_entries`].
-pub fn all(c: &Connection, kinds: &[EntryKind]) -> Result<Vec<JournalEntry>, StoreError> {
+pub(super) fn all(c: &Connection, kinds: &[EntryKind]) -> Result<Vec<JournalEntry>, StoreError> {
     let keys: Vec<&str> = kinds.iter().map(|k| k.key()).collect();
     let mut rows = c.prepare_cached("SELECT body FROM journal WHERE kind IN (SELECT value FROM json_each(?1)) ORDER BY day, id")?;
     let rows: Vec<String> = rows.query_map([serde_json::to_string(&keys)?], |r| r.get(0))?.collect::<Result<_, _>>()?;
@@ -179,7 +179,7 @@ pub fn all(c: &Connection, kinds: &[EntryKind]) -> Result<Vec<JournalEntry>, Sto
 }
 
 /// See [`crate::Store::journal_choices`].
-pub fn choices(c: &Connection) -> Result<Choices, StoreError> {
+pub(super) fn choices(c: &Connection) -> Result<Choices, StoreError> {
     let texts = |column: &str| -> Result<Vec<String>, StoreError> {
         let sql = format!("SELECT {column} FROM journal WHERE {column} <> '' GROUP BY {column} ORDER BY count(*) DESC, {column} LIMIT 60");
         Ok(c.prepare_cached(&sql)?.query_map([], |r| r.get(0))?.collect::<Result<_, _>>()?)

@@ -12,7 +12,7 @@ use rusqlite::{Connection, OptionalExtension, params, params_from_iter};
 use std::collections::{BTreeMap, HashMap};
 
 /// Tables of records and of what they name, in the order in which they are put in.
-pub const TABLES: [&str; 11] =
+pub(crate) const TABLES: [&str; 11] =
     ["pictures", "maps", "boxes", "pieces", "log", "field_notes", "readings", "grounds", "drills", "devices", "sqlite_sequence"];
 
 /// What a row of a table is to a painter.
@@ -34,7 +34,7 @@ pub(crate) fn noun(table: &str) -> &'static str {
 
 /// A row of a table.
 #[derive(Clone, Debug)]
-pub struct Row {
+pub(crate) struct Row {
     /// Name of the table.
     pub table: String,
     /// Its values by the name of their column.
@@ -43,12 +43,12 @@ pub struct Row {
 
 impl Row {
     /// A value; none where there is no such column.
-    pub fn value(&self, column: &str) -> Value {
+    pub(crate) fn value(&self, column: &str) -> Value {
         self.values.get(column).cloned().unwrap_or(Value::Null)
     }
 
     /// What tells it from others of its table, as words.
-    pub fn key(&self) -> String {
+    pub(crate) fn key(&self) -> String {
         let word = |column: &str| match self.value(column) {
             Value::Text(t) => t,
             Value::Integer(n) => n.to_string(),
@@ -64,7 +64,7 @@ impl Row {
 }
 
 /// A table as a file of some shape has it.
-pub struct Table {
+pub(crate) struct Table {
     /// Its name.
     pub name: String,
     /// Its columns, and what stands where a row was written before there was one.
@@ -78,7 +78,7 @@ impl Table {
     ///
     /// # Errors
     /// When it cannot be read.
-    pub fn all(c: &Connection) -> Result<Vec<Self>, StoreError> {
+    pub(crate) fn all(c: &Connection) -> Result<Vec<Self>, StoreError> {
         let mut found = Vec::new();
         for name in TABLES {
             let mut rows = c.prepare("SELECT name, dflt_value, pk, type FROM pragma_table_info(?1) ORDER BY cid")?;
@@ -100,7 +100,7 @@ impl Table {
     }
 
     /// The row that some values are, if there are not more of them than columns. `number` is that of the row.
-    pub fn row(&self, values: &[Value], number: Option<i64>) -> Option<Row> {
+    pub(crate) fn row(&self, values: &[Value], number: Option<i64>) -> Option<Row> {
         if values.is_empty() || values.len() > self.columns.len() || (self.numbered.is_some() && number.is_none()) {
             return None;
         }
@@ -115,7 +115,7 @@ impl Table {
     }
 
     /// Names of its columns.
-    pub fn columns(&self) -> impl Iterator<Item = &str> {
+    pub(crate) fn columns(&self) -> impl Iterator<Item = &str> {
         self.columns.iter().map(|(name, _)| name.as_str())
     }
 }
@@ -171,7 +171,7 @@ impl Intake {
     ///
     /// # Errors
     /// When it cannot be written.
-    pub fn begun(at: &UnfinishedFile, shape: usize) -> Result<Self, StoreError> {
+    pub(crate) fn begun(at: &UnfinishedFile, shape: usize) -> Result<Self, StoreError> {
         Self::begun_at(at.path(), shape)
     }
 
@@ -194,12 +194,12 @@ impl Intake {
     ///
     /// # Errors
     /// When it cannot be read.
-    pub fn tables(&self) -> Result<Vec<Table>, StoreError> {
+    pub(crate) fn tables(&self) -> Result<Vec<Table>, StoreError> {
         Table::all(&self.c)
     }
 
     /// Says what could not be taken in.
-    pub fn tell(&mut self, words: String) {
+    pub(crate) fn tell(&mut self, words: String) {
         self.told.push(words);
     }
 
@@ -207,7 +207,7 @@ impl Intake {
     ///
     /// # Errors
     /// In words why the table does not take it.
-    pub fn put(&mut self, row: &Row, vouched: RowProof) -> Result<(), String> {
+    pub(crate) fn put(&mut self, row: &Row, vouched: RowProof) -> Result<(), String> {
         let sound = vouched != RowProof::Not;
         let revision = if let Value::Integer(n) = row.value("revision") { n } else { 0 };
         let key = (row.table.clone(), row.key());
@@ -239,7 +239,7 @@ impl Intake {
     ///
     /// # Errors
     /// When it cannot be written.
-    pub fn finished(mut self) -> Result<(usize, Vec<String>), StoreError> {
+    pub(crate) fn finished(mut self) -> Result<(usize, Vec<String>), StoreError> {
         self.c.execute_batch("COMMIT")?;
         migrations::bring_up_to_date(&mut self.c)?;
         let t = self.c.unchecked_transaction()?;

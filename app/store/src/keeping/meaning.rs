@@ -6,7 +6,7 @@ use std::collections::BTreeMap;
 use std::fmt::Write;
 
 /// Half a SHA-256 of what the fields of a row mean; its `sum` aside, which is of its letters. `fields` are JSON texts by name.
-pub fn meaning(fields: &BTreeMap<&str, String>) -> String {
+pub(super) fn meaning(fields: &BTreeMap<&str, String>) -> String {
     let mut all = String::new();
     for (name, text) in fields.iter().filter(|(name, _)| **name != "sum") {
         let value = serde_json::from_str(text).unwrap_or(Value::Null);
@@ -58,12 +58,12 @@ fn canonical(value: &Value, out: &mut String) {
 }
 
 /// JSON written anew as this program would write what it means.
-pub fn tidied(json: &str) -> String {
+pub(super) fn tidied(json: &str) -> String {
     serde_json::from_str::<Value>(json).map_or_else(|_| json.to_owned(), |v| v.to_string())
 }
 
 /// JSON without the spaces between its parts.
-pub fn compact(json: &str) -> String {
+pub(super) fn compact(json: &str) -> String {
     let (mut within, mut escaped) = (false, false);
     let mut keep = |c: &char| {
         let was_within = within;

@@ -8,7 +8,7 @@ use rusqlite::types::Value;
 const FILE_HEAD: usize = 100;
 
 /// A page that is part of a tree.
-pub struct Node {
+pub(super) struct Node {
     /// What it holds.
     pub cells: Vec<Cell>,
     /// Pages below it.
@@ -18,7 +18,7 @@ pub struct Node {
 }
 
 /// One row as it lies in a page.
-pub struct Cell {
+pub(super) struct Cell {
     /// Its number, in tables that number their rows.
     pub row: Option<i64>,
     /// Its values.

@@ -8,7 +8,7 @@ use std::path::{Path, PathBuf};
 use std::sync::Mutex;
 
 /// Bytes of a page: every data file has the default size.
-pub const PAGE: usize = 4096;
+pub(super) const PAGE: usize = 4096;
 
 /// A file in pages, numbered from 1.
 pub(crate) struct Image {
@@ -22,7 +22,7 @@ impl Image {
     ///
     /// # Errors
     /// When the file cannot be read.
-    pub fn open(path: &Path) -> std::io::Result<Self> {
+    pub(super) fn open(path: &Path) -> std::io::Result<Self> {
         let file = File::open(path)?;
         let pages = u32::try_from(file.metadata()?.len().div_ceil(PAGE as u64)).unwrap_or(u32::MAX);
         let log = std::fs::read(PathBuf::from(format!("{}-wal", path.display()))).unwrap_or_default();
@@ -32,12 +32,12 @@ impl Image {
     }
 
     /// How many pages there are.
-    pub fn pages(&self) -> u32 {
+    pub(super) fn pages(&self) -> u32 {
         self.pages
     }
 
     /// A page; one that the file ends in is filled up with zeros. `None` beyond the end.
-    pub fn page(&self, number: u32) -> Option<Vec<u8>> {
+    pub(super) fn page(&self, number: u32) -> Option<Vec<u8>> {
         if number == 0 || number > self.pages {
             return None;
         }

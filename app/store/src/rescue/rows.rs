@@ -16,7 +16,7 @@ pub(crate) trait Finder {
 }
 
 /// Finds every row of some tables of a file of a shape.
-pub fn find(image: &Image, tables: &[Table], shape: usize, to: &mut dyn Finder) {
+pub(super) fn find(image: &Image, tables: &[Table], shape: usize, to: &mut dyn Finder) {
     let mut search = Search { image, tables, shape, seen: HashSet::new() };
     let roots = search.roots(to);
     search.skip_free();

@@ -16,10 +16,10 @@ use std::path::Path;
 
 /// Numbers that look random and repeat.
 mod rand_like {
-    pub struct Chance(pub u64);
+    pub(super) struct Chance(pub u64);
 
     impl Chance {
-        pub fn below(&mut self, n: usize) -> usize {
+        pub(super) fn below(&mut self, n: usize) -> usize {
             self.0 = self.0.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
             ((self.0 >> 33) as usize) % n
         }
@@ -68,7 +68,7 @@ fn blank() -> FieldNote {
     .unwrap()
 }
 
-pub fn ground(n: i32) -> GroundRecord {
+pub(crate) fn ground(n: i32) -> GroundRecord {
     let like = "cold-pressed".into();
     let own = OwnGround {
         like,

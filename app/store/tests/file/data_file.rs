@@ -235,7 +235,7 @@ fn a_revision_is_parsed_once() {
 }
 
 /// A reading that says so light.
-pub fn reading_of(l: f64) -> SwatchReading {
+pub(crate) fn reading_of(l: f64) -> SwatchReading {
     let seen = ReadColour { lab: Lab::new(l, 10.0, -50.0), bands: Vec::new() };
     SwatchReading { seen, ..reading(None) }
 }

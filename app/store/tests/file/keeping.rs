@@ -14,7 +14,7 @@ use rusqlite::Connection;
 use std::path::Path;
 
 /// A studio with something of everything, on disk.
-pub fn studio(path: &Path) -> (Store, i64) {
+pub(crate) fn studio(path: &Path) -> (Store, i64) {
     let store = Store::open(path).unwrap();
     let digest = store.put_picture(b"original \x00 bytes", b"working bytes").unwrap();
     let paint_box =

@@ -5,7 +5,7 @@ use std::hint::black_box;
 use std::time::Instant;
 
 /// Best rate of several rounds.
-pub fn rate(mixes: usize, mut work: impl FnMut()) -> f64 {
+pub(crate) fn rate(mixes: usize, mut work: impl FnMut()) -> f64 {
     (0..15)
         .map(|_| {
             let start = Instant::now();
@@ -16,7 +16,7 @@ pub fn rate(mixes: usize, mut work: impl FnMut()) -> f64 {
 }
 
 /// Pairs of a square root and a division of eight numbers, a second.
-pub fn pairs_a_second() -> f64 {
+pub(crate) fn pairs_a_second() -> f64 {
     const ROUNDS: usize = 40_000;
     rate(ROUNDS * 8, || {
         #[cfg(target_arch = "x86_64")]
@@ -49,7 +49,7 @@ fn divide(rounds: usize) {
 }
 
 /// Multiply-adds of eight numbers, a second.
-pub fn operations_a_second() -> f64 {
+pub(crate) fn operations_a_second() -> f64 {
     const ROUNDS: usize = 100_000;
     rate(ROUNDS * 12, || {
         #[cfg(target_arch = "x86_64")]

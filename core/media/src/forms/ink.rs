@@ -8,7 +8,7 @@ use crate::rows::{PADDED_BANDS, Real, Row, Spectra, crossed, outside, padded, ro
 use lean_colour::BANDS;
 
 /// Absorption of each pen.
-pub struct Pens<T> {
+pub(super) struct Pens<T> {
     paper: Row<T>,
     bare: Row<T>,
     choices: Choices,
@@ -18,7 +18,7 @@ pub struct Pens<T> {
 }
 
 impl<T: Real> Pens<T> {
-    pub fn of(pens: &[Spectra<f64>], ground: &Ground, choices: &Choices) -> Self {
+    pub(super) fn of(pens: &[Spectra<f64>], ground: &Ground, choices: &Choices) -> Self {
         let absorbs = |pen: &Spectra<f64>| row(|i| T::of(-2.0 * pen.k[i]));
         Self {
             paper: padded(&ground.under(choices.paper).0),
@@ -29,12 +29,12 @@ impl<T: Real> Pens<T> {
         }
     }
 
-    pub fn bare(&self) -> Row<T> {
+    pub(super) fn bare(&self) -> Row<T> {
         self.bare
     }
 
     #[inline(always)]
-    pub fn seen(&self, of: &[usize], form: &Form) -> Row<T> {
+    pub(super) fn seen(&self, of: &[usize], form: &Form) -> Row<T> {
         let mut luminous = 0.0;
         let doses = left(form, &self.choices.ink);
         for (place, dose) in doses.into_iter().enumerate().take(of.len()) {

@@ -87,7 +87,7 @@ fn combined(orders: &[&[usize]], ways: &[&[Step]], end: Option<Laying>) -> Vec<F
 
 /// Alcohol marker: one to three coats of a pen, over each other in any order; a pen that comes back; a blender over all of it. A lighter pen
 /// lifts by itself.
-pub fn pens(pigments: usize) -> Vec<Form> {
+pub(super) fn pens(pigments: usize) -> Vec<Form> {
     const ONE: &[Step] = &[often(1, 1)];
     const TWO: &[Step] = &[often(1, 1), often(1, 2)];
     const THREE: &[Step] = &[often(1, 1), often(1, 2), often(1, 3)];
@@ -103,7 +103,7 @@ pub fn pens(pigments: usize) -> Vec<Form> {
 }
 
 /// Coloured pencil: each pencil light, middle or firm, some of them several times; burnished at the end.
-pub fn pencils(pigments: usize) -> Vec<Form> {
+pub(super) fn pencils(pigments: usize) -> Vec<Form> {
     const ONCE: &[Step] = &[lay(1), lay(2), lay(3)];
     const ANY: &[Step] = &[lay(1), lay(2), lay(3), often(1, 2), often(2, 2), often(3, 2), often(3, 3)];
     const PRESSED: &[Step] = &[lay(2), lay(3), often(3, 2)];
@@ -125,7 +125,7 @@ pub fn pencils(pigments: usize) -> Vec<Form> {
 
 /// Soft pastel: light, full and heavy strokes, crisp or rubbed into what lies beneath; a stick laid on itself until it closes the tooth; a
 /// stick that comes back lightly.
-pub fn sticks(pigments: usize) -> Vec<Form> {
+pub(super) fn sticks(pigments: usize) -> Vec<Form> {
     const FULL: &[Step] = &[lay(2)];
     const LIGHT: &[Step] = &[lay(1)];
     const CRISP: &[Step] = &[lay(1), lay(2)];
@@ -153,7 +153,7 @@ const TWICE: std::ops::RangeInclusive<u8> = 3..=DEEP;
 
 /// Watercolour: a wash of up to three pigments mixed by parts of washes of equal strength, laid once or twice; one wash over another; three over
 /// each other; lifting at the end, or before the last.
-pub fn washes(pigments: usize) -> Vec<Form> {
+pub(super) fn washes(pigments: usize) -> Vec<Form> {
     let wash = |parts: [u8; 3], amount| Laying { parts, amount, times: 1, ..Laying::default() };
     let mut all: Vec<Form> = mixtures(pigments).iter().flat_map(|m| ANY_STRENGTH.map(move |s| Form::of(&[wash(*m, s)]))).collect();
     let twice = |m: &[u8; 3], s| Form::of(&[Laying { times: 2, ..wash(*m, s) }]);

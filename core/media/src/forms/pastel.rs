@@ -7,7 +7,7 @@ use crate::pigment::Pigment;
 use crate::rows::{PADDED_BANDS, Real, Row, Spectra, crossed, masstone, outside, padded};
 
 /// Tooth that fills while strokes are laid.
-pub struct Tooth {
+pub(super) struct Tooth {
     holds: f64,
     slips_off: f64,
     there: f64,
@@ -15,12 +15,12 @@ pub struct Tooth {
 }
 
 impl Tooth {
-    pub fn of(ground: &Ground, choices: &Choices) -> Self {
+    pub(super) fn of(ground: &Ground, choices: &Choices) -> Self {
         Self { holds: ground.pastel_mass, slips_off: choices.pastel.slips_off, there: 0.0, last: None }
     }
 
     /// The mass that stays of a stroke with the stick in a place: over other sticks some slips off where the tooth is full; on itself it packs.
-    pub fn takes(&mut self, place: usize, mass: f64) -> f64 {
+    pub(super) fn takes(&mut self, place: usize, mass: f64) -> f64 {
         let own = self.last == Some(place);
         let kept = if own { 1.0 } else { 1.0 - self.slips_off * self.there / self.holds };
         let stays = (mass * kept).min(self.holds - self.there);
@@ -31,7 +31,7 @@ impl Tooth {
 }
 
 /// Whether every stroke finds room for at least half of it.
-pub fn fits(ground: &Ground, form: &Form) -> bool {
+pub(super) fn fits(ground: &Ground, form: &Form) -> bool {
     let mut tooth = Tooth::of(ground, &Choices::default());
     form.layings().iter().all(|l| {
         let mass = MASSES[usize::from(l.amount) - 1];
@@ -40,7 +40,7 @@ pub fn fits(ground: &Ground, form: &Form) -> bool {
 }
 
 /// The dust of each stick, and each stick laid on bare ground.
-pub struct Sticks<T> {
+pub(super) struct Sticks<T> {
     ground: Row<T>,
     bare: Row<T>,
     choices: Choices,
@@ -51,7 +51,7 @@ pub struct Sticks<T> {
 }
 
 impl<T: Real> Sticks<T> {
-    pub fn of(pigments: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
+    pub(super) fn of(pigments: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
         let c = choices.pastel;
         let dust = |p: &&Pigment| {
             let (k, s) = c.dust(p);
@@ -68,13 +68,13 @@ impl<T: Real> Sticks<T> {
         }
     }
 
-    pub fn bare(&self) -> Row<T> {
+    pub(super) fn bare(&self) -> Row<T> {
         self.bare
     }
 
     /// `lower` remembers what lies beneath the last stroke: forms that follow each other often share it.
     #[inline(always)]
-    pub fn seen(&self, of: &[usize], form: &Form, lower: &mut Lower<T>) -> Row<T> {
+    pub(super) fn seen(&self, of: &[usize], form: &Form, lower: &mut Lower<T>) -> Row<T> {
         let crisp = form.taking.dust(&self.choices);
         let (last, below) = match form.layings() {
             [below @ .., last] => (last, below),
@@ -136,7 +136,7 @@ impl<T: Real> Dust<T> {
 }
 
 /// Strokes beneath the last one, and what they left.
-pub struct Lower<T> {
+pub(super) struct Lower<T> {
     laid: Vec<Laying>,
     crisp: f64,
     dust: Dust<T>,
@@ -150,7 +150,7 @@ impl<T: Real> Default for Lower<T> {
 }
 
 impl<T: Real> Lower<T> {
-    pub fn forget(&mut self) {
+    pub(super) fn forget(&mut self) {
         self.crisp = f64::NAN;
     }
 

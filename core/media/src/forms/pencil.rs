@@ -23,7 +23,7 @@ struct Stroke<T> {
 }
 
 /// Films of each pencil at each pressure, as often as it is laid.
-pub struct Pencils<T> {
+pub(super) struct Pencils<T> {
     paper: Row<T>,
     bare: Row<T>,
     choices: PencilChoices,
@@ -39,7 +39,7 @@ pub struct Pencils<T> {
 }
 
 impl<T: Real> Pencils<T> {
-    pub fn of(pencils: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
+    pub(super) fn of(pencils: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
         let c = choices.pencil;
         let in_wax = |p: &&Pigment| {
             let (k, s) = c.in_wax(p, choices.dulling);
@@ -67,7 +67,7 @@ impl<T: Real> Pencils<T> {
         }
     }
 
-    pub fn bare(&self) -> Row<T> {
+    pub(super) fn bare(&self) -> Row<T> {
         self.bare
     }
 
@@ -77,7 +77,7 @@ impl<T: Real> Pencils<T> {
 
     /// `known` remembers what is seen where strokes of this group lie over each other: many forms share it.
     #[inline(always)]
-    pub fn seen(&self, of: &[usize], form: &Form, known: &mut Overlaps<T>) -> Row<T> {
+    pub(super) fn seen(&self, of: &[usize], form: &Form, known: &mut Overlaps<T>) -> Row<T> {
         let layings = form.layings();
         if let [below @ .., Laying { act: Act::Burnish, .. }] = layings {
             return self.burnished(of, below);
@@ -240,7 +240,7 @@ impl<T> Default for Overlaps<T> {
 }
 
 impl<T> Overlaps<T> {
-    pub fn forget(&mut self) {
+    pub(super) fn forget(&mut self) {
         if !self.rows.is_empty() {
             self.rows.clear();
             self.singles.fill(NOT_YET);

@@ -82,7 +82,7 @@ impl<T: Real> Settled<T> {
 }
 
 /// Washes of each pan alone at each strength, and what is needed for mixed ones.
-pub struct Pans<T> {
+pub(super) struct Pans<T> {
     paper: Row<T>,
     bare: Row<T>,
     choices: Choices,
@@ -105,7 +105,7 @@ struct Pan {
 }
 
 impl<T: Real> Pans<T> {
-    pub fn of(spectra: Vec<Spectra<T>>, pigments: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
+    pub(super) fn of(spectra: Vec<Spectra<T>>, pigments: &[&Pigment], ground: &Ground, choices: &Choices) -> Self {
         let wash = choices.wash;
         let pan = |p: &&Pigment| Pan {
             washes: washes(p),
@@ -123,13 +123,13 @@ impl<T: Real> Pans<T> {
         Self { paper, bare, choices: *choices, pigments: spectra, pans, alone }
     }
 
-    pub fn bare(&self) -> Row<T> {
+    pub(super) fn bare(&self) -> Row<T> {
         self.bare
     }
 
     /// `made` remembers the mixed washes of this group.
     #[inline(always)]
-    pub fn seen(&self, of: &[usize], form: &Form, made: &mut Washes<T>) -> Row<T> {
+    pub(super) fn seen(&self, of: &[usize], form: &Form, made: &mut Washes<T>) -> Row<T> {
         let mut inside = self.paper;
         for (n, l) in form.layings().iter().enumerate().filter(|(_, l)| l.adds()) {
             let times = form.layings()[n + 1..].iter().filter(|later| later.act == Act::Lift).count();
@@ -184,7 +184,7 @@ impl<T: Real> Pans<T> {
 }
 
 /// Mixed and lifted washes of one group that are known already.
-pub struct Washes<T>(Vec<((Laying, usize), Settled<T>)>);
+pub(super) struct Washes<T>(Vec<((Laying, usize), Settled<T>)>);
 
 impl<T> Default for Washes<T> {
     fn default() -> Self {
@@ -193,7 +193,7 @@ impl<T> Default for Washes<T> {
 }
 
 impl<T> Washes<T> {
-    pub fn forget(&mut self) {
+    pub(super) fn forget(&mut self) {
         self.0.clear();
     }
 }

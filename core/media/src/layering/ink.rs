@@ -6,7 +6,7 @@ use crate::choices::Dulling;
 use crate::pens::strength_in_a_pen;
 use crate::pigment::Pigment;
 
-pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
+pub(super) fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let doses = settled(b, run)?;
     b.enter(b.choices.paper);
     let (k, _) = weighed(&doses, |d| d.0);

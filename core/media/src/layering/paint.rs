@@ -4,7 +4,7 @@ use super::{Binder, Building, Layer, Refused, State, Top, weighed};
 use crate::film;
 use crate::opaque::masstone;
 
-pub fn lay(b: &mut Building, layer: &Layer) -> Result<(), Refused> {
+pub(super) fn lay(b: &mut Building, layer: &Layer) -> Result<(), Refused> {
     let Layer::Paint { binder, of, film: thickness } = layer else { return Ok(()) };
     let total: f64 = of.iter().map(|(_, n)| n.0).sum();
     let (k, mut s) = weighed(of, |n| n.0 / total);

@@ -10,7 +10,7 @@ struct Dust {
     s: Bands,
 }
 
-pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
+pub(super) fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let c = b.choices.pastel;
     let mut there = Dust { mass: 0.0, k: [0.0; lean_colour::BANDS], s: [0.0; lean_colour::BANDS] };
     let mut on_itself = 0;

@@ -21,7 +21,7 @@ struct Stroke<'a> {
 /// Most changes of pencil over one another: every one doubles the number of overlaps.
 const MOST_CHANGES: usize = 10;
 
-pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
+pub(super) fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let strokes = strokes(b, run)?;
     b.enter(b.choices.pencil.surface);
     let n = b.choices.pencil.spread;

@@ -9,7 +9,7 @@ use crate::pigment::Pigment;
 /// The band at 550 nm, where thickness is defined.
 const GREEN: usize = 17;
 
-pub fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
+pub(super) fn lay(b: &mut Building, run: &[&Layer]) -> Result<(), Refused> {
     let washes = lifted(b, run);
     let mut body = 0.0f64;
     b.enter(b.choices.paper);

@@ -13,7 +13,7 @@ pub(crate) struct Covariance {
 
 /// Rows `a·K + b·S = y`, already divided by their standard error, summed up.
 #[derive(Clone, Copy, Debug, Default)]
-pub struct Sums {
+pub(super) struct Sums {
     aa: f64,
     ab: f64,
     bb: f64,
@@ -24,7 +24,7 @@ pub struct Sums {
 
 impl Sums {
     /// Adds a row.
-    pub fn row(&mut self, a: f64, b: f64, y: f64) {
+    pub(super) fn row(&mut self, a: f64, b: f64, y: f64) {
         self.aa += a * a;
         self.ab += a * b;
         self.bb += b * b;
@@ -39,7 +39,7 @@ impl Sums {
 
     /// The least-squares K and S with neither below zero (Lawson & Hanson 1974; with two unknowns the active sets can be
     /// gone through one by one).
-    pub fn solved(&self) -> (f64, f64) {
+    pub(super) fn solved(&self) -> (f64, f64) {
         let det = self.aa * self.bb - self.ab * self.ab;
         let free = (det > 1e-12 * self.aa * self.bb)
             .then(|| ((self.bb * self.ay - self.ab * self.by) / det, (self.aa * self.by - self.ab * self.ay) / det));

@@ -3,7 +3,7 @@
 use lean_picture::Picture;
 
 /// A made-up photo: soft masses, texture, grain.
-pub fn photo(width: u32, height: u32) -> Picture {
+pub(crate) fn photo(width: u32, height: u32) -> Picture {
     let mut seed = 1u32;
     let mut rgb = Vec::with_capacity((width * height * 3) as usize);
     for y in 0..height {
@@ -20,7 +20,7 @@ pub fn photo(width: u32, height: u32) -> Picture {
 }
 
 /// The same as a phone gives it.
-pub fn jpeg(width: u32, height: u32) -> Vec<u8> {
+pub(crate) fn jpeg(width: u32, height: u32) -> Vec<u8> {
     use image::{ExtendedColorType, ImageEncoder};
     let mut out = Vec::new();
     image::codecs::jpeg::JpegEncoder::new_with_quality(&mut out, 88)

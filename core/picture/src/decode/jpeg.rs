@@ -1,7 +1,7 @@
 //! Whether a JPEG file has arrived whole. Decoders fill in what is missing with grey and say nothing.
 
 /// Whether the markers of a JPEG file lead to its end (ITU-T T.81, annex B). A file cut off inside its picture does not.
-pub fn is_whole(bytes: &[u8]) -> bool {
+pub(super) fn is_whole(bytes: &[u8]) -> bool {
     let mut at = 2;
     while let Some(marker) = next_marker(bytes, &mut at) {
         match marker {

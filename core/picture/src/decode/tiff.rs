@@ -1,7 +1,7 @@
 //! What a TIFF says of itself before it is unpacked (TIFF 6.0).
 
 /// Pages of full size: reduced ones, as cameras put beside the picture, are not counted. Enough are counted to know that there are several.
-pub fn pages(bytes: &[u8]) -> usize {
+pub(super) fn pages(bytes: &[u8]) -> usize {
     const MOST: usize = 8;
     let Some(little) = (match bytes.get(..2) {
         Some(b"II") => Some(true),

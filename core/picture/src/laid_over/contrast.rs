@@ -3,7 +3,7 @@
 use lean_linear::{dot, solve};
 
 /// A patch of one zone: where it lies about the middle, and the logarithms of the light expected and seen.
-pub struct Patch {
+pub(super) struct Patch {
     pub x: f64,
     pub y: f64,
     pub expected: [f64; 3],
@@ -23,7 +23,7 @@ const FEWEST: usize = 8;
 
 /// Contrast of the photo: the power the camera raised the light to, 1..1.7, 1 where no curve shows. Robust: patches that are off count
 /// little (Cauchy weights; Holland & Welsch 1977).
-pub fn contrast(patches: &[Patch]) -> f64 {
+pub(super) fn contrast(patches: &[Patch]) -> f64 {
     let mean = |l: [f64; 3]| (l[0] + l[1] + l[2]) / 3.0;
     let rows: Vec<([f64; 4], f64)> = patches.iter().map(|p| ([1.0, p.x, p.y, mean(p.expected)], mean(p.seen))).collect();
     let n = rows.len() as f64;

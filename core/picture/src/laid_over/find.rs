@@ -159,7 +159,7 @@ pub(crate) fn best_of(photo: &Picture, map: &ZoneMap, expected: &[Expected], cor
 }
 
 /// The corners, the picture and the fit that go best together; `None` where nothing can be compared.
-pub fn found(photo: &Picture, map: &ZoneMap, expected: &[Expected]) -> Option<(Quad, usize, f64)> {
+pub(super) fn found(photo: &Picture, map: &ZoneMap, expected: &[Expected]) -> Option<(Quad, usize, f64)> {
     let samples = Samples::of(map, expected);
     let coarse = InLab::of(photo, COARSE);
     let proportion = f64::from(map.width) / f64::from(map.height) * f64::from(photo.height) / f64::from(photo.width);

@@ -10,7 +10,7 @@ pub(crate) fn hashed(x: i32, y: i32, seed: u32) -> f32 {
 }
 
 /// Smooth noise of 0..1, a lattice cell a unit wide.
-pub fn smooth(x: f32, y: f32, seed: u32) -> f32 {
+pub(super) fn smooth(x: f32, y: f32, seed: u32) -> f32 {
     let (ix, iy) = (x.floor(), y.floor());
     let ease = |t: f32| t * t * (3.0 - 2.0 * t);
     let (fx, fy) = (ease(x - ix), ease(y - iy));
@@ -21,7 +21,7 @@ pub fn smooth(x: f32, y: f32, seed: u32) -> f32 {
 }
 
 /// Smooth noise in two sizes, the smaller half as strong; about 0..1.
-pub fn rough(x: f32, y: f32, seed: u32) -> f32 {
+pub(super) fn rough(x: f32, y: f32, seed: u32) -> f32 {
     (2.0 * smooth(x, y, seed) + smooth(x * 2.3, y * 2.3, seed ^ 0x5bd1)) / 3.0
 }
 

@@ -8,7 +8,7 @@ use super::shapes::Shapes;
 use std::collections::BTreeSet;
 
 /// The brush accents are looked for with, as a share of the longer side.
-pub const BRUSH: f64 = super::shapes::FINE;
+pub(super) const BRUSH: f64 = super::shapes::FINE;
 /// Most share of the picture that is an accent.
 const SMALL: f32 = 0.02;
 /// Least strength of an accent, in look units. A choice.
@@ -62,7 +62,7 @@ fn off(a: EvenColour, b: EvenColour) -> f32 {
 }
 
 /// The accents of a picture, the strongest first. `large` is the colour each shape at [`BRUSH`] has in a plan of few colours.
-pub fn find(shapes: &Shapes, large: &[EvenColour], picture: f32, scale: f32) -> Vec<Accent> {
+pub(super) fn find(shapes: &Shapes, large: &[EvenColour], picture: f32, scale: f32) -> Vec<Accent> {
     let things: Vec<Thing> = things(shapes, large, scale).into_iter().filter(|t| t.cells <= SMALL * picture).collect();
     let mut all: Vec<Accent> = Vec::new();
     let mut by_strength: Vec<(f32, &Thing)> = things

@@ -29,7 +29,7 @@ pub(crate) fn apart2(p: EvenColour, q: EvenColour) -> f32 {
 }
 
 /// A grid of looks.
-pub struct Cells {
+pub(super) struct Cells {
     /// Cells across.
     pub width: usize,
     /// Cells down.
@@ -42,7 +42,7 @@ pub struct Cells {
 
 impl Cells {
     /// The cells of a picture that is on the grid, single-cell grain averaged away.
-    pub fn of(small: &Picture) -> Self {
+    pub(super) fn of(small: &Picture) -> Self {
         let (width, height) = (small.width as usize, small.height as usize);
         let raw: Vec<EvenColour> = small
             .rgb
@@ -58,7 +58,7 @@ impl Cells {
     }
 
     /// Longer side in cells.
-    pub fn longer(&self) -> usize {
+    pub(super) fn longer(&self) -> usize {
         self.width.max(self.height)
     }
 }
@@ -75,7 +75,7 @@ fn spread(looks: &[EvenColour]) -> f32 {
 }
 
 /// The picture at the size of the grid.
-pub fn on_grid(picture: &Picture) -> Picture {
+pub(super) fn on_grid(picture: &Picture) -> Picture {
     if picture.width.max(picture.height) == GRID {
         return picture.clone();
     }

@@ -29,7 +29,7 @@ const ROUNDS: usize = 6;
 
 /// The shades of a picture and the order in which they join.
 #[derive(Clone, Debug, Default)]
-pub struct Colours {
+pub(super) struct Colours {
     /// All shades.
     pub shades: Vec<Shade>,
     /// `(kept, gone)` shades, first joined first: the last `n - 1` joins undone leave `n` colours.
@@ -125,7 +125,7 @@ fn agglomerate(heaps: &mut [Heap], left: usize, dearer: impl Fn(&Spread, &Spread
 }
 
 /// A picture taken apart, in which colours are found.
-pub struct Source<'a> {
+pub(super) struct Source<'a> {
     /// Patches of the picture.
     pub patches: &'a Patches,
     /// Smooth runs.
@@ -143,7 +143,7 @@ pub struct Source<'a> {
 }
 
 /// Finds the colours of a picture.
-pub fn find(source: &Source) -> Colours {
+pub(super) fn find(source: &Source) -> Colours {
     let (picture, scale, runs, shapes) = (source.picture, source.scale, source.runs, source.shapes);
     let mut weighed = weighed(shapes, picture, scale, false);
     if weighed.is_empty() && runs.is_empty() {
@@ -318,13 +318,13 @@ fn settle(boxes: &[Heap], shades: &mut [Heap]) {
 
 impl Colours {
     /// At most `count` colours, as many as are told apart.
-    pub fn distinct(&self, count: usize) -> usize {
+    pub(super) fn distinct(&self, count: usize) -> usize {
         let joins_for = |n: usize| self.joins.len().checked_sub(n - 1);
         (2..=count.max(1)).rev().find(|n| joins_for(*n).is_some_and(|k| self.apart[k] >= APART)).unwrap_or(1)
     }
 
     /// Which of `count` colours each shade belongs to: the number of the lowest shade in it.
-    pub fn cut(&self, count: usize) -> Vec<usize> {
+    pub(super) fn cut(&self, count: usize) -> Vec<usize> {
         cut(self.shades.len(), &self.joins, count)
     }
 }

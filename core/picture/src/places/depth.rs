@@ -6,7 +6,7 @@ use super::shapes::Shapes;
 use std::collections::BTreeMap;
 
 /// Most masses told apart; what lies in none has the number 0.
-pub const MOST: usize = 12;
+pub(super) const MOST: usize = 12;
 /// Masses face each other across a gap of this share of the longer side: hair between a face and a wall. A choice.
 const GAP: f32 = 0.03;
 /// Share of the smaller mass's width along which two must face each other. A choice.
@@ -16,7 +16,7 @@ const STRIDE: usize = 4;
 
 /// Masses of the patches, and which of them stand one before the other.
 #[derive(Default)]
-pub struct Depth {
+pub(super) struct Depth {
     /// Mass of every patch, from 1; 0 for none.
     pub of_patch: Vec<u8>,
     /// The shape that stands for the mass of every patch.
@@ -33,7 +33,7 @@ pub struct Depth {
 
 impl Depth {
     /// Masses are joined from `shapes` at the largest brush.
-    pub fn of(patches: &Patches, shapes: &Shapes, width: usize) -> Self {
+    pub(super) fn of(patches: &Patches, shapes: &Shapes, width: usize) -> Self {
         let owners = masses::owners(shapes);
         let owners: Vec<u32> = shapes.of_patch.iter().map(|s| owners.get(*s as usize).copied().unwrap_or(0)).collect();
         let owner = |patch: usize| owners[patch];
@@ -61,27 +61,27 @@ impl Depth {
     }
 
     /// The shape that stands for the mass of a patch, also of one too small to have a number.
-    pub fn owner(&self, patch: u32) -> u32 {
+    pub(super) fn owner(&self, patch: u32) -> u32 {
         self.owners.get(patch as usize).copied().unwrap_or(0)
     }
 
     /// Whether two masses stand one before the other.
-    pub fn facing(&self, one: usize, other: usize) -> bool {
+    pub(super) fn facing(&self, one: usize, other: usize) -> bool {
         self.facing[one][other]
     }
 
     /// Cells of a mass.
-    pub fn size(&self, mass: usize) -> f32 {
+    pub(super) fn size(&self, mass: usize) -> f32 {
         self.sizes[mass]
     }
 
     /// A cell of a mass.
-    pub fn inside(&self, mass: usize) -> (u16, u16) {
+    pub(super) fn inside(&self, mass: usize) -> (u16, u16) {
         self.inside[mass]
     }
 
     /// The mass at a cell; 0 for none.
-    pub fn at(&self, (x, y): (u16, u16)) -> u8 {
+    pub(super) fn at(&self, (x, y): (u16, u16)) -> u8 {
         self.of_cell.get(usize::from(y) * self.width + usize::from(x)).copied().unwrap_or(0)
     }
 

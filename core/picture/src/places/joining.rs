@@ -9,7 +9,7 @@ use std::cmp::Ordering;
 use std::collections::{BinaryHeap, HashMap};
 
 /// The joins in order; each makes `gone` part of `kept`.
-pub struct Joins {
+pub(super) struct Joins {
     /// `(kept, gone, missed)`, `missed` never falling.
     pub order: Vec<(u32, u32, f32)>,
     patches: usize,
@@ -75,7 +75,7 @@ fn missed(a: &Shape, b: &Shape, border: u32) -> f32 {
 }
 
 /// Joins until no border is missed by less than `until`.
-pub fn join(patches: &Patches, until: f32) -> Joins {
+pub(super) fn join(patches: &Patches, until: f32) -> Joins {
     let mut shapes: Vec<Option<Shape>> =
         patches.all.iter().map(|p| Some(Shape { cells: p.cells.max(1e-3), look: p.look, next_to: HashMap::default() })).collect();
     for (a, b, n) in &patches.borders {
@@ -142,7 +142,7 @@ fn merge(shapes: &mut [Option<Shape>], ahead: &mut BinaryHeap<Candidate>, kept: 
 
 impl Joins {
     /// Shape of every patch once borders missed by up to `missed` are gone: numbers of patches that stand for their shape.
-    pub fn shapes(&self, missed: f32) -> Vec<u32> {
+    pub(super) fn shapes(&self, missed: f32) -> Vec<u32> {
         let mut into: Vec<u32> = (0..self.patches as u32).collect();
         let last = self.order.partition_point(|(_, _, m)| *m <= missed);
         self.order[..last].iter().for_each(|(kept, gone, _)| into[*gone as usize] = *kept);

@@ -8,7 +8,7 @@ use super::shapes::Shapes;
 use std::collections::BTreeMap;
 
 /// How many masses are proposed.
-pub const MASSES: std::ops::RangeInclusive<usize> = 3..=9;
+pub(super) const MASSES: std::ops::RangeInclusive<usize> = 3..=9;
 /// Power of a shape's size in the cost of joining it. A choice between 1 (area alone) and 0.
 const SIZE: f32 = 0.6;
 /// What a border as long as the smaller shape is round counts for. A choice: what touches along its whole length belongs together sooner.

@@ -15,10 +15,10 @@ const BEFORE: f32 = 1.5;
 const LOST: f32 = 3.0;
 
 /// Where the cells of a shade lie: how many in each mass.
-pub type Spread = [f32; MOST];
+pub(super) type Spread = [f32; MOST];
 
 /// The shades, those that lie in two facing masses parted, with where each lies. `in_mass` is the spread of every shape.
-pub fn parted(shades: Vec<Shade>, shapes: &Shapes, in_mass: &[Spread], depth: &Depth, scale: f32) -> (Vec<Shade>, Vec<Spread>) {
+pub(super) fn parted(shades: Vec<Shade>, shapes: &Shapes, in_mass: &[Spread], depth: &Depth, scale: f32) -> (Vec<Shade>, Vec<Spread>) {
     let picture: f32 = shapes.all.iter().map(|s| s.cells).sum();
     let mut sums = vec![[(0.0f32, [0.0f32; 3]); MOST]; shades.len()];
     for (i, s) in shapes.all.iter().enumerate().filter(|(_, s)| s.cells > 0.0) {
@@ -67,7 +67,7 @@ fn parts(sums: &[(f32, [f32; 3]); MOST], picture: f32, depth: &Depth, scale: f32
 }
 
 /// What a join costs more where the one lies before the other: a factor from 1.
-pub fn dearer(a: &Spread, b: &Spread, depth: &Depth) -> f32 {
+pub(super) fn dearer(a: &Spread, b: &Spread, depth: &Depth) -> f32 {
     let (n, m): (f32, f32) = (a.iter().sum(), b.iter().sum());
     if n * m <= 0.0 {
         return 1.0;

@@ -24,7 +24,7 @@ pub(crate) struct Patches {
 
 /// A patch.
 #[derive(Clone, Copy, Default)]
-pub struct Patch {
+pub(super) struct Patch {
     /// Number of cells; 0 when its seed won none.
     pub cells: f32,
     /// Mean look.
@@ -34,7 +34,7 @@ pub struct Patch {
 }
 
 /// Grows the patches.
-pub fn grow(cells: &Cells) -> Patches {
+pub(super) fn grow(cells: &Cells) -> Patches {
     let (w, h) = (cells.width, cells.height);
     let (across, down) = (w.div_ceil(SPACING), h.div_ceil(SPACING));
     let mut seeds: Vec<Patch> = (0..across * down)

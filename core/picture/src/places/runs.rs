@@ -60,7 +60,7 @@ impl Run {
 }
 
 /// The runs of a picture and which of them each cell belongs to (0 for none, else its number from 1).
-pub fn find(cells: &Cells) -> (Vec<Run>, Vec<u8>) {
+pub(super) fn find(cells: &Cells) -> (Vec<Run>, Vec<u8>) {
     let coarse = Coarse::of(cells);
     let calm = coarse.calm();
     let depth = coarse.depth(&calm);

@@ -37,7 +37,7 @@ struct Mark {
 }
 
 /// The map at a brush of so many cells with what it lost put back. `fine` has the label of every cell before the brush.
-pub fn put_back(map: ZoneMap, fine: &[u16], cells: &Cells, brush: f64) -> ZoneMap {
+pub(super) fn put_back(map: ZoneMap, fine: &[u16], cells: &Cells, brush: f64) -> ZoneMap {
     let least = (TIP * TIP * f64::from(tidy::least_cells(brush))).ceil() as u32;
     let lost: Vec<u16> = fine.iter().zip(&map.labels).map(|(tip, label)| if tip == label { 0 } else { *tip }).collect();
     let lost = ZoneMap { labels: lost, ..map.clone() };

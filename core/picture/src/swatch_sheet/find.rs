@@ -21,7 +21,7 @@ struct Blob {
 }
 
 /// How the sheet lies in the photo, from millimetres on it to pixels; `None` where its marks are not all found.
-pub fn placed(photo: &Picture, layout: &Layout) -> Option<Projection> {
+pub(super) fn placed(photo: &Picture, layout: &Layout) -> Option<Projection> {
     let small = photo.reduced(SIDE);
     let scale = f64::from(photo.width) / f64::from(small.width);
     let light: Vec<f32> = small

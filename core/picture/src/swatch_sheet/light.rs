@@ -6,7 +6,7 @@ use crate::projection::Projection;
 use lean_linear::solve;
 
 /// What linear light is multiplied by at a place on the sheet.
-pub struct Field {
+pub(super) struct Field {
     /// Logarithm of the light on bare paper, a surface of the second degree for each channel.
     paper: [[f64; 6]; 3],
     /// What makes the grey card what it is, for each channel.
@@ -16,7 +16,7 @@ pub struct Field {
 
 impl Field {
     /// The gain of each channel at a place in millimetres.
-    pub fn gain(&self, x: f64, y: f64) -> [f64; 3] {
+    pub(super) fn gain(&self, x: f64, y: f64) -> [f64; 3] {
         let t = terms(x / self.size.0 - 0.5, y / self.size.1 - 0.5);
         std::array::from_fn(|c| self.scale[c] / (0..6).map(|i| self.paper[c][i] * t[i]).sum::<f64>().exp())
     }
@@ -31,7 +31,7 @@ const TINTED: f64 = 1.35;
 const BRIGHT: std::ops::Range<f64> = 0.02..1.0;
 
 /// Fits the light on the bare paper, and scales it by the grey card.
-pub fn field(photo: &Picture, layout: &Layout, to_photo: &Projection) -> Result<Field, Unread> {
+pub(super) fn field(photo: &Picture, layout: &Layout, to_photo: &Projection) -> Result<Field, Unread> {
     let mut rows = Vec::new();
     let mut logs: [Vec<f64>; 3] = Default::default();
     for rect in &layout.bare {

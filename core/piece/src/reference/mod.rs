@@ -1,8 +1,8 @@
 //! What a piece is made from: its main reference and what stands beside it.
 
-pub mod chart;
-pub mod compositions;
-pub mod planes;
+pub(crate) mod chart;
+pub(crate) mod compositions;
+pub(crate) mod planes;
 
 use crate::units::PixelSize;
 use lean_colour::Temperature;

@@ -1,6 +1,6 @@
 //! The lean set: what is asked of the search, what it found, and the set in use.
 
-pub mod aim;
+pub(crate) mod aim;
 
 use crate::zones::ZoneId;
 use lean_media::PigmentId;

@@ -1,6 +1,6 @@
 //! Zones: the big simple shapes of a piece, and how they were cut.
 
-pub mod cut;
+pub(crate) mod cut;
 
 pub use cut::{Cut, MOST_TURNS, Mass, MassId, Turn};
 

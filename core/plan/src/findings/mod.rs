@@ -145,7 +145,7 @@ mod tests {
     use super::*;
 
     /// The piece after the suggestion of a finding was taken.
-    pub fn taken(piece: &Piece, finding: &Finding) -> Piece {
+    pub(super) fn taken(piece: &Piece, finding: &Finding) -> Piece {
         let request = finding.suggestion.clone().unwrap_or_else(|| panic!("{} suggests nothing", finding.key));
         let command = request.into_command(piece, None, None).unwrap_or_else(|e| panic!("{e}"));
         piece.apply(command).unwrap_or_else(|e| panic!("{e}")).0

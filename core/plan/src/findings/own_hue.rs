@@ -15,7 +15,7 @@ const GREY: f64 = 0.95 * HUELESS;
 const OF_HUE: [&str; 7] = ["reflected-hue", "lone", "one-hue", "shares", "one-sided", "shimmer", "whites"];
 
 /// The finding with every colour it proposes within the hue family of the zone it is for, unless another hue is its point.
-pub fn kept(plan: &Plan, mut finding: Finding) -> Finding {
+pub(super) fn kept(plan: &Plan, mut finding: Finding) -> Finding {
     if OF_HUE.contains(&finding.rule) {
         return finding;
     }

@@ -67,7 +67,7 @@ pub(crate) struct Mapping {
 impl Mapping {
     /// The mapping of a picture whose values run from `read.0` to `read.1` into what can be reached. `contrast` from −1 (soft) to 1 (strong)
     /// narrows the range about its middle or leaves it whole.
-    pub fn of(read: (Value, Value), reach: Reach, key: Key, contrast: f64) -> Self {
+    pub(crate) fn of(read: (Value, Value), reach: Reach, key: Key, contrast: f64) -> Self {
         let read = (read.0.0, read.1.0);
         let (dark, light) = (reach.darkest, reach.lightest);
         let part = (light - dark) * PART;
@@ -90,7 +90,7 @@ impl Mapping {
     }
 
     /// Where a value goes. A picture of one value goes to the middle of the range.
-    pub fn at(&self, value: Value) -> Value {
+    pub(crate) fn at(&self, value: Value) -> Value {
         let ((a, b), Value(value)) = (self.from, value);
         if b - a < 1e-9 {
             return Value(if self.from == self.to { value } else { (self.to.0 + self.to.1) / 2.0 });

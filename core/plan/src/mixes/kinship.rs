@@ -16,7 +16,7 @@ const ROUNDS: usize = 12;
 
 /// For each wanted colour, of the recipes nobody could tell from the best, the one whose pigments are most in use in the other zones (by area),
 /// with fewer pigments before more. `None` where there is no recipe at all.
-pub fn related(recipes: &Recipes, wanted: &[Lab], areas: &[Share], cost: Cost) -> Vec<Option<Mix>> {
+pub(super) fn related(recipes: &Recipes, wanted: &[Lab], areas: &[Share], cost: Cost) -> Vec<Option<Mix>> {
     let choices: Vec<Vec<Mix>> = wanted
         .iter()
         .map(|w| {

@@ -7,7 +7,7 @@ use lean_recipes::{Heap, Mix, telling};
 use serde::Serialize;
 
 /// Thickness of a coat of mixed paint, in millimetres. A choice.
-pub const FILM: f64 = 0.15;
+pub(super) const FILM: f64 = 0.15;
 /// How much more is mixed than is laid: what stays on palette and brush. A choice.
 pub(crate) const SPARE: f64 = 1.3;
 

@@ -44,7 +44,7 @@ impl Simpler {
 const HARDLY: f64 = 0.05;
 
 /// The best recipe that takes less work than the best of all, `mix`; `None` where none comes near.
-pub fn than(mix: &Mix, recipes: &Recipes, wanted: Lab, cost: Cost) -> Option<Simpler> {
+pub(super) fn than(mix: &Mix, recipes: &Recipes, wanted: Lab, cost: Cost) -> Option<Simpler> {
     let own = recipes.work_of_best(wanted, cost);
     if own <= 1 {
         return None;

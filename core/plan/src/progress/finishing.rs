@@ -29,7 +29,7 @@ fn check(sound: bool, words: impl Into<String>) -> FinishingCheck {
 }
 
 /// All checks on a piece that is nearly done.
-pub fn checks(
+pub(super) fn checks(
     piece: &Piece,
     read: &BTreeMap<u16, ZoneRead>,
     look: &StageLook,

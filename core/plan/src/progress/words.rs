@@ -15,7 +15,7 @@ const LEFT: f64 = 0.2;
 const MOST: usize = 4;
 
 /// Neighbours whose order of value was planned and is gone or turned round, the plainest first.
-pub fn relations(piece: &Piece, zones: &[ZoneSeen]) -> Vec<String> {
+pub(super) fn relations(piece: &Piece, zones: &[ZoneSeen]) -> Vec<String> {
     let of = |id: u16| zones.iter().find(|z| z.zone == ZoneId(id));
     let mut moved: Vec<(f64, String)> = Vec::new();
     for (a, b, _) in &piece.geometry().borders {
@@ -33,7 +33,7 @@ pub fn relations(piece: &Piece, zones: &[ZoneSeen]) -> Vec<String> {
 }
 
 /// What to do next: the zones that are off most, then the next task of the stage after it.
-pub fn next(piece: &Piece, zones: &[ZoneSeen], tasks: &[Task], look: &StageLook) -> Vec<String> {
+pub(super) fn next(piece: &Piece, zones: &[ZoneSeen], tasks: &[Task], look: &StageLook) -> Vec<String> {
     let weight = |z: &ZoneSeen| {
         let zone = piece.zone(z.zone);
         let matters = zone.map_or(1.0, |o| o.reading.area.sqrt() * o.importance.factor());

@@ -42,7 +42,7 @@ fn care(stage: Stage) -> f64 {
 }
 
 /// Minutes for a share of the picture, `times` over, at the painter's own pace (see [`pace`]).
-pub fn minutes(piece: &Piece, stage: Stage, share: Share, times: u8, pace: f64) -> Minutes {
+pub(super) fn minutes(piece: &Piece, stage: Stage, share: Share, times: u8, pace: f64) -> Minutes {
     let size = piece.brief.size;
     let area = size.width.0 * size.height.0 / 100.0 * share.0;
     // Over a big shape any layer goes broadly.
@@ -54,7 +54,7 @@ pub fn minutes(piece: &Piece, stage: Stage, share: Share, times: u8, pace: f64) 
 
 /// How much longer this painter takes than the table says: minutes logged over minutes planned for what is done. 1 until an hour is
 /// logged; a third to three times at most.
-pub fn pace(piece: &Piece, planned: u32) -> f64 {
+pub(super) fn pace(piece: &Piece, planned: u32) -> f64 {
     let logged: u32 = piece.sessions.iter().map(|s| s.minutes).sum();
     if logged < 60 || planned < 20 { 1.0 } else { (f64::from(logged) / f64::from(planned)).clamp(1.0 / 3.0, 3.0) }
 }

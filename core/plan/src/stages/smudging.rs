@@ -29,7 +29,7 @@ pub(crate) fn smudges(piece: &Piece, task: &Task) -> String {
 }
 
 /// The middle of a zone's largest place, in shares of the picture; `None` without one.
-pub fn middle(piece: &Piece, zone: ZoneId) -> Option<(f64, f64)> {
+pub(super) fn middle(piece: &Piece, zone: ZoneId) -> Option<(f64, f64)> {
     let (w, h) = piece.zone_map.as_ref()?.size();
     let place = piece.geometry().places_of(zone.0).first()?;
     Some((f64::from(place.label_at.0) / f64::from(w), f64::from(place.label_at.1) / f64::from(h)))

@@ -11,7 +11,7 @@ use serde::de::DeserializeOwned;
 use std::collections::BTreeMap;
 
 /// A sound plan with something made wrong.
-pub struct Fault {
+pub(crate) struct Fault {
     title: String,
     changes: String,
     /// The rule that must notice it.
@@ -20,11 +20,11 @@ pub struct Fault {
     pub zone: String,
 }
 
-pub fn sound() -> Vec<WrittenPlan> {
+pub(crate) fn sound() -> Vec<WrittenPlan> {
     include_str!("sound.txt").split("# ").filter(|t| !t.trim().is_empty()).map(plan).collect()
 }
 
-pub fn faults() -> Vec<Fault> {
+pub(crate) fn faults() -> Vec<Fault> {
     let lines = include_str!("faults.txt").lines().filter(|l| !l.starts_with('#') && !l.trim().is_empty());
     lines
         .map(|line| {
@@ -35,7 +35,7 @@ pub fn faults() -> Vec<Fault> {
 }
 
 impl Fault {
-    pub fn planted(&self, plans: &[WrittenPlan]) -> WrittenPlan {
+    pub(crate) fn planted(&self, plans: &[WrittenPlan]) -> WrittenPlan {
         let mut plan = plans.iter().find(|p| p.title == self.title).unwrap_or_else(|| panic!("no plan {}", self.title)).clone();
         for change in self.changes.split(';') {
             if let Some((one, other)) = change.split_once(" borders ") {

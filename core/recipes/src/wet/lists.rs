@@ -31,7 +31,7 @@ impl List {
     }
 
     /// The number of every recipe.
-    pub fn all(&self) -> Vec<u32> {
+    pub(super) fn all(&self) -> Vec<u32> {
         (0..self.ways.len() as u32).collect()
     }
 }
@@ -54,7 +54,7 @@ pub(super) struct Lists {
 
 impl Lists {
     /// Those of some limits, with or without white; the same ones for whoever asks for the same.
-    pub fn of(white: bool, limits: Limits, grain: Grain) -> Arc<Self> {
+    pub(super) fn of(white: bool, limits: Limits, grain: Grain) -> Arc<Self> {
         static ALL: LazyLock<Mutex<LruCache<Kind, Arc<Lists>>>> = LazyLock::new(|| Mutex::new(LruCache::new(KEPT)));
         let kind = Kind { white, most_pigments: limits.most_pigments, mother: limits.mother.map(|(_, share)| share.to_bits()), grain };
         let mut all = ALL.lock().unwrap_or_else(|p| p.into_inner());
@@ -62,7 +62,7 @@ impl Lists {
     }
 
     /// The recipes of `pigments` pigments with the mother colour at a place, 0 where there is none.
-    pub fn list(&self, pigments: usize, mother: usize) -> &List {
+    pub(super) fn list(&self, pigments: usize, mother: usize) -> &List {
         self.made[pigments][mother].get_or_init(|| self.kind.list(pigments, mother))
     }
 }

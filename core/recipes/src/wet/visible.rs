@@ -19,7 +19,7 @@ pub(crate) struct Visible {
 
 impl Visible {
     /// For so many things, given the colour of amounts of two of them.
-    pub fn of(things: usize, colour: impl Fn(usize, usize, (f64, f64)) -> Lab) -> Self {
+    pub(super) fn of(things: usize, colour: impl Fn(usize, usize, (f64, f64)) -> Lab) -> Self {
         let mut least = vec![0.0; things * things];
         for i in 0..things {
             for j in (0..things).filter(|j| *j != i) {
@@ -32,18 +32,18 @@ impl Visible {
     }
 
     /// The same for four of them; places that hold the same thing hide nothing of each other.
-    pub fn among(&self, places: [usize; 4]) -> Among {
+    pub(super) fn among(&self, places: [usize; 4]) -> Among {
         Among(std::array::from_fn(|i| std::array::from_fn(|j| if i == j { 0.0 } else { self.least[places[i] * self.things + places[j]] })))
     }
 }
 
 /// The least visible amounts of four things in each other.
-pub struct Among([[f32; 4]; 4]);
+pub(super) struct Among([[f32; 4]; 4]);
 
 impl Among {
     /// Of recipes whose amounts stand in four rows, the numbers of those in which each amount can be seen among the others: it must be as much
     /// as each of them alone would hide, added up.
-    pub fn seen(&self, amounts: &[Vec<f32>; 4]) -> Vec<u32> {
+    pub(super) fn seen(&self, amounts: &[Vec<f32>; 4]) -> Vec<u32> {
         let count = amounts[0].len();
         let mut seen = vec![true; count];
         #[cfg(target_arch = "x86_64")]

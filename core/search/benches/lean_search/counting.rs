@@ -4,25 +4,25 @@ use std::alloc::{GlobalAlloc, Layout, System};
 use std::sync::atomic::{AtomicUsize, Ordering::Relaxed};
 
 /// The system's allocator, counted.
-pub struct Counting {
+pub(crate) struct Counting {
     now: AtomicUsize,
     most: AtomicUsize,
 }
 
 impl Counting {
-    pub const fn new() -> Self {
+    pub(crate) const fn new() -> Self {
         Self { now: AtomicUsize::new(0), most: AtomicUsize::new(0) }
     }
 
     /// Bytes in use; from here on the most is counted anew.
-    pub fn begin(&self) -> usize {
+    pub(crate) fn begin(&self) -> usize {
         let now = self.now.load(Relaxed);
         self.most.store(now, Relaxed);
         now
     }
 
     /// Most bytes in use since the count began.
-    pub fn most(&self) -> usize {
+    pub(crate) fn most(&self) -> usize {
         self.most.load(Relaxed)
     }
 

@@ -8,7 +8,7 @@ use std::fmt::Write;
 use std::time::Instant;
 
 /// One cold search.
-pub struct Case {
+pub(crate) struct Case {
     pub medium: Medium,
     pub n: usize,
     pub m: usize,
@@ -17,14 +17,14 @@ pub struct Case {
 }
 
 /// What it took.
-pub struct Took {
+pub(crate) struct Took {
     pub seconds: f64,
     /// Most memory in use above what was there before, in MB.
     pub megabytes: f64,
     pub proved: bool,
 }
 
-pub fn run(case: &Case) -> Took {
+pub(crate) fn run(case: &Case) -> Took {
     let pool = rayon::ThreadPoolBuilder::new().num_threads(case.threads).build().expect("threads can be started");
     let pigments = owned(case.n);
     let needs = [need(case.medium, case.m)];
@@ -38,7 +38,7 @@ pub fn run(case: &Case) -> Took {
 }
 
 /// Cases that differ in one thing, with what that is.
-pub fn series() -> Vec<(&'static str, Vec<Case>)> {
+pub(crate) fn series() -> Vec<(&'static str, Vec<Case>)> {
     let usual = || Case { medium: Medium::Oil, n: 60, m: 24, k: 6, threads: 2 };
     vec![
         ("pigments n", [15, 30, 45, 60, 90].map(|n| Case { n, ..usual() }).into()),
@@ -62,7 +62,7 @@ impl Case {
 }
 
 /// Runs all series; returns the table in Markdown and the plot in SVG.
-pub fn report() -> (String, String) {
+pub(crate) fn report() -> (String, String) {
     let mut table =
         String::from("| what | | seconds, cold | against the usual | memory, MB | all proved |\n|---|---|---:|---:|---:|---|\n");
     let mut plots = Vec::new();

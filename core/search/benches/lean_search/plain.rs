@@ -8,7 +8,7 @@ use lean_search::Table;
 use std::time::Instant;
 
 /// Seconds to add up every set of `k` out of a table, one after the other, and the least cost.
-pub fn enumeration(table: &Table, k: usize) -> (f64, f32) {
+pub(crate) fn enumeration(table: &Table, k: usize) -> (f64, f32) {
     let start = Instant::now();
     let n = table.pigments;
     let mut set: Vec<usize> = (0..k).collect();
@@ -36,7 +36,7 @@ pub fn enumeration(table: &Table, k: usize) -> (f64, f32) {
 }
 
 /// Seconds a recipe of a straightforward table in double precision: mix, look, judge against every target.
-pub fn recipe(m: usize) -> f64 {
+pub(crate) fn recipe(m: usize) -> f64 {
     let pigments = owned(12);
     let white = library::find("PW6").expect("white is shipped");
     let wanted = targets(m);

@@ -8,7 +8,7 @@ const LEFT: f64 = 46.0;
 const FOOT: f64 = 40.0;
 
 /// One panel for each series of labelled seconds.
-pub fn svg(series: &[(&str, Vec<(String, f64)>)]) -> String {
+pub(crate) fn svg(series: &[(&str, Vec<(String, f64)>)]) -> String {
     let all = series.iter().flat_map(|s| &s.1).map(|p| p.1);
     let (low, high) = all.fold((f64::INFINITY, 0.0f64), |(l, h), s| (l.min(s), h.max(s)));
     let (low, high) = (low.log10().floor(), high.log10().ceil());

@@ -10,7 +10,7 @@ use lean_search::progress::Unwatched;
 use lean_search::{Need, Served, Table};
 
 /// So many coloured pigments and white: the shipped ones, then blends of two of them.
-pub fn owned(n: usize) -> Vec<Pigment> {
+pub(crate) fn owned(n: usize) -> Vec<Pigment> {
     let shipped: Vec<&Pigment> = library::modelled().iter().filter(|p| !p.white).collect();
     let blend = |i: usize| {
         let (a, b) = (shipped[i * 7 % shipped.len()], shipped[(i * 11 + 3) % shipped.len()]);
@@ -23,7 +23,7 @@ pub fn owned(n: usize) -> Vec<Pigment> {
 }
 
 /// Targets all round the hue circle, dark to light.
-pub fn targets(m: usize) -> Vec<Target> {
+pub(crate) fn targets(m: usize) -> Vec<Target> {
     let one = |i: usize| Target {
         lab: Lab::from_lch(18.0 + 70.0 * i as f64 / m as f64, 8.0 + 3.0 * (i % 5) as f64, 137.0 * i as f64),
         weight: 1.0 + (i % 3) as f64,
@@ -32,13 +32,13 @@ pub fn targets(m: usize) -> Vec<Target> {
 }
 
 /// What a painter asks: what a hand can be sure of, and no zone given up.
-pub fn need(medium: Medium, m: usize) -> Need {
+pub(crate) fn need(medium: Medium, m: usize) -> Need {
     let cost = Cost { ranking: Ranking::SURE, ..Cost::default() };
     Need { ground: ground::usual(medium), targets: targets(m), cost, weight: 1.0 }
 }
 
 /// How many let-downs there are of three of so many pigments and white.
-pub fn let_downs(n: usize) -> usize {
+pub(crate) fn let_downs(n: usize) -> usize {
     let pigments = owned(n);
     let coloured: Vec<&Pigment> = pigments.iter().filter(|p| !p.white).collect();
     let technique =
@@ -53,7 +53,7 @@ pub fn let_downs(n: usize) -> usize {
 }
 
 /// The table of a question in oil.
-pub fn table(n: usize, m: usize) -> Table {
+pub(crate) fn table(n: usize, m: usize) -> Table {
     let pigments = owned(n);
     let coloured: Vec<&Pigment> = pigments.iter().filter(|p| !p.white).collect();
     let technique = technique(Medium::Oil, &ground::usual(Medium::Oil), &coloured, library::find("PW6"), Limits::default(), Grain::Parts);

@@ -1,6 +1,6 @@
 //! The answer for one size: the sets that could be best, judged in double precision and explained.
 
-pub mod next;
+pub(crate) mod next;
 
 use crate::judge::Judge;
 use crate::prepared::Prepared;
@@ -15,7 +15,7 @@ use lean_recipes::cost::{Cost, Ranking};
 use serde::{Deserialize, Serialize};
 
 /// Sets that cost at most this share more than the best count as its equals. A choice.
-pub const NEAR: f64 = 0.02;
+pub(crate) const NEAR: f64 = 0.02;
 /// Most near-ties listed.
 pub(crate) const NEAR_LISTED: usize = 12;
 
@@ -100,7 +100,7 @@ pub struct SetFound {
 
 /// How far single-precision costs may be off; see the tests of the kernel and of the forms. Where a value must hold, its steep charge
 /// multiplies the rounding of the value.
-pub fn rounding(prepared: &Prepared) -> f32 {
+pub(crate) fn rounding(prepared: &Prepared) -> f32 {
     let any = |f: fn(&Cost) -> bool| prepared.key.needs.iter().any(|n| f(&n.cost));
     if any(|c| c.hold.is_some()) {
         8e-2
@@ -124,7 +124,7 @@ struct Close<'a> {
 ///
 /// # Errors
 /// [`Cancelled`] when the watcher asks for it.
-pub fn answer(prepared: &Prepared, field: &Field, proved: &Proved, progress: &dyn Progress) -> Result<Option<SetFound>, Cancelled> {
+pub(crate) fn answer(prepared: &Prepared, field: &Field, proved: &Proved, progress: &dyn Progress) -> Result<Option<SetFound>, Cancelled> {
     let served = prepared.served();
     let judged = judged(prepared, &served, proved, progress)?;
     let Some(winner) = judged.first() else { return Ok(None) };

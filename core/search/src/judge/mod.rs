@@ -1,7 +1,7 @@
 //! Sets judged in double precision, group by group, each group once.
 
-pub mod exact;
-pub mod kept;
+pub(crate) mod exact;
+pub(crate) mod kept;
 
 use crate::progress::{Cancelled, Progress};
 use crate::table::Served;

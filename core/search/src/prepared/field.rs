@@ -6,7 +6,7 @@ use crate::question::demands::{Alone, forbidden};
 use crate::question::no_answer::NoAnswer;
 
 /// Who may, must and must not be in a set, by number.
-pub struct Field {
+pub(crate) struct Field {
     /// In every set: locked pigments, and white where it is a stick of its own.
     pub carried: Vec<usize>,
     pub locked: Vec<usize>,
@@ -15,7 +15,7 @@ pub struct Field {
 }
 
 impl Field {
-    pub fn of(ask: &Ask, prepared: &Prepared) -> Result<Self, NoAnswer> {
+    pub(crate) fn of(ask: &Ask, prepared: &Prepared) -> Result<Self, NoAnswer> {
         let choice = ask.choice;
         if let Some(both) = choice.locked.iter().find(|p| choice.excluded.contains(p)) {
             return Err(NoAnswer::Contradiction(both.clone()));
@@ -60,13 +60,13 @@ impl Field {
     }
 
     /// Whether a number is one of the pigments counted in a set; a white that is laid is not.
-    pub fn counts(&self, i: u16) -> bool {
+    pub(crate) fn counts(&self, i: u16) -> bool {
         let i = usize::from(i);
         self.locked.contains(&i) || !self.carried.contains(&i)
     }
 
     /// Everyone who may be in a set.
-    pub fn all(&self) -> Vec<u16> {
+    pub(crate) fn all(&self) -> Vec<u16> {
         let mut all: Vec<u16> = self.carried.iter().chain(&self.open).map(|i| *i as u16).collect();
         all.sort_unstable();
         all
@@ -90,7 +90,7 @@ impl Field {
     }
 
     /// Sizes that can be had.
-    pub fn sizes(&self, ask: &Ask) -> Vec<usize> {
+    pub(crate) fn sizes(&self, ask: &Ask) -> Vec<usize> {
         ask.sizes.clone().filter(|k| *k >= self.locked.len().max(1) && *k <= self.locked.len() + self.open.len()).collect()
     }
 }

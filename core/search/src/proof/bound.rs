@@ -67,7 +67,7 @@ const SHORTEN: f64 = 0.6;
 
 impl<'a> Relaxation<'a> {
     /// A relaxation started from `charges`, one row a position.
-    pub fn of(scope: Scope<'a>, mut charges: Vec<f32>) -> Self {
+    pub(crate) fn of(scope: Scope<'a>, mut charges: Vec<f32>) -> Self {
         let m = scope.table.width;
         for (i, row) in charges.chunks_exact_mut(m).enumerate() {
             if scope.fixed[i] {
@@ -80,7 +80,7 @@ impl<'a> Relaxation<'a> {
 
     /// Raises the bound by at most `steps` steps towards `limit`, and tells what can be said about each pigment. Stops early once the bound
     /// is above the limit: then no set is within it; also when cancelled, with what is known by then.
-    pub fn raise(mut self, limit: f64, steps: usize, progress: &dyn Progress) -> Bound {
+    pub(crate) fn raise(mut self, limit: f64, steps: usize, progress: &dyn Progress) -> Bound {
         let (n, m) = (self.scope.ids.len(), self.scope.table.width);
         let mut out = vec![false; n];
         let mut must = vec![false; n];

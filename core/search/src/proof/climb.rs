@@ -28,7 +28,7 @@ const UNMET: f32 = 1e3;
 
 impl Climb<'_> {
     /// Climbs from the best pigments added one by one, and from `seeds` (of open pigments) filled up or cut down to the size. Deterministic.
-    pub fn all(&self, seeds: &[Vec<usize>], top: &mut Top) {
+    pub(crate) fn all(&self, seeds: &[Vec<usize>], top: &mut Top) {
         if self.places > self.open.len() {
             return;
         }

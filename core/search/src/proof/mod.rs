@@ -40,7 +40,7 @@ pub(crate) struct AskedSize<'a> {
 }
 
 /// What was found for one size.
-pub struct Proved {
+pub(crate) struct Proved {
     /// Best first. All sets within the margin, unless `top` is full.
     pub top: Top,
     /// When the budget ran out: no set costs less than this.
@@ -80,7 +80,7 @@ impl AskedSize<'_> {
     ///
     /// # Errors
     /// [`Cancelled`] when the watcher asks for it.
-    pub fn prove(&self, lesson: &mut Lesson, progress: &dyn Progress) -> Result<Proved, Cancelled> {
+    pub(crate) fn prove(&self, lesson: &mut Lesson, progress: &dyn Progress) -> Result<Proved, Cancelled> {
         let mut top = Top::below(f32::INFINITY);
         let everything = Branch::whole(self, lesson.charges.take());
         if !self.table.is_complete() || count(self.open.len(), self.places) <= FEW {

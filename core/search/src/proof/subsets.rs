@@ -36,7 +36,7 @@ struct Carried {
 }
 
 /// How many sets there are of `places` out of `open`, as far as this can be counted.
-pub fn count(open: usize, places: usize) -> f64 {
+pub(crate) fn count(open: usize, places: usize) -> f64 {
     (0..places).map(|i| (open as f64 - i as f64) / (i as f64 + 1.0)).product::<f64>().max(0.0)
 }
 
@@ -45,7 +45,7 @@ impl Walk<'_> {
     ///
     /// # Errors
     /// [`Cancelled`] when the watcher asks for it.
-    pub fn all(&self, top: &mut Top, progress: &dyn Progress) -> Result<(), Cancelled> {
+    pub(crate) fn all(&self, top: &mut Top, progress: &dyn Progress) -> Result<(), Cancelled> {
         let n = self.in_play.len();
         let start = (0..self.locked).fold(self.empty(), |c, p| self.with(&c, p));
         if self.places == 0 {

@@ -2,17 +2,17 @@
 
 /// A set of pigments (numbers in the table, ascending) and its single-precision cost.
 #[derive(Clone, Debug, PartialEq)]
-pub struct Ranked {
+pub(crate) struct Ranked {
     pub cost: f32,
     pub set: Vec<u16>,
 }
 
 /// Most sets kept to be judged exactly.
-pub const KEPT: usize = 256;
+pub(crate) const KEPT: usize = 256;
 
 /// The best sets met so far, best first, none above a limit. Ties are ordered by number, so that the answer does not depend on threads.
 #[derive(Clone, Debug)]
-pub struct Top {
+pub(crate) struct Top {
     sets: Vec<Ranked>,
     /// Sets above this are of no use.
     pub limit: f32,
@@ -20,13 +20,13 @@ pub struct Top {
 
 impl Top {
     /// Nothing met yet.
-    pub fn below(limit: f32) -> Self {
+    pub(crate) fn below(limit: f32) -> Self {
         Self { sets: Vec::new(), limit }
     }
 
     /// What a set must not cost more than to be kept.
     #[inline(always)]
-    pub fn bar(&self) -> f32 {
+    pub(crate) fn bar(&self) -> f32 {
         if self.sets.len() < KEPT { self.limit } else { less(self.limit, self.sets[KEPT - 1].cost) }
     }
 
@@ -36,12 +36,12 @@ impl Top {
     }
 
     /// Best first.
-    pub fn sets(&self) -> &[Ranked] {
+    pub(crate) fn sets(&self) -> &[Ranked] {
         &self.sets
     }
 
     /// Keeps a set if it is good enough and not yet there.
-    pub fn offer(&mut self, cost: f32, mut set: Vec<u16>) {
+    pub(crate) fn offer(&mut self, cost: f32, mut set: Vec<u16>) {
         if cost > self.bar() {
             return;
         }
@@ -56,7 +56,7 @@ impl Top {
     }
 
     /// Takes over what another has met.
-    pub fn merge(&mut self, other: Self) {
+    pub(crate) fn merge(&mut self, other: Self) {
         for r in other.sets {
             self.offer(r.cost, r.set);
         }

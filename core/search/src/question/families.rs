@@ -7,7 +7,7 @@ use lean_recipes::Target;
 
 /// A hue family of the plan.
 #[derive(Clone, Copy, Debug, PartialEq)]
-pub struct Planned {
+pub(crate) struct Planned {
     /// Which.
     pub family: HueFamily,
     /// Half steps of value, one bit each, within [`NEAR`] of a zone of the family: a mix of the family there reaches it.
@@ -27,7 +27,7 @@ pub(crate) fn half_step(value: Value) -> u32 {
 }
 
 /// Families of the targets that count, those of most weight first.
-pub fn planned(targets: &[Target]) -> Vec<Planned> {
+pub(crate) fn planned(targets: &[Target]) -> Vec<Planned> {
     let mut all: Vec<Planned> = Vec::new();
     for t in targets.iter().filter(|t| t.weight > 0.0) {
         let Some(family) = HueFamily::of(t.lab) else { continue };
@@ -43,7 +43,7 @@ pub fn planned(targets: &[Target]) -> Vec<Planned> {
 }
 
 /// Which of the families these colours reach, one bit each. Families that are known to be reached already need not be looked for.
-pub fn reached(families: &[Planned], colours: &[Colours], known: u8) -> u8 {
+pub(crate) fn reached(families: &[Planned], colours: &[Colours], known: u8) -> u8 {
     let mut all = known;
     let every = ((1u16 << families.len()) - 1) as u8;
     for eight in colours {

@@ -74,7 +74,7 @@ const NONE: u16 = u16::MAX;
 
 impl<'a> Judgement<'a> {
     /// A judgement of sets of a technique's pigments.
-    pub fn of(demands: &'a Demands, technique: &'a dyn Technique, alone: &'a [Option<Alone>]) -> Self {
+    pub(crate) fn of(demands: &'a Demands, technique: &'a dyn Technique, alone: &'a [Option<Alone>]) -> Self {
         Self { demands, technique, alone, known: RwLock::default() }
     }
 
@@ -162,7 +162,7 @@ impl<'a> Judgement<'a> {
     ///
     /// # Errors
     /// [`Cancelled`] when the watcher asks for it.
-    pub fn out_of_reach(&self, pigments: &[u16], progress: &dyn Progress) -> Result<Option<String>, Cancelled> {
+    pub(crate) fn out_of_reach(&self, pigments: &[u16], progress: &dyn Progress) -> Result<Option<String>, Cancelled> {
         let d = self.demands;
         if let Some(f) = d.warm_and_cool.iter().find(|f| self.missing(**f, pigments) > 0) {
             return Ok(Some(format!("There are no two pigments to choose from that are a warm and a cool {}.", f.name())));

@@ -3,7 +3,7 @@
 pub mod demands;
 pub(crate) mod families;
 pub(crate) mod judgement;
-pub mod no_answer;
+pub(crate) mod no_answer;
 
 use demands::Demands;
 use lean_media::{Ground, Medium, Pigment, PigmentId};

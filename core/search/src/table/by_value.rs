@@ -21,7 +21,7 @@ pub(crate) struct ByValue {
 
 impl ByValue {
     /// Sorts the recipes of a group.
-    pub fn sort(&mut self, mixed: &Quick) {
+    pub(super) fn sort(&mut self, mixed: &Quick) {
         let count = mixed.colours.len() * LANES;
         let drawer = |v: f32| (v * (DRAWERS as f32 / 10.5)) as usize % DRAWERS;
         let mut starts = [0u32; DRAWERS + 1];
@@ -53,7 +53,7 @@ impl ByValue {
     }
 
     /// The eights in which a value within `reach` of `value` may be, by their places.
-    pub fn near(&self, value: f32, reach: f32) -> std::ops::Range<usize> {
+    pub(super) fn near(&self, value: f32, reach: f32) -> std::ops::Range<usize> {
         // Within a drawer values are in no order: one of its neighbours may reach a little further.
         let slack = 2.0 * 10.5 / DRAWERS as f32;
         let from = self.ends.partition_point(|(_, most)| *most < value - reach - slack);

@@ -6,7 +6,7 @@ use lean_recipes::cost::quick::less;
 pub(crate) const EIGHT: usize = 8;
 
 /// A row of so many costs.
-pub trait Row: Copy {
+pub(crate) trait Row: Copy {
     /// The `nth` row of many.
     fn read(rows: &[f32], nth: usize) -> Self;
     /// The lesser of each two.
@@ -45,7 +45,7 @@ pub(crate) use by_width;
 
 /// For any processor.
 #[derive(Clone, Copy)]
-pub struct Plain<const B: usize>([[f32; EIGHT]; B]);
+pub(crate) struct Plain<const B: usize>([[f32; EIGHT]; B]);
 
 impl<const B: usize> Row for Plain<B> {
     #[inline(always)]
@@ -81,7 +81,7 @@ impl<const B: usize> Row for Plain<B> {
 }
 
 #[cfg(target_arch = "x86_64")]
-pub use wide::Wide;
+pub(crate) use wide::Wide;
 
 #[cfg(target_arch = "x86_64")]
 mod wide {
@@ -90,7 +90,7 @@ mod wide {
 
     /// For processors with registers of eight. To be used only inside functions compiled for AVX, after finding that it is there.
     #[derive(Clone, Copy)]
-    pub struct Wide<const B: usize>([__m256; B]);
+    pub(crate) struct Wide<const B: usize>([__m256; B]);
 
     impl<const B: usize> Row for Wide<B> {
         #[inline(always)]

@@ -19,7 +19,7 @@ pub(crate) struct InPlay {
 
 impl InPlay {
     /// Takes the rows of `ids` out of the table, with triples only when sets are large enough to need them.
-    pub fn of(table: &Table, ids: Vec<usize>, with_triples: bool) -> Self {
+    pub(crate) fn of(table: &Table, ids: Vec<usize>, with_triples: bool) -> Self {
         let (n, m) = (ids.len(), table.width);
         let mut pairs = vec![0.0; n * n * m];
         let mut triples = vec![0.0; if with_triples { n * n * n * m } else { 0 }];
@@ -36,14 +36,14 @@ impl InPlay {
     }
 
     /// How many pigments are in play.
-    pub fn len(&self) -> usize {
+    pub(crate) fn len(&self) -> usize {
         self.ids.len()
     }
 }
 
 /// Lowers each number to the other's where that is less.
 #[inline(always)]
-pub fn lower(row: &mut [f32], other: &[f32]) {
+pub(crate) fn lower(row: &mut [f32], other: &[f32]) {
     for (a, b) in row.iter_mut().zip(other) {
         *a = less(*a, *b);
     }

@@ -16,17 +16,17 @@ pub(crate) struct NearMisses {
 }
 
 impl NearMisses {
-    pub fn of(targets: usize) -> Self {
+    pub(super) fn of(targets: usize) -> Self {
         Self { of: vec![Vec::new(); targets] }
     }
 
-    pub fn add(&mut self, target: usize, recipe: usize, charged: f32) {
+    pub(super) fn add(&mut self, target: usize, recipe: usize, charged: f32) {
         self.of[target].push(Near { charged, recipe: recipe as u32 });
     }
 
     /// Lowers the least costs by the recipes of a group, of which there are so many. `slips` tells how far a slip moves some of them, the second list
     /// saying beyond which slip none matters. The nearest of each target are asked first: what they come to spares most of the others.
-    pub fn settle(mut self, best: &mut [f32], cost: CostF, recipes: usize, mut slips: impl FnMut(&[usize], &[f32]) -> Vec<f32>) {
+    pub(super) fn settle(mut self, best: &mut [f32], cost: CostF, recipes: usize, mut slips: impl FnMut(&[usize], &[f32]) -> Vec<f32>) {
         if self.of.iter().all(Vec::is_empty) {
             return;
         }

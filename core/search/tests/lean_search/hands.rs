@@ -9,7 +9,7 @@ use std::rc::Rc;
 
 /// One thing a hand does.
 #[derive(Clone, Debug)]
-pub enum Done {
+pub(crate) enum Done {
     /// Puts one pigment down: its number, how much from 1, how often, rubbed in or not.
     Put(usize, usize, usize, bool),
     /// A wash: pigments by parts of washes of equal strength, its strength from 1, and how often.
@@ -22,7 +22,7 @@ pub enum Done {
 use Done::{Lift, Press, Put, Wash};
 
 /// A recipe a hand can follow on a ground.
-pub struct Followed<'a> {
+pub(crate) struct Followed<'a> {
     pub medium: Medium,
     pub ground: &'a Ground,
     pub pigments: &'a [Pigment],
@@ -41,7 +41,7 @@ struct Known {
 
 /// What is wrong: one measure by a factor, all of them by one, and what a layer takes from what lies beneath.
 #[derive(Clone, Copy)]
-pub struct Wrong {
+pub(crate) struct Wrong {
     pub measure: usize,
     pub by: f64,
     pub all: f64,
@@ -51,11 +51,11 @@ pub struct Wrong {
     pub dissolved: f64,
 }
 
-pub const NOTHING: Wrong = Wrong { measure: usize::MAX, by: 1.0, all: 1.0, crisp: 0.05, dissolved: 0.10 };
+pub(crate) const NOTHING: Wrong = Wrong { measure: usize::MAX, by: 1.0, all: 1.0, crisp: 0.05, dissolved: 0.10 };
 
 impl Followed<'_> {
     /// How much of each pigment, and how many layers.
-    pub fn amounts(&self) -> (Vec<f64>, usize) {
+    pub(crate) fn amounts(&self) -> (Vec<f64>, usize) {
         let mut all = vec![0.0; self.pigments.len()];
         let mut layers = 0;
         for d in &self.done {
@@ -76,12 +76,12 @@ impl Followed<'_> {
     }
 
     /// How many measures a hand takes.
-    pub fn measures(&self) -> usize {
+    pub(crate) fn measures(&self) -> usize {
         self.done.iter().map(|d| if let Wash(of, ..) = d { of.len() } else { usize::from(matches!(d, Put(..))) }).sum()
     }
 
     /// The least and the most that is believed of what a layer takes from beneath, where the recipe leans on it.
-    pub fn leans_on(&self) -> Option<[Wrong; 2]> {
+    pub(crate) fn leans_on(&self) -> Option<[Wrong; 2]> {
         let later = || self.done.iter().skip(1);
         match self.medium {
             Medium::SoftPastel if later().any(|d| matches!(d, Put(_, _, _, false))) => {
@@ -97,11 +97,11 @@ impl Followed<'_> {
     }
 
     /// How many things are put down, one after the other.
-    pub fn puts(&self) -> usize {
+    pub(crate) fn puts(&self) -> usize {
         self.done.iter().filter(|d| matches!(d, Put(..) | Wash(..))).count()
     }
 
-    pub fn colour(&self, wrong: Wrong) -> Lab {
+    pub(crate) fn colour(&self, wrong: Wrong) -> Lab {
         let mut choices = Choices::default();
         choices.ink.redissolved = wrong.dissolved;
         let laid = Layering { ground: self.ground, layers: self.layers(wrong) }.lay_with(State::Dry, &choices);
@@ -281,7 +281,7 @@ impl Followed<'_> {
 }
 
 /// Everything a hand does with up to three of these pigments on a ground, or what it usually does; not bare ground.
-pub fn all<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], unusual: bool) -> Vec<Followed<'a>> {
+pub(crate) fn all<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], unusual: bool) -> Vec<Followed<'a>> {
     let n = pigments.len();
     let mut found: Vec<Vec<Done>> = Vec::new();
     for i in 0..n {

@@ -16,7 +16,7 @@ use std::cell::OnceCell;
 type Erred<'a> = Box<dyn Fn(usize, f64) -> Lab + 'a>;
 
 /// A recipe: which pigments, how much of each, how many layers, what colour.
-pub struct Recipe<'a> {
+pub(crate) struct Recipe<'a> {
     pub of: Vec<usize>,
     pub amounts: Vec<f64>,
     pub layers: usize,
@@ -64,7 +64,7 @@ impl<'a> Recipe<'a> {
 
     /// Twenty a step of value and the colour difference, over each measure a fifth too little: the root of the summed squares. In oil
     /// colours are taken to run straight with the logarithm of each measure.
-    pub fn slip(&self) -> f64 {
+    pub(crate) fn slip(&self) -> f64 {
         *self.slip.get_or_init(|| {
             let moved = |lab: Lab| 20.0 * (lab.value().0 - self.lab.value().0).abs() + ciede2000(lab, self.lab);
             let mean = |m| match self.straight {
@@ -85,13 +85,13 @@ impl<'a> Recipe<'a> {
         })
     }
 
-    pub fn share(&self, pigment: usize) -> f64 {
+    pub(crate) fn share(&self, pigment: usize) -> f64 {
         self.amounts[pigment] / self.amounts.iter().sum::<f64>()
     }
 }
 
 /// All recipes of a Box on a ground. A white that is mixed is the last of `pigments` in oil, and is left out of `of`.
-pub fn recipes<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], grain: Grain, unusual: bool) -> Vec<Recipe<'a>> {
+pub(crate) fn recipes<'a>(medium: Medium, ground: &'a Ground, pigments: &'a [Pigment], grain: Grain, unusual: bool) -> Vec<Recipe<'a>> {
     match medium {
         Medium::Oil if grain == Grain::LetDowns => let_down(pigments),
         Medium::Oil => oil(pigments),
@@ -203,7 +203,7 @@ fn oil(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
 
 /// What a miss costs.
 #[derive(Clone, Copy, Debug)]
-pub struct Price {
+pub(crate) struct Price {
     pub value_weight: f64,
     pub value_free: f64,
     pub colour_free: f64,
@@ -214,7 +214,7 @@ pub struct Price {
 }
 
 impl Price {
-    pub fn of(&self, mix: Lab, wanted: Lab) -> f64 {
+    pub(crate) fn of(&self, mix: Lab, wanted: Lab) -> f64 {
         let value = ((mix.value().0 - wanted.value().0).abs() - self.value_free).max(0.0);
         let colour = match self.neutral {
             None => (ciede2000(mix, wanted) - self.colour_free).max(0.0),
@@ -236,7 +236,7 @@ impl Price {
     }
 
     /// What a recipe is ranked by.
-    pub fn rank(&self, recipe: &Recipe, wanted: Lab, best: f64) -> f64 {
+    pub(crate) fn rank(&self, recipe: &Recipe, wanted: Lab, best: f64) -> f64 {
         let miss = self.of(recipe.lab, wanted);
         let layers = 0.7 * recipe.layers.saturating_sub(1) as f64;
         if !self.sure {
@@ -249,11 +249,11 @@ impl Price {
     }
 
     /// What a zone counts that is ranked so.
-    pub fn charge(&self, rank: f64) -> f64 {
+    pub(crate) fn charge(&self, rank: f64) -> f64 {
         if self.sure { rank + 0.05 * rank * rank } else { rank }
     }
 
-    pub fn as_cost(&self) -> lean_recipes::Cost {
+    pub(crate) fn as_cost(&self) -> lean_recipes::Cost {
         use lean_recipes::cost::{Colour, Cost, Ranking, Tolerance};
         Cost {
             value_weight: self.value_weight,
@@ -266,6 +266,6 @@ impl Price {
 }
 
 /// All sets of `k` out of `n`.
-pub fn sets(n: usize, k: usize) -> Vec<Vec<usize>> {
+pub(crate) fn sets(n: usize, k: usize) -> Vec<Vec<usize>> {
     (0u32..1 << n).filter(|bits| bits.count_ones() as usize == k).map(|bits| (0..n).filter(|i| bits >> i & 1 == 1).collect()).collect()
 }

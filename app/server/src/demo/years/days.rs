@@ -3,7 +3,7 @@
 use jiff::civil::{Date, date};
 
 /// The last time this day of the year went by, or so many years before that.
-pub fn latest(today: Date, month: i8, day: i8, years_back: i16) -> Date {
+pub(super) fn latest(today: Date, month: i8, day: i8, years_back: i16) -> Date {
     let this_year = date(today.year(), month, day);
     let went_by = if this_year < today { today.year() } else { today.year() - 1 };
     date(went_by - years_back, month, day)

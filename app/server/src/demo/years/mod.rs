@@ -28,7 +28,7 @@ const FOUND: usize = 8;
 const SHEET: Millimetres = Millimetres(160.0);
 
 /// The Boxes the small pieces draw on.
-pub struct Boxes<'a> {
+pub(super) struct Boxes<'a> {
     /// Pens.
     pub pens: &'a (BoxId, PaintBox),
     /// Tubes.
@@ -47,7 +47,7 @@ struct Begun<'a> {
 }
 
 /// Fills them in, the oldest first, so many at once.
-pub fn fill(store: &Store, boxes: &Boxes, today: Date, at_once: usize, goes_on: &GoesOn) -> Result<(), Problem> {
+pub(super) fn fill(store: &Store, boxes: &Boxes, today: Date, at_once: usize, goes_on: &GoesOn) -> Result<(), Problem> {
     let pans = put(store, lean_demo::field_pans(), "pocket-pans")?;
     let mut all: Vec<(&Moment, Date)> = MOMENTS.iter().map(|m| (m, latest(today, m.month, m.day, m.years_back))).collect();
     all.sort_by_key(|(_, day)| *day);

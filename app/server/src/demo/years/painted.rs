@@ -22,7 +22,7 @@ const STRAYS: f64 = 0.12;
 const SHOT: u32 = 760;
 
 /// Everything is done in one sitting; accents take this painter longer than planned.
-pub fn at_the_easel(store: &Store, id: PieceId, paint_box: &PaintBox, day: Date, nth: usize) -> Result<(), Problem> {
+pub(super) fn at_the_easel(store: &Store, id: PieceId, paint_box: &PaintBox, day: Date, nth: usize) -> Result<(), Problem> {
     let piece = store.piece(id)?.piece;
     let planned = planned_minutes(&piece, paint_box);
     let all: u32 = planned.iter().map(|(_, m)| m).sum();

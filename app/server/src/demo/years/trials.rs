@@ -13,7 +13,7 @@ const FIRST: f64 = 7.0;
 /// Zones tried, the largest first.
 const ZONES: usize = 2;
 
-pub fn fill(store: &Store, id: PieceId, box_id: &BoxId, (day, nth): (Date, usize)) -> Result<(), Problem> {
+pub(super) fn fill(store: &Store, id: PieceId, box_id: &BoxId, (day, nth): (Date, usize)) -> Result<(), Problem> {
     let piece = store.piece(id)?.piece;
     let paint_box = store.paint_box(box_id)?;
     let mut mixes = mixes_of(&piece, Some(&paint_box));

@@ -17,7 +17,7 @@ use serde::Deserialize;
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Booklet {
+pub(crate) struct Booklet {
     /// Studies by piece and number, as in `1:2,1:3,4:1`.
     of: String,
     /// What it is called; "Studies" when left out.
@@ -46,7 +46,7 @@ fn chapters(text: &str) -> Result<Vec<(i64, Vec<StudyNumber>)>, Problem> {
 
 /// Studies of several pieces as one PDF at true size, with what is in it on its first page.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal/booklet.pdf", operation_id = "print_booklet", params(Booklet), responses((status = 200, content_type = "application/pdf", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn pdf(State(studio): State<Studio>, Query(asked): Query<Booklet>, reader: Reader) -> Result<Response, Problem> {
+pub(crate) async fn pdf(State(studio): State<Studio>, Query(asked): Query<Booklet>, reader: Reader) -> Result<Response, Problem> {
     let chosen = chapters(&asked.of)?;
     let title: String = asked.title.filter(|t| !t.trim().is_empty()).unwrap_or_else(|| "Studies".into()).chars().take(80).collect();
     let copy = Copy::from(asked.copy.unwrap_or_default());

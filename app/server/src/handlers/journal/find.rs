@@ -22,7 +22,7 @@ const USUAL: usize = 60;
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub struct Asked {
+pub(crate) struct Asked {
     /// Words, all of which must occur; the beginnings of words are enough.
     words: Option<String>,
     /// Kinds, as in `study,trial`; all when left out.
@@ -188,7 +188,7 @@ pub(crate) struct EntryView {
 /// What fits a search.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct FoundView {
+pub(crate) struct FoundView {
     /// The entries asked for.
     entries: Vec<EntryView>,
     /// How many fit in all.
@@ -227,7 +227,7 @@ fn view(kept: KeptEntry, southern: bool) -> EntryView {
 
 /// Entries of the journal that fit a search: those nearest in colour first where a colour is looked for, or else the newest first.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal", operation_id = "find_entries", params(Asked), responses((status = 200, body = FoundView), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub async fn find(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<FoundView>, Problem> {
+pub(crate) async fn find(State(studio): State<Studio>, Query(asked): Query<Asked>) -> Result<Json<FoundView>, Problem> {
     let (skip, most) = (asked.skip.unwrap_or(0), asked.most.unwrap_or(USUAL).clamp(1, MOST));
     let search = asked.search()?;
     let southern = search.southern;
@@ -266,7 +266,7 @@ pub(crate) struct KindCount {
 /// What there is to choose from, most common first.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct JournalChoices {
+pub(crate) struct JournalChoices {
     /// Kinds of weather.
     weather: Vec<String>,
     /// Kinds of light.
@@ -285,7 +285,7 @@ pub struct JournalChoices {
 
 /// What there is to choose from in a search.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal/choices", operation_id = "journal_choices", responses((status = 200, body = JournalChoices))))]
-pub async fn choices(State(studio): State<Studio>) -> Result<Json<JournalChoices>, Problem> {
+pub(crate) async fn choices(State(studio): State<Studio>) -> Result<Json<JournalChoices>, Problem> {
     studio
         .run(|s| {
             let c = s.store.journal_choices()?;

@@ -24,7 +24,7 @@ const SIZES: RangeInclusive<usize> = 2..=8;
 /// What the journal shows that no one sees by hand.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct LearntView {
+pub(crate) struct LearntView {
     /// The plots.
     plots: Vec<Plot>,
     /// What the pigments of every Box were worth.
@@ -48,13 +48,13 @@ fn learnt(s: &Studio) -> Result<LearntView, Problem> {
 
 /// What the journal shows that no one sees by hand: plots with their figures, what pigments were worth, habits.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal/learnt", operation_id = "read_learnt", responses((status = 200, body = LearntView))))]
-pub async fn read(State(studio): State<Studio>) -> Result<Json<LearntView>, Problem> {
+pub(crate) async fn read(State(studio): State<Studio>) -> Result<Json<LearntView>, Problem> {
     studio.run(|s| Ok(Json(learnt(s)?))).await
 }
 
 /// The figures of a plot as comma-separated text.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/journal/plots/{key}", operation_id = "save_plot", params(("key" = String, Path)), responses((status = 200, content_type = "text/csv", body = String), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub async fn csv(State(studio): State<Studio>, Path(key): Path<String>) -> Result<Response, Problem> {
+pub(crate) async fn csv(State(studio): State<Studio>, Path(key): Path<String>) -> Result<Response, Problem> {
     let plot = studio
         .run(move |s| {
             let name = key.trim_end_matches(".csv");
@@ -68,7 +68,7 @@ pub async fn csv(State(studio): State<Studio>, Path(key): Path<String>) -> Resul
 
 /// Measures the finished pieces that were not measured yet: their last photo against the plan, and where the time went. Runs as a job.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/journal/measure", operation_id = "measure_pieces", responses((status = 202, body = JobView))))]
-pub async fn measure(State(studio): State<Studio>) -> Result<(StatusCode, Json<JobView>), Problem> {
+pub(crate) async fn measure(State(studio): State<Studio>) -> Result<(StatusCode, Json<JobView>), Problem> {
     let worker = studio.clone();
     let view = studio.jobs.start_long(0, "measuring finished pieces", move |job| measure_all(&worker, job));
     Ok((StatusCode::ACCEPTED, Json(view)))

@@ -1,6 +1,6 @@
 //! The journal: found again, learnt from, lent and printed.
 
-pub mod booklet;
-pub mod find;
-pub mod learnt;
-pub mod lend;
+pub(crate) mod booklet;
+pub(crate) mod find;
+pub(crate) mod learnt;
+pub(crate) mod lend;

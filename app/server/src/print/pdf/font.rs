@@ -21,7 +21,7 @@ impl EmbeddedFont {
     ///
     /// # Errors
     /// When it is no TrueType font.
-    pub fn put(document: &mut Document, name: &str, data: &'static [u8]) -> Result<Self, String> {
+    pub(super) fn put(document: &mut Document, name: &str, data: &'static [u8]) -> Result<Self, String> {
         let face = Face::parse(data, 0).map_err(|e| format!("the shipped font {name} cannot be read: {e}"))?;
         let [id, glyphs, descriptor, letters, file] = std::array::from_fn(|_| document.next());
         let per_em = 1000.0 / f32::from(face.units_per_em());

@@ -26,7 +26,7 @@ const INK: [f32; 3] = [16.0 / 255.0; 3];
 ///
 /// # Errors
 /// When the shipped fonts cannot be read, or a page has no size.
-pub fn write(sheets: &[Sheet]) -> Result<Vec<u8>, String> {
+pub(crate) fn write(sheets: &[Sheet]) -> Result<Vec<u8>, String> {
     let mut document = Document { pdf: Pdf::new(), next: 1, fonts: Vec::new(), profile: Ref::new(1) };
     let (catalog, pages) = (document.next(), document.next());
     document.profile = document.next();

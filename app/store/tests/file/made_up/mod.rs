@@ -8,7 +8,7 @@ use lean_piece::{Brief, Millimetres, Piece, Scheme, Session, Size, Study, StudyM
 use lean_recipes::Mix;
 
 /// A piece of two zones that was made in one sitting and came out.
-pub fn finished(title: &str, on: &str, outcome: Outcome) -> Piece {
+pub(crate) fn finished(title: &str, on: &str, outcome: Outcome) -> Piece {
     let mut piece = Piece::new(Brief {
         title: title.into(),
         medium: Medium::Watercolour,
@@ -23,7 +23,7 @@ pub fn finished(title: &str, on: &str, outcome: Outcome) -> Piece {
 }
 
 /// A study whose zones have these colours.
-pub fn study(number: u8, colours: &[Lab], on: &str) -> Study {
+pub(crate) fn study(number: u8, colours: &[Lab], on: &str) -> Study {
     let mix = |(i, lab): (usize, &Lab)| StudyMix { zone: ZoneId(i as u16 + 1), wanted: *lab, mix: Mix::bare(*lab), then: Vec::new() };
     Study {
         number: StudyNumber(number),

@@ -19,13 +19,13 @@ const STEP: usize = 2;
 const TILES: usize = 24;
 
 /// Radius of the vote for a brush of so many cells.
-pub fn reach(brush: f64) -> usize {
+pub(super) fn reach(brush: f64) -> usize {
     ((brush * VOTE).round() as usize).clamp(1, 7)
 }
 
 /// Lets every cell beside an edge choose among the zones around it: by likeness to what each zone looks like nearby, and by how many cells
 /// around have it.
-pub fn settled(mut map: ZoneMap, ground: &Ground, r: usize) -> ZoneMap {
+pub(super) fn settled(mut map: ZoneMap, ground: &Ground, r: usize) -> ZoneMap {
     let (w, h) = (map.width as usize, map.height as usize);
     let nearby = Nearby::of(&map, ground.cells);
     let calm = CALM * ground.cells.scale.powi(2);

@@ -7,10 +7,10 @@ mod thin;
 use super::cells::Cells;
 use crate::zone_map::ZoneMap;
 
-pub use small::given_away as small_given_away;
+pub(super) use small::given_away as small_given_away;
 
 /// What zones lie on.
-pub struct Ground<'a> {
+pub(super) struct Ground<'a> {
     /// The picture.
     pub cells: &'a Cells,
     /// What was laid by hand (0 where free); the picture does not move it.
@@ -44,7 +44,7 @@ pub(crate) fn fit_again(map: ZoneMap, ground: &Ground, brush: f64) -> ZoneMap {
 }
 
 /// Gives the smallest places away until at most so many are left.
-pub fn at_most(map: ZoneMap, ground: &Ground, most: usize) -> ZoneMap {
+pub(super) fn at_most(map: ZoneMap, ground: &Ground, most: usize) -> ZoneMap {
     let mut sizes: Vec<u32> = crate::zone_map::parts::Parts::of(&map).all.iter().map(|p| p.cells).collect();
     sizes.sort_unstable_by(|a, b| b.cmp(a));
     match sizes.get(most) {

@@ -10,7 +10,7 @@ const BORDER: f32 = 20.0;
 
 /// Gives every place of fewer than `least` cells to a neighbour, the smallest first: one like it, or the one it borders most. Unless the
 /// whole picture is smaller, none is left.
-pub fn given_away(mut map: ZoneMap, cells: &Cells, least: u32) -> ZoneMap {
+pub(crate) fn given_away(mut map: ZoneMap, cells: &Cells, least: u32) -> ZoneMap {
     let parts = Parts::of(&map);
     if parts.all.iter().all(|p| p.cells >= least) {
         return map;

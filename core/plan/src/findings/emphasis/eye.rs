@@ -11,7 +11,7 @@ const STUCK: f64 = 1.8;
 const SPOT: f64 = 0.04;
 
 /// How strongly a zone pulls: contrast with what is beside it, by chroma, more when it is small and alone of its sort.
-pub fn pull(plan: &Plan, zone: &PlannedZone) -> f64 {
+pub(crate) fn pull(plan: &Plan, zone: &PlannedZone) -> f64 {
     pull_beside(plan, zone, |_| true)
 }
 

@@ -1,4 +1,4 @@
 //! Where the eye goes.
 
-pub mod eye;
-pub mod focal;
+pub(super) mod eye;
+pub(super) mod focal;

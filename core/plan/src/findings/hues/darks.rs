@@ -14,7 +14,7 @@ const DEAD: f64 = 1.5;
 const GIVEN: f64 = 5.0;
 
 /// Darks without a colour, in the school that mixes them. Silent in the other schools of black and for tiny accents.
-pub fn coloured(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn coloured(plan: &Plan) -> Vec<Finding> {
     if plan.school(Question::Black) != School::NeverBlack {
         return Vec::new();
     }

@@ -1,10 +1,10 @@
 //! Rules of hue and chroma.
 
-pub mod darks;
-pub mod lone;
-pub mod one_hue;
-pub mod shares;
-pub mod shimmer;
-pub mod too_much;
-pub mod warranted;
-pub mod whites;
+pub(super) mod darks;
+pub(super) mod lone;
+pub(super) mod one_hue;
+pub(super) mod shares;
+pub(super) mod shimmer;
+pub(super) mod too_much;
+pub(super) mod warranted;
+pub(super) mod whites;

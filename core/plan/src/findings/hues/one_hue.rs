@@ -14,7 +14,7 @@ const COLOURED: f64 = 18.0;
 const PARTED: f64 = 10.0;
 
 /// Most of the picture in one stretch of hue. Silent where the reference is used for its values only: then hues are chosen anyway.
-pub fn nearly(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn nearly(plan: &Plan) -> Vec<Finding> {
     if plan.zones.len() < 3 || plan.school(Question::Reference) == School::ValuesOnly {
         return Vec::new();
     }

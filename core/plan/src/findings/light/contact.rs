@@ -10,7 +10,7 @@ use lean_piece::light::{Kind, Role};
 const CLEAR: f64 = 0.5;
 
 /// A contact shadow lighter than the shadow beside it; with none beside it, than any under the same lamp. Dark things do not count.
-pub fn darkest(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn darkest(plan: &Plan) -> Vec<Finding> {
     if !plan.is_lit() {
         return Vec::new();
     }

@@ -10,7 +10,7 @@ use lean_piece::light::Role;
 const OUTSIDE: f64 = 0.1;
 
 /// Halftones lighter than the lit side or darker than the shadow of their own thing.
-pub fn between(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn between(plan: &Plan) -> Vec<Finding> {
     if !plan.is_lit() {
         return Vec::new();
     }

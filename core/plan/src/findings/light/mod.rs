@@ -1,10 +1,10 @@
 //! Rules of light and shadow.
 
-pub mod contact;
-pub mod halftone;
-pub mod highlight;
-pub mod luminous;
-pub mod opposition;
-pub mod overlap;
-pub mod reflected;
-pub mod shadow_chroma;
+pub(super) mod contact;
+pub(super) mod halftone;
+pub(super) mod highlight;
+pub(super) mod luminous;
+pub(super) mod opposition;
+pub(super) mod overlap;
+pub(super) mod reflected;
+pub(super) mod shadow_chroma;

@@ -1,6 +1,6 @@
 //! What the set, the ground and the wall allow.
 
-pub mod range;
-pub mod reserves;
-pub mod set;
-pub mod wall;
+pub(super) mod range;
+pub(super) mod reserves;
+pub(super) mod set;
+pub(super) mod wall;

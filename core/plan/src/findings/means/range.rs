@@ -10,7 +10,7 @@ use lean_piece::light::{Exception, Falling};
 const NARROW: f64 = 0.5;
 
 /// A plan that uses less than half of the values that can be reached. Silent where a high or low key or a soft contrast is wished for, at night, in a flat design, and while the reach is not known.
-pub fn used(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn used(plan: &Plan) -> Vec<Finding> {
     let wished = plan.intent.key() != Key::AsRead && plan.intent.key() != Key::Full || plan.intent.contrast() < 0.0;
     let Some(reach) = plan.reach.filter(|_| !wished && plan.lighting.falling != Falling::Flat && !plan.excepted(&[Exception::Night]))
     else {

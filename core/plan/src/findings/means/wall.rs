@@ -7,7 +7,7 @@ use lean_colour::{Lab, Value, moves::with_value};
 use lean_piece::wall::Heard;
 
 /// A piece meant to be quiet that speaks up on its wall, or the other way round. Silent until somebody said how it is meant.
-pub fn heard(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn heard(plan: &Plan) -> Vec<Finding> {
     let Some((wall, voice)) = &plan.wall else { return Vec::new() };
     let Some(meant) = wall.heard else { return Vec::new() };
     let numbers = format!(

@@ -19,7 +19,7 @@ const SPOT: f64 = 0.03;
 const SCHOOL: &str = "distance by air";
 
 /// Outdoors, between what is near and what is far: lit planes against lit planes, where there are any. A far glow, snow, night and light from behind silence the parts they break.
-pub fn in_order(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn in_order(plan: &Plan) -> Vec<Finding> {
     if !plan.lighting.outdoors || plan.lighting.falling == Falling::Flat {
         return Vec::new();
     }

@@ -1,5 +1,5 @@
 //! Rules of planes, distance and water.
 
-pub mod distance;
-pub mod planes;
-pub mod water;
+pub(super) mod distance;
+pub(super) mod planes;
+pub(super) mod water;

@@ -17,7 +17,7 @@ const ORDER: [(Plane, &str); 4] =
 /// touches none, those at its distance. Snow, a low sun, night and light from behind break this, and so does a flat design; then nothing
 /// is said. What lies in shadow, what shines, water, and things of a colour of their own (white, dark, skin, fur, cloth, fruit, metal)
 /// do not count.
-pub fn in_order(plan: &Plan) -> Vec<Finding> {
+pub(crate) fn in_order(plan: &Plan) -> Vec<Finding> {
     let silent = [Exception::Snow, Exception::LowSun, Exception::Night, Exception::Backlight];
     if !plan.lighting.outdoors || plan.excepted(&silent) || plan.lighting.falling == Falling::Flat {
         return Vec::new();

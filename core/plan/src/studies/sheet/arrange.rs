@@ -9,7 +9,7 @@ use lean_piece::PageFormat;
 const TEXT_LEAST: Mm = 62.0;
 
 /// A stretch of text: which lines of a study's notes, and where.
-pub struct Column {
+pub(super) struct Column {
     /// The study, by its place among those printed.
     pub study: usize,
     /// Left, top, width.
@@ -23,7 +23,7 @@ pub struct Column {
 }
 
 /// One page.
-pub struct Page {
+pub(super) struct Page {
     /// Width and height of the paper as it lies.
     pub size: (Mm, Mm),
     /// Studies by their place among those printed, with left, top, width and height of their picture.
@@ -36,7 +36,7 @@ pub struct Page {
 
 /// All pages: as many studies to each as fit, as evenly as they can be parted, in the largest letters that need no further page. `None` when a study is
 /// larger than the page.
-pub fn arranged(format: PageFormat, study: (Mm, Mm), noted: &[Noted]) -> Option<Vec<Page>> {
+pub(super) fn arranged(format: PageFormat, study: (Mm, Mm), noted: &[Noted]) -> Option<Vec<Page>> {
     picture_fits(format, study).then_some(())?;
     let evenly = |pages: usize| -> Option<Vec<Page>> {
         let (least, longer) = (noted.len() / pages, noted.len() % pages);

@@ -10,7 +10,7 @@ use lean_piece::{Piece, Study, StudyMix};
 use lean_recipes::{Mix, telling};
 
 /// One zone's line: its name, its recipe and the colour of it.
-pub struct Line {
+pub(super) struct Line {
     /// Number, name and value.
     pub title: String,
     /// How it is mixed, and what it hands over to.
@@ -30,7 +30,7 @@ pub(crate) struct Noted {
 }
 
 /// What is said of a study.
-pub fn noted(piece: &Piece, paint_box: &PaintBox, study: &Study) -> Noted {
+pub(super) fn noted(piece: &Piece, paint_box: &PaintBox, study: &Study) -> Noted {
     let names: Vec<String> = study.pigments.iter().map(|p| paint_box.find(p).map_or(p.0.clone(), |p| p.name.clone())).collect();
     let order = order_of_work(piece).zones;
     let laid = order.iter().filter_map(|z| study.mixes.iter().find(|m| m.zone == *z));
@@ -57,22 +57,22 @@ pub fn recipe_text(paint_box: &PaintBox, mix: &Mix) -> String {
 }
 
 /// Letters of recipes, the largest that fit are taken; none is smaller than two millimetres.
-pub const LETTERS: [Mm; 4] = [2.6, 2.4, 2.2, 2.0];
+pub(super) const LETTERS: [Mm; 4] = [2.6, 2.4, 2.2, 2.0];
 /// Width of a swatch, and where the text beside it begins.
 pub(crate) const SWATCH: Mm = 17.0;
 pub(crate) const BESIDE_SWATCH: Mm = 19.0;
 /// Size of the title of a study.
 pub(crate) const TITLE: Mm = 3.7;
 /// Height of the row with boxes for trials and room for minutes.
-pub const TRIALS: Mm = 11.0;
+pub(super) const TRIALS: Mm = 11.0;
 impl Line {
     /// Its recipe in as many lines as a width asks for.
-    pub fn rows(&self, width: Mm, letters: Mm) -> Vec<String> {
+    pub(super) fn rows(&self, width: Mm, letters: Mm) -> Vec<String> {
         wrapped(&self.recipe, width - BESIDE_SWATCH, letters)
     }
 
     /// How high it stands with the air under it.
-    pub fn height(&self, width: Mm, letters: Mm) -> Mm {
+    pub(super) fn height(&self, width: Mm, letters: Mm) -> Mm {
         let title = wrapped(&self.title, width - BESIDE_SWATCH, letters).len();
         (title + self.rows(width, letters).len()) as f64 * letters * LEADING + 1.1
     }
@@ -80,14 +80,14 @@ impl Line {
 
 impl Noted {
     /// How high its title and its set stand.
-    pub fn head(&self, width: Mm, letters: Mm) -> Mm {
+    pub(super) fn head(&self, width: Mm, letters: Mm) -> Mm {
         TITLE * LEADING * wrapped(&self.title, width, TITLE).len() as f64
             + letters * LEADING * wrapped(&self.set, width, letters).len() as f64
             + 1.4
     }
 
     /// How high all of it stands.
-    pub fn height(&self, width: Mm, letters: Mm) -> Mm {
+    pub(super) fn height(&self, width: Mm, letters: Mm) -> Mm {
         self.head(width, letters) + self.lines.iter().map(|l| l.height(width, letters)).sum::<f64>() + TRIALS
     }
 }

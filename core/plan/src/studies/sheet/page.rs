@@ -16,7 +16,7 @@ const PIXELS_PER_INCH: f64 = 200.0;
 /// How far from a study the tape that masks it begins and ends, and how long its marks are.
 const TAPE: (Mm, Mm, Mm) = (0.8, 2.2, 4.0);
 
-pub fn drawn(piece: &Piece, studies: &[&Study], noted: &[Noted], page: &Page, copy: Copy) -> Sheet {
+pub(super) fn drawn(piece: &Piece, studies: &[&Study], noted: &[Noted], page: &Page, copy: Copy) -> Sheet {
     let (width, height) = page.size;
     let mut sheet = Sheet { width, height, title: format!("{} – studies", piece.brief.title), marks: Vec::new() };
     header(&mut sheet, piece, copy, page);

@@ -8,7 +8,7 @@ use lean_piece::paint_box::PaintBox;
 use lean_piece::*;
 
 /// The demo Box of a medium.
-pub fn paint_box(medium: Medium) -> PaintBox {
+pub(crate) fn paint_box(medium: Medium) -> PaintBox {
     let b = match medium {
         Medium::SoftPastel => lean_demo::pastels(),
         Medium::Marker => lean_demo::pens(),
@@ -20,7 +20,7 @@ pub fn paint_box(medium: Medium) -> PaintBox {
 }
 
 /// A piece with zones in a grid of `across`, each `cell` cells square, in these colours.
-pub fn grid(medium: Medium, colours: &[Lab], across: u32, cell: u32) -> Piece {
+pub(crate) fn grid(medium: Medium, colours: &[Lab], across: u32, cell: u32) -> Piece {
     let n = colours.len() as u32;
     let down = n.div_ceil(across);
     let zone = |i: u32| ((i / (across * cell)) / cell * across + (i % (across * cell)) / cell).min(n - 1) as u16 + 1;
@@ -40,7 +40,7 @@ pub fn grid(medium: Medium, colours: &[Lab], across: u32, cell: u32) -> Piece {
 }
 
 /// A piece whose picture was dropped and found to have these zones.
-pub fn brought(brief: Brief, reference: Reference, map: ZoneMap, zones: Vec<Zone>) -> Piece {
+pub(crate) fn brought(brief: Brief, reference: Reference, map: ZoneMap, zones: Vec<Zone>) -> Piece {
     Piece::new(brief)
         .apply(Command::SetReference(SetReference {
             reference: Some(reference),
@@ -55,17 +55,17 @@ pub fn brought(brief: Brief, reference: Reference, map: ZoneMap, zones: Vec<Zone
 }
 
 /// Six colours from light to dark, warm and cool.
-pub const SIX: [(f64, f64, f64); 6] =
+pub(crate) const SIX: [(f64, f64, f64); 6] =
     [(88.0, 0.0, 5.0), (72.0, -4.0, -14.0), (60.0, 14.0, 26.0), (48.0, -10.0, 16.0), (36.0, 16.0, 14.0), (26.0, 0.0, -8.0)];
 
 /// Six zones of [`SIX`] with the lean set of four of the demo Box.
-pub fn six(medium: Medium) -> (Piece, PaintBox) {
+pub(crate) fn six(medium: Medium) -> (Piece, PaintBox) {
     let colours: Vec<Lab> = SIX.iter().map(|(l, a, b)| Lab::new(*l, *a, *b)).collect();
     with_set(grid(medium, &colours, 3, 20), 4)
 }
 
 /// A piece with its lean set of a size.
-pub fn with_set(mut piece: Piece, size: usize) -> (Piece, PaintBox) {
+pub(crate) fn with_set(mut piece: Piece, size: usize) -> (Piece, PaintBox) {
     let paint_box = paint_box(piece.brief.medium);
     let ask = piece.ask(&paint_box, vec![piece.own_need()], size..=size);
     let sizes = lean_search::search(&ask.ask(), &lean_search::Tables::default(), &lean_search::progress::Unwatched, &|_| {}).unwrap();
