@@ -29,7 +29,8 @@ pub(crate) const PIECES: SummedTable = SummedTable {
     before: &["snapshot", "revision", "done", "box", "picture", "changed"],
 };
 /// Boxes.
-pub(crate) const BOXES: SummedTable = SummedTable { table: "boxes", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
+pub(crate) const BOXES: SummedTable =
+    SummedTable { table: "boxes", columns: &["id", "body", "changed", "aside"], before: &["body", "changed"] };
 /// Field notes.
 pub(crate) const FIELD_NOTES: SummedTable = SummedTable {
     table: "field_notes",

@@ -4,7 +4,7 @@
 //! under daylight it becomes an [`Xyz`]; and an `Xyz` is read as a [`Lab`], whose lightness is a [`Value`] on the
 //! painters' 0–10 ladder and whose warm–cool position is a [`Temperature`]. Differences between two colours are
 //! measured by [`difference::ciede2000`]; colours are moved one quality at a time by [`moves`], never past what
-//! [`real`] surfaces can show. A [`Light`] other than daylight is one call away ([`mod@light`], [`metamerism`]), a colour without
+//! [`real`] surfaces can show. A [`Light`] other than daylight is one call away ([`mod@light`]), a colour without
 //! a spectrum gets an inferred one ([`inferred`]), and [`neighbours`] says how a colour tends to look among others.
 //!
 //! ```
@@ -27,7 +27,6 @@ mod hue;
 pub mod inferred;
 pub mod lab;
 pub mod light;
-mod metamerism;
 pub mod moves;
 pub mod neighbours;
 pub mod real;

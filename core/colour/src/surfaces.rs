@@ -5,7 +5,6 @@
 //! stands, which moves hues by a few degrees.
 
 use crate::hue::HueAngle;
-use crate::lab::{D65, Lab};
 
 /// Lightness of the rows: 15, 20, ... 90.
 const FIRST: f64 = 15.0;
@@ -51,14 +50,10 @@ pub fn greatest_chroma(lightness: f64, hue: HueAngle) -> f64 {
     at_hue(low) * (1.0 - share) + at_hue(low + 1) * share
 }
 
-/// Whether a colour is stronger than any measured surface of its lightness and hue.
-pub(crate) fn is_stronger_than_any(lab: Lab<D65>) -> bool {
-    lab.chroma() > greatest_chroma(lab.l, lab.hue())
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::lab::{D65, Lab};
 
     #[test]
     fn it_reads_the_published_table_and_runs_between_its_rows() {
@@ -71,7 +66,8 @@ mod tests {
 
     #[test]
     fn a_lemon_is_within_it_and_a_laser_is_not() {
-        assert!(!is_stronger_than_any(Lab::new(82.0, -2.0, 85.0)));
-        assert!(is_stronger_than_any(Lab::new(60.0, -95.0, 60.0)));
+        let stronger = |lab: Lab<D65>| lab.chroma() > greatest_chroma(lab.l, lab.hue());
+        assert!(!stronger(Lab::new(82.0, -2.0, 85.0)));
+        assert!(stronger(Lab::new(60.0, -95.0, 60.0)));
     }
 }

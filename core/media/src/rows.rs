@@ -223,12 +223,6 @@ pub fn outside<T: Real>(inside: &Row<T>, surface: impl Fn(T) -> T) -> Row<T> {
     row(|i| surface(inside[i]))
 }
 
-/// A matte veil: this share of light comes back before it meets any colour.
-#[inline(always)]
-pub(crate) fn veiled<T: Real>(veil: f64, r: T) -> T {
-    T::of(veil) + T::of(1.0 - veil) * r
-}
-
 /// Crossing a smooth surface (Saunderson 1942).
 #[inline(always)]
 pub(crate) fn crossed<T: Real>(s: SurfaceOptics, r: T) -> T {

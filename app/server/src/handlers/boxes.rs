@@ -77,7 +77,11 @@ pub(crate) struct Beside {
 
 /// A Box, alone or with what is taken from a second one.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}", operation_id = "read_box", params(("id" = String, Path), Beside), responses((status = 200, body = BoxView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn read(State(studio): State<Studio>, Path(id): Path<String>, Query(beside): Query<Beside>) -> Result<Json<BoxView>, Problem> {
+pub(crate) async fn read(
+    State(studio): State<Studio>,
+    Path(id): Path<String>,
+    Query(beside): Query<Beside>,
+) -> Result<Json<BoxView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);
@@ -293,7 +297,11 @@ pub(crate) struct Over {
 
 /// Greys over a colour: which drops it by so much with most colour left, and what lifts it again.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/greys", operation_id = "read_greys", params(("id" = String, Path), Over), responses((status = 200, body = Vec<GreyOver>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn greys(State(studio): State<Studio>, Path(id): Path<String>, Query(over): Query<Over>) -> Result<Json<Vec<GreyOver>>, Problem> {
+pub(crate) async fn greys(
+    State(studio): State<Studio>,
+    Path(id): Path<String>,
+    Query(over): Query<Over>,
+) -> Result<Json<Vec<GreyOver>>, Problem> {
     let drop = over.drop.unwrap_or(1.0);
     if !(0.25..=5.0).contains(&drop) {
         return Err(Problem::unusable(format!("A drop of {drop} steps is out of range; it may be 0.25 to 5.")));

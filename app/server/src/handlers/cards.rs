@@ -92,7 +92,11 @@ pub(crate) async fn pdf(
 
 /// A photo of a page of the card as the simulated studio painted it, under tilt and uneven light, as PNG.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/boxes/{id}/card/photo", operation_id = "photograph_card", params(("id" = String, Path), Which), responses((status = 200, content_type = "image/png", body = Vec<u8>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn photograph(State(studio): State<Studio>, Path(id): Path<String>, Query(which): Query<Which>) -> Result<Response, Problem> {
+pub(crate) async fn photograph(
+    State(studio): State<Studio>,
+    Path(id): Path<String>,
+    Query(which): Query<Which>,
+) -> Result<Response, Problem> {
     const SEED: u64 = 5;
     let shot = Shot {
         corners: [(0.09, 0.06), (0.9, 0.09), (0.94, 0.95), (0.05, 0.92)],

@@ -105,7 +105,11 @@ pub(crate) async fn away(State(studio): State<Studio>, Path(id): Path<i64>) -> R
 
 /// Pairs the device that shows a code: it is given a cookie.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pair", operation_id = "pair_device", request_body = Shown, responses((status = 204), (status = 403, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn pair(State(studio): State<Studio>, peer: Option<Extension<Peer>>, In(shown): In<Shown>) -> Result<impl IntoResponse, Problem> {
+pub(crate) async fn pair(
+    State(studio): State<Studio>,
+    peer: Option<Extension<Peer>>,
+    In(shown): In<Shown>,
+) -> Result<impl IntoResponse, Problem> {
     let name = shown.name.trim().to_owned();
     if !(1..=40).contains(&name.chars().count()) {
         return Err(Problem::unusable("A device needs a name of 1 to 40 characters."));

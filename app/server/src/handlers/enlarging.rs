@@ -58,7 +58,11 @@ pub(crate) struct EnlargingView {
 
 /// The grid of a piece, and how many pages its tracing takes.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/enlarging", operation_id = "read_enlarging", params(("id" = i64, Path), Enlarged), responses((status = 200, body = EnlargingView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn read(State(studio): State<Studio>, Path(id): Path<i64>, Query(e): Query<Enlarged>) -> Result<Json<EnlargingView>, Problem> {
+pub(crate) async fn read(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(e): Query<Enlarged>,
+) -> Result<Json<EnlargingView>, Problem> {
     studio
         .run(move |s| {
             let piece = s.store.piece(id)?.piece;

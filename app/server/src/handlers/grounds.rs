@@ -46,7 +46,10 @@ pub(crate) async fn list(State(studio): State<Studio>) -> Result<Json<Vec<Ground
 
 /// Keeps a new ground.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/grounds", operation_id = "create_ground", request_body = GroundRecord, responses((status = 201, body = Vec<GroundLine>), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn create(State(studio): State<Studio>, In(record): In<GroundRecord>) -> Result<(StatusCode, Json<Vec<GroundLine>>), Problem> {
+pub(crate) async fn create(
+    State(studio): State<Studio>,
+    In(record): In<GroundRecord>,
+) -> Result<(StatusCode, Json<Vec<GroundLine>>), Problem> {
     studio
         .run(move |s| {
             record.check().map_err(Problem::unusable)?;

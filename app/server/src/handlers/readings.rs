@@ -182,7 +182,11 @@ fn sound(r: &SwatchReading, paint_box: &PaintBox) -> Result<(), Problem> {
 
 /// Takes a reading and learns from it.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes/{id}/readings", operation_id = "take_reading", params(("id" = String, Path)), request_body = NewReading, responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn take(State(studio): State<Studio>, Path(id): Path<String>, In(new): In<NewReading>) -> Result<Json<ReadingsView>, Problem> {
+pub(crate) async fn take(
+    State(studio): State<Studio>,
+    Path(id): Path<String>,
+    In(new): In<NewReading>,
+) -> Result<Json<ReadingsView>, Problem> {
     studio
         .run(move |s| {
             let id = BoxId(id);

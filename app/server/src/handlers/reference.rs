@@ -406,7 +406,11 @@ fn checked_groups(groups: usize) -> Result<usize, Problem> {
 
 /// The values of the reference on the ladder.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/reference/ladder", params(("id" = i64, Path), Looking), responses((status = 200, body = Ladder), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn values(State(studio): State<Studio>, Path(id): Path<i64>, Query(looking): Query<Looking>) -> Result<Json<Ladder>, Problem> {
+pub(crate) async fn values(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    Query(looking): Query<Looking>,
+) -> Result<Json<Ladder>, Problem> {
     studio
         .run(move |s| {
             let groups = looking.groups.map(checked_groups).transpose()?.unwrap_or(5);

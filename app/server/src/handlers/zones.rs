@@ -216,7 +216,11 @@ pub(crate) async fn take(State(studio): State<Studio>, Path(id): Path<i64>, In(a
 
 /// Makes what lies of a zone in a mass a zone of its own.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/part-by-mass", params(("id" = i64, Path)), request_body = InMass, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn part_by_mass(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<InMass>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn part_by_mass(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(ask): In<InMass>,
+) -> Result<Json<PieceView>, Problem> {
     mend(studio, id, ask.base_revision, move |piece, look| zones::part_by_mass(piece, look, ask.zone, ask.mass)).await
 }
 
@@ -256,7 +260,11 @@ pub(crate) async fn redraw(State(studio): State<Studio>, Path(id): Path<i64>, In
 
 /// Makes the closed outlines of a line drawing the zones.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/lines", params(("id" = i64, Path)), request_body = FromLines, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
-pub(crate) async fn from_lines(State(studio): State<Studio>, Path(id): Path<i64>, In(ask): In<FromLines>) -> Result<Json<PieceView>, Problem> {
+pub(crate) async fn from_lines(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(ask): In<FromLines>,
+) -> Result<Json<PieceView>, Problem> {
     studio
         .run(move |s| {
             let (kept, picture) = s.piece_and_picture(id)?;

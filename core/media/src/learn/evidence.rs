@@ -33,9 +33,4 @@ impl Reading {
             Evidence::ColourOnly(lab) => reflectance_of(lab.xyz()).reflectance,
         }
     }
-
-    /// Whether the spectrum is inferred.
-    pub(crate) fn is_inferred(&self) -> bool {
-        matches!(self.of, Evidence::ColourOnly(_))
-    }
 }

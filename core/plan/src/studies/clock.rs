@@ -13,9 +13,6 @@ pub struct Phase {
     pub share: f64,
 }
 
-/// Minutes a study usually takes: small, simple, quick. A choice.
-pub(crate) const USUAL_MINUTES: u32 = 20;
-
 /// The phases of a study in a medium, in their order; shares add up to 1. Shares are choices: most time for the big shapes, least for accents.
 pub fn phases(medium: Medium) -> [Phase; 3] {
     let [a, b, c] = match medium {

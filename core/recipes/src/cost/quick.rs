@@ -37,17 +37,6 @@ impl Wanted {
     pub fn value(&self) -> f32 {
         self.v
     }
-
-    /// Never more than the charge for all that is not value: a quick reason to pass over a recipe.
-    pub(crate) fn colour_bound(&self, lab: Lab<D65>, cost: Cost) -> f64 {
-        match cost.colour {
-            Colour::Whole => {
-                let least = difference_bound(lab.l as f32, lab.a as f32, lab.b as f32, self) - SLACK;
-                (f64::from(least) - cost.tolerance.colour).max(0.0)
-            }
-            Colour::SideOnly { .. } => 0.0,
-        }
-    }
 }
 
 /// A cost function in single precision.

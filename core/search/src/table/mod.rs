@@ -233,11 +233,6 @@ impl Table {
         self.row(self.pair_rows[i].wrapping_add(j))
     }
 
-    /// Least costs with three pigments, `i < j < k`. `None` in a table that is only begun.
-    pub(crate) fn triple(&self, i: usize, j: usize, k: usize) -> Option<&[f32]> {
-        self.complete.then(|| self.row(self.triple_rows[self.pair_rows[i].wrapping_add(j)].wrapping_add(k)))
-    }
-
     /// Rows of all triples that begin with `i < j`, the third ascending from `j + 1`. Empty in a table that is only begun.
     pub(crate) fn triples_from(&self, i: usize, j: usize) -> &[f32] {
         if !self.complete || j + 1 >= self.pigments {

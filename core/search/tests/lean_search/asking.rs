@@ -47,7 +47,12 @@ pub(crate) fn some_targets() -> Vec<Target> {
 }
 
 /// The answer for one piece in oil.
-pub(crate) fn in_oil(pigments: &[Pigment], targets: &[Target], choice: &Choice, sizes: RangeInclusive<usize>) -> Result<Vec<SetFound>, NoAnswer> {
+pub(crate) fn in_oil(
+    pigments: &[Pigment],
+    targets: &[Target],
+    choice: &Choice,
+    sizes: RangeInclusive<usize>,
+) -> Result<Vec<SetFound>, NoAnswer> {
     let needs = [need(Medium::Oil, targets.to_vec())];
     search(&Ask { pigments, medium: Medium::Oil, needs: &needs, choice, sizes }, &Tables::default(), &Unwatched, &|_| {})
 }
