@@ -53,6 +53,7 @@ impl Process {
             .expect("a shell starts");
         let input = child.stdin.take().expect("its input is piped");
         let mut lines = BufReader::new(child.stdout.take().expect("its output is piped")).lines();
+        std::thread::spawn(move || child.wait());
         let said =
             lines.find_map(|line| line.expect("its output is text").split("started successfully on port ").nth(1).map(str::to_owned));
         let port = said?.trim_end_matches('.').to_owned();

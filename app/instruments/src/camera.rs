@@ -48,7 +48,7 @@ impl Camera for SimulatedCamera {
         let (w, h) = (shot.width, shot.height);
         let corners = shot.corners.map(|(x, y)| (x * f64::from(w), y * f64::from(h)));
         let unit = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)];
-        let to_page = projection(&corners, &unit).unwrap_or_else(|_| Projection::IDENTITY);
+        let to_page = projection(&corners, &unit).unwrap_or(Projection::IDENTITY);
         let mut rgb = Vec::with_capacity((w * h * 3) as usize);
         for y in 0..h {
             for x in 0..w {
