@@ -95,7 +95,7 @@ async fn what_is_learnt_stands_in_plots_and_files() {
     let tries = plot("tries");
     assert!(tries["marks"][1]["y"].as_f64().unwrap() < tries["marks"][0]["y"].as_f64().unwrap());
     let pans = after["worth"].as_array().unwrap().iter().find(|b| b["name"] == "Pocket pans").unwrap();
-    assert!(pans["pigments"].as_array().unwrap().iter().any(|p| p["words"] == "never left the Box"), "{pans}");
+    assert!(pans["pigments"].as_array().unwrap().iter().any(|p| p["words"] == "never used"), "{pans}");
     assert!(after["habits"].as_array().unwrap().iter().any(|h| h["usual"].as_array().unwrap().len() >= 2));
     let (status, csv) = bytes(&api, "/api/journal/plots/tries.csv").await;
     let csv = String::from_utf8(csv).unwrap();
