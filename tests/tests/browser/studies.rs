@@ -39,7 +39,7 @@ async fn nine_studies_one_becomes_the_plan_and_undo_brings_the_plan_back() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/4/studies").await;
-    page.says("3 neighbours").await;
+    page.says("3 analogous").await;
     ask_for(&page, 9).await;
     page.click("Make 9 studies").await;
     page.says("9 late sun").await;
@@ -140,7 +140,7 @@ async fn a_drawing_is_coloured_by_key_given_a_triad_and_printed() {
     page.click("as measured").await;
     page.click("triadic").await;
     page.click("Make one study").await;
-    page.says("1 three even").await;
+    page.says("1 triadic").await;
     open(&page, 1).await;
     page.says("Shares of the picture").await;
     page.click("Use this study").await;

@@ -62,7 +62,7 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
 
     page.type_text("6").await;
     page.click("Make 6 studies").await;
-    page.says("3 neighbours").await;
+    page.says("3 analogous").await;
     page.find("main button[data-study='2']").await.click().await.unwrap();
     page.click("Print the sheet").await;
     page.says("PDF, painted").await;
@@ -133,7 +133,7 @@ async fn the_same_by_keyboard_only() {
     page.says("Quick small versions").await;
     page.tab_to("aside button.main", 60).await;
     page.press(&[], ENTER).await;
-    page.says("3 neighbours").await;
+    page.says("3 analogous").await;
     page.tab_to("#print-the-sheet", 60).await;
     page.press(&[], ENTER).await;
     page.says("PDF, painted").await;

@@ -49,7 +49,7 @@ async fn two_years_of_the_demo_are_found_by_what_a_painter_remembers() {
 #[tokio::test]
 async fn a_study_begins_a_piece_and_lends_its_set() {
     let api = Api::demo();
-    let study = find(&api, "kinds=study&words=neighbours%20shed").await["entries"][0].clone();
+    let study = find(&api, "kinds=study&words=analogous%20shed").await["entries"][0].clone();
     let (piece, number) = (study["source"]["id"].as_i64().unwrap(), study["entry"]["number"].as_u64().unwrap());
     let (status, next) = api.ask("POST", &format!("/api/pieces/{piece}/studies/{number}/piece"), None).await;
     assert_eq!(status, StatusCode::CREATED);
