@@ -11,13 +11,13 @@ const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("studio", "/", "A new piece", ""),
     ("1-brief", "/pieces/1/brief", "Ground for", ""),
     ("1-brief-wall", "/pieces/4/brief?room=wall", "Ways to hang it", ""),
-    ("2-subject", "/pieces/1/subject?zone=9", "It matters", ""),
+    ("2-subject", "/pieces/1/subject?zone=9", "Importance", ""),
     ("2-subject-values", "/pieces/1/subject?look=values&groups=4", "The whole picture", ""),
     ("2-subject-masses", "/pieces/1/subject?room=masses", "9 masses", ""),
     ("2-subject-chart", "/pieces/1/subject?room=chart", "Colour chart", ""),
-    ("3-light", "/pieces/1/light", "The eye goes", ""),
+    ("3-light", "/pieces/1/light", "Eye path", ""),
     ("7-piece-photo", "/pieces/4/piece?room=photo", "Lighten plane", ""),
-    ("4-lean-set", "/pieces/1/lean-set", "What each further", ""),
+    ("4-lean-set", "/pieces/1/lean-set", "Gain from each added", ""),
     ("5-mixes", "/pieces/1/mixes?zone=9", "from the set", ""),
     ("6-studies", "/pieces/1/studies", "values held", ""),
     ("3-light-colour", "/pieces/1/light?room=colour&zone=7", "Type a colour", ""),
@@ -26,7 +26,7 @@ const VIEWS: &[(&str, &str, &str, &str)] = &[
     ("8-box-readings", "/pieces/2/box?room=readings", "Learned", ""),
     ("9-journal", "/journal", "finished pieces", ""),
     ("room-dark", "/pieces/1/mixes?zone=9", "from the set", "r"),
-    ("room-light", "/pieces/1/subject?zone=4", "It matters", "r"),
+    ("room-light", "/pieces/1/subject?zone=4", "Importance", "r"),
 ];
 
 #[tokio::test]

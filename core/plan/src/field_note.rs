@@ -29,7 +29,7 @@ pub enum Side {
     Cool,
 }
 
-lean_piece::worded! { Side { Warm: "warm", Neutral: "neither", Cool: "cool" } }
+lean_piece::worded! { Side { Warm: "warm", Neutral: "neutral", Cool: "cool" } }
 
 /// A place with what was seen there.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]

@@ -55,8 +55,8 @@ pub(crate) fn next(piece: &Piece, paint_box: Option<&PaintBox>, reach: Option<Re
             0 => give_picture(),
             _ => step(
                 NextAct::BeginBox,
-                "Say what you own",
-                "The few pigments are found among those you have; a starter Box does for a beginning.".into(),
+                "Choose your paints",
+                "The set is chosen from the paints you own. A starter Box is enough to begin.".into(),
             ),
         };
     };
@@ -65,7 +65,7 @@ pub(crate) fn next(piece: &Piece, paint_box: Option<&PaintBox>, reach: Option<Re
     }
     if piece.chosen.pigments.is_empty() {
         if let Some(why) = reach.and_then(|r| out_of_reach(piece, r)) {
-            return step(NextAct::FitValues, "Fit the values", why);
+            return step(NextAct::FitValues, "Fit the values to your paints", why);
         }
         let owned = paint_box.searched().iter().filter(|p| !p.white).count();
         let unit = if owned == 1 { piece.brief.medium.unit().to_owned() } else { format!("{}s", piece.brief.medium.unit()) };
@@ -83,7 +83,7 @@ pub(crate) fn next(piece: &Piece, paint_box: Option<&PaintBox>, reach: Option<Re
         );
     }
     if piece.chosen_study.is_none() && piece.sessions.is_empty() {
-        return step(NextAct::PrintSheet, "Print the sheet", "The studies are painted at true size; then one of them goes on.".into());
+        return step(NextAct::PrintSheet, "Print the sheet", "Paint the studies at true size, then choose one.".into());
     }
     step(NextAct::WorkOn, "Go to the easel", "What to lay now, and what must dry first.".into())
 }

@@ -37,10 +37,10 @@ async fn arrows_move_undo_takes_back_redo_does_again() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/1/subject?zone=1").await;
-    page.says("It matters").await;
+    page.says("Importance").await;
     let start = target_of(&piece(&page).await, 1);
     page.press(&[SHIFT], UP).await;
-    page.says("Put back to what was read").await;
+    page.says("Reset to the measured value").await;
     let moved = target_of(&piece(&page).await, 1);
     assert!((moved - start - 0.5).abs() < 0.02, "{start} to {moved}");
     page.press(&[CTRL], 'z').await;
@@ -88,7 +88,7 @@ async fn the_ways_of_looking_have_a_key_each_and_an_address() {
     page.type_text("i").await;
     page.until("isolated", "location.search.includes('isolate=1')").await;
     page.go("/pieces/1/lean-set?look=values").await;
-    page.says("What each further stick buys").await;
+    page.says("Gain from each added stick").await;
     page.type_text("/").await;
     page.until("find has the focus", "document.activeElement.id === 'find'").await;
     page.close().await;
@@ -150,15 +150,15 @@ async fn the_later_of_two_windows_is_told() {
     let (first, second) = (stage.page().await, stage.page().await);
     for page in [&first, &second] {
         page.go("/pieces/1/subject?zone=1").await;
-        page.says("It matters").await;
+        page.says("Importance").await;
     }
     first.press(&[], UP).await;
-    first.says("Put back to what was read").await;
+    first.says("Reset to the measured value").await;
     second.press(&[], DOWN).await;
     second.says("changed in another window").await;
     let kept = piece(&first).await;
     second.press(&[], DOWN).await;
-    second.until("the newest state is shown and can be changed", "document.body.innerText.includes('It matters')").await;
+    second.until("the newest state is shown and can be changed", "document.body.innerText.includes('Importance')").await;
     assert_eq!(kept["undo"], "the target of zone 1");
     first.close().await;
     second.close().await;
@@ -185,7 +185,7 @@ async fn what_was_acknowledged_outlives_a_killed_server() {
     let server = Server::start(&data, true);
     page.move_to_server(&server.address);
     page.go("/pieces/1/subject?zone=1").await;
-    page.says("It matters").await;
+    page.says("Importance").await;
     let view = piece(&page).await;
     assert_eq!(view["piece"]["zones"][0]["name"], "cold sky");
     assert_eq!(view["undo"], "the name cold sky");

@@ -22,14 +22,14 @@ async fn from_nothing_to_a_printed_sheet() {
     page.give_file("#first-picture", &picture).await;
     actions += 1;
     page.says("harbour wall late").await;
-    page.says("Next: say what you own").await;
-    page.says("a starter Box does for a beginning").await;
-    page.click("Next: say what you own").await;
+    page.says("Next: choose your paints").await;
+    page.says("A starter Box is enough to begin").await;
+    page.click("Next: choose your paints").await;
     actions += 1;
     page.click("12 pans").await;
     actions += 1;
     page.says("darker than this Box goes").await;
-    page.click("Next: fit the values").await;
+    page.click("Next: fit the values to your paints").await;
     page.click("Use these values").await;
     actions += 1;
     page.click("Next: find the lean set").await;
@@ -94,7 +94,7 @@ async fn the_demo_is_visited_and_left() {
     let page = stage.page().await;
     page.go("/").await;
     page.says("Nothing here yet").await;
-    page.click("Look round the demo studio").await;
+    page.click("Open the demo studio").await;
     page.says("This is the demo studio").await;
     page.says("Tram shed, first frost").await;
     assert_eq!(page.axe().await, Vec::<String>::new());

@@ -84,7 +84,7 @@ async fn what_the_journal_shows_and_how_it_is_kept() {
     let wide = page.value("document.documentElement.scrollWidth").await.as_u64().unwrap();
     assert!(wide <= 390, "{wide} wide on a phone");
     page.go("/keeping").await;
-    page.click("Look through everything").await;
+    page.click("Run a full check").await;
     page.says("all of it is sound").await;
     assert_eq!(page.axe().await, Vec::<String>::new());
     page.close().await;

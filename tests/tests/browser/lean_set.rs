@@ -21,7 +21,7 @@ async fn a_demand_starts_the_search_and_is_taken_back() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/1/lean-set").await;
-    page.says("What each further").await;
+    page.says("Gain from each added").await;
     searched(&page).await;
     page.click("no black").await;
     page.until("it is switched on", "[...document.querySelectorAll('button[aria-pressed=true]')].some(b => b.innerText === 'no black')")
@@ -89,13 +89,13 @@ async fn a_piece_in_watercolour_goes_from_picture_to_layers() {
     page.says("The whole picture").await;
     page.type_text("4").await;
     page.click("Find the smallest sets").await;
-    page.says("proved best of this size").await;
+    page.says("Proved best set of").await;
     page.says("Hen pans").await;
     page.type_text("5").await;
-    page.says("Kin: share pigments").await;
+    page.says("Share pigments between mixes").await;
     page.value("[...document.querySelectorAll('aside label')].find(l => l.innerText.startsWith('Kin')).querySelector('input').click()")
         .await;
-    page.says("raises the mean miss by").await;
+    page.says("raises the average error by").await;
     page.type_text("j").await;
     page.says("wash").await;
     assert!(page.axe().await.is_empty());

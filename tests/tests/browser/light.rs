@@ -34,7 +34,7 @@ async fn each_of_two_lights_has_its_own_pair_and_only_what_is_wrong_is_said() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/2/light").await;
-    page.says("The eye goes").await;
+    page.says("Eye path").await;
     let before = hen(&page).await;
     assert!(!said(&before).iter().any(|k| k.starts_with("opposition") || k.starts_with("whites")), "a sound plan: {:?}", said(&before));
 
@@ -73,7 +73,7 @@ async fn single_keys_say_how_a_zone_stands_in_the_light() {
     page.go("/pieces/2/subject").await;
     page.says("The whole picture").await;
     page.type_text("3").await;
-    page.says("The eye goes").await;
+    page.says("Eye path").await;
     page.type_text("j").await;
     page.says("Distance").await;
     const HEN: &str = "/api/pieces/2";

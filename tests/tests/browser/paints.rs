@@ -62,7 +62,7 @@ async fn a_trial_says_what_to_add_and_a_card_is_read_back() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/4/mixes?zone=9").await;
-    page.press_button("Try it, and read what comes of it").await;
+    page.press_button("Test this mix").await;
     calibrate(&page).await;
     page.press_button("Read the swatch").await;
     page.says("Another trial").await;

@@ -142,8 +142,8 @@ async fn a_departure_is_kept_with_its_reason_and_what_follows_is_asked() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/4/piece?zone=11").await;
-    page.says("It went another way").await;
-    page.click("It went another way").await;
+    page.says("Record a change").await;
+    page.click("Record a change").await;
     page.until("the zone is meant", "document.querySelector('aside form')?.innerText.includes('mug and shavings is meant')").await;
     page.tab_to("aside form textarea", 12).await;
     page.type_text("it crowded the plane").await;

@@ -105,7 +105,7 @@ async fn from_a_photo_to_the_plan_in_its_mixes_and_all_the_way_back() {
     page.says("Put in another").await;
     page.type_text("4").await;
     page.click("Find the smallest sets").await;
-    page.says("proved best of this size").await;
+    page.says("Proved best set of").await;
     page.click("the 4").await;
     page.until("four wells are in the tray", "document.querySelectorAll('footer li').length === 4").await;
     page.type_text("5").await;
@@ -177,8 +177,8 @@ async fn dials_places_and_lines_by_keyboard_alone() {
 
     // A colour is taken where the cross stands.
     page.press(&[], ESC).await;
-    page.says("this colour, too").await;
-    page.click("this colour, too").await;
+    page.says("Add this colour").await;
+    page.click("Add this colour").await;
     page.says("Point at a colour").await;
     page.until("the keyboard draws on the picture", "document.activeElement.matches(\"main svg[data-drawing='true']\")").await;
     for key in [RIGHT, DOWN, DOWN] {

@@ -26,7 +26,7 @@ async fn decimals_are_set_off_as_the_reader_does() {
 
     page.speaks("en-GB").await;
     page.go("/pieces/1/subject?zone=4").await;
-    page.says("It matters").await;
+    page.says("Importance").await;
     assert_ne!(page.value(&format!("{POINTS}.length")).await, Value::from(0));
     page.close().await;
 }

@@ -39,7 +39,7 @@ async fn nine_studies_one_becomes_the_plan_and_undo_brings_the_plan_back() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/4/studies").await;
-    page.says("3 neighbours").await;
+    page.says("3 analogous").await;
     ask_for(&page, 9).await;
     page.click("Make 9 studies").await;
     page.says("9 late sun").await;
@@ -48,10 +48,10 @@ async fn nine_studies_one_becomes_the_plan_and_undo_brings_the_plan_back() {
     page.type_text("v").await;
 
     open(&page, 5).await;
-    page.says("Go on with this study").await;
+    page.says("Use this study").await;
     page.find("aside textarea").await.send_keys("the wall sings\t").await.unwrap();
     let before = piece(&page, 4).await;
-    page.click("Go on with this study").await;
+    page.click("Use this study").await;
     page.says("is the plan now").await;
     let after = piece(&page, 4).await;
     let study = before["piece"]["studies"].as_array().unwrap().iter().find(|s| s["number"] == 5).unwrap();
@@ -137,13 +137,13 @@ async fn a_drawing_is_coloured_by_key_given_a_triad_and_printed() {
     page.type_text("6").await;
     page.says("Make 6 studies").await;
     ask_for(&page, 1).await;
-    page.click("as read").await;
-    page.click("three even hues").await;
+    page.click("as measured").await;
+    page.click("triadic").await;
     page.click("Make one study").await;
-    page.says("1 three even").await;
+    page.says("1 triadic").await;
     open(&page, 1).await;
     page.says("Shares of the picture").await;
-    page.click("Go on with this study").await;
+    page.click("Use this study").await;
     page.says("is the plan now").await;
     page.click("Print the sheet").await;
     page.says("PDF, painted").await;

@@ -26,7 +26,7 @@ async fn closed_outlines_of_a_drawing_become_zones_and_a_gap_is_bridged() {
     page.says("The whole picture").await;
     page.click("It is a line drawing").await;
     page.until("paper and three shapes", "document.querySelectorAll('main svg [role=button]').length === 4").await;
-    page.click("lines as a zone").await;
+    page.click("Make the lines a zone").await;
     page.until("the lines too", "document.querySelectorAll('main svg [role=button]').length === 5").await;
     page.press(&[CTRL], 'z').await;
     page.until("undone", "document.querySelectorAll('main svg [role=button]').length === 4").await;
@@ -38,8 +38,8 @@ async fn zones_are_joined_redrawn_and_locked_by_drawing() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/1/subject").await;
-    page.says("join by drawing").await;
-    page.click("join by drawing").await;
+    page.says("Merge by drawing").await;
+    page.click("Merge by drawing").await;
     page.says("Draw from one zone across").await;
     // From the lit wall into the shaded front.
     page.draw_line(ZONES, (0.36, 0.52), (0.64, 0.38)).await;
@@ -71,14 +71,14 @@ async fn two_patches_are_compared_and_a_line_is_read() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/1/subject").await;
-    page.says("two patches").await;
-    page.click("two patches").await;
+    page.says("Compare two patches").await;
+    page.click("Compare two patches").await;
     page.says("Drag from one patch to the other").await;
     page.draw_line(ZONES, (0.60, 0.10), (0.64, 0.36)).await;
     page.says("lighter").await;
     page.click("Done").await;
     page.says("The whole picture").await;
-    page.click("along a line").await;
+    page.click("Measure along a line").await;
     page.says("Drag a line to read the values").await;
     page.draw_line(ZONES, (0.36, 0.52), (0.66, 0.40)).await;
     page.says("the strongest edge lies").await;
@@ -124,7 +124,7 @@ async fn a_sheet_is_cut_apart_and_one_composition_goes_on() {
     page.give_file("#sheet-file", &sheet).await;
     page.until("four are found", "document.querySelectorAll('main ol li').length === 4").await;
     page.find("main ol li:nth-child(3) button").await.click().await.unwrap();
-    page.says("goes on").await;
+    page.says("Chosen").await;
     page.find("main ol li:nth-child(1) input").await.send_keys("too even").await.unwrap();
     page.press(&[], '\u{E004}').await;
     page.until_served("the reason is kept", "/api/pieces/1", "v.piece.compositions.cut[0].reason === 'too even'").await;

@@ -52,7 +52,7 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
 
     page.type_text("4").await;
     page.click("Find the smallest sets").await;
-    page.says("proved best of this size").await;
+    page.says("Proved best set of").await;
     page.click("the 4").await;
     page.until("four wells are in the tray", "document.querySelectorAll('footer li').length === 4").await;
 
@@ -62,7 +62,7 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
 
     page.type_text("6").await;
     page.click("Make 6 studies").await;
-    page.says("3 neighbours").await;
+    page.says("3 analogous").await;
     page.find("main button[data-study='2']").await.click().await.unwrap();
     page.click("Print the sheet").await;
     page.says("PDF, painted").await;
@@ -116,7 +116,7 @@ async fn the_same_by_keyboard_only() {
     page.type_text("2").await;
     page.says("isolate").await;
     page.type_text("j").await;
-    page.says("It matters").await;
+    page.says("Importance").await;
     let before = page.value("document.querySelector('aside dl dd').innerText").await;
     page.press(&[], '\u{E015}').await;
     page.until("the value moved", &format!("document.querySelector('aside dl dd').innerText !== {before}")).await;
@@ -127,13 +127,13 @@ async fn the_same_by_keyboard_only() {
     page.says("the exact best set").await;
     page.tab_to("main button.main", 40).await;
     page.press(&[], ENTER).await;
-    page.says("proved best of this size").await;
+    page.says("Proved best set of").await;
 
     page.type_text("6").await;
     page.says("Quick small versions").await;
     page.tab_to("aside button.main", 60).await;
     page.press(&[], ENTER).await;
-    page.says("3 neighbours").await;
+    page.says("3 analogous").await;
     page.tab_to("#print-the-sheet", 60).await;
     page.press(&[], ENTER).await;
     page.says("PDF, painted").await;

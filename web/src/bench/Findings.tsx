@@ -80,7 +80,7 @@ export function FindingsList() {
       {view.derived.findings.map((f) => (
         <FindingNote key={f.key} finding={f} />
       ))}
-      {!view.derived.findings.length && <p className={styles.none}>Nothing to remark on this plan.</p>}
+      {!view.derived.findings.length && <p className={styles.none}>No findings on this plan.</p>}
       <p className={styles.acts}>
         {answered > 0 && (
           <button type="button" className="act" onClick={() => changes.request({ do: "bring-back-findings" })}>

@@ -9,7 +9,7 @@ const GuideText = lazy(() => import("../guide/GuideText").then((m) => ({ default
 const KEYS: [string, string][] = [
   ["1 2 3 4 5 6 7 8", "Brief, Subject, Light, Lean set, Mixes, Studies, Piece, Box"],
   ["9 0", "the journal; drills for the eye"],
-  ["v w s n", "values only, warm–cool only, squint, as it reads among its neighbours; again: as it is"],
+  ["v w s n", "values only, warm–cool only, squint, among its neighbours; again: the reference"],
   ["f", "flat: plans and studies without the hand of the medium"],
   ["[ ]", "fewer or more value groups"],
   ["i", "isolate the selected zone, or a patch under the pointer"],
@@ -20,12 +20,12 @@ const KEYS: [string, string][] = [
   ["< >", "a smaller or larger brush"],
   ["arrows", "move the selected mark a tenth of a step (Shift: half)"],
   ["Space", "hold to see the reference; with Shift the plan"],
-  ["l h d t c g o", "at Light: lit, halftone, in shadow, thrown back, contact, glint, own light"],
+  ["l h d t c g o", "at Light: light, halftone, shadow, reflected light, contact shadow, highlight, light source"],
   ["h H c C", "at Light, hue and chroma: turn the hue of the chosen zones, change its strength; b B turns a little"],
-  ["p x o l y", "there: the next pigment's hue, keep the zone chosen, as read, local colour, type a colour"],
+  ["p x o l y", "at Light: the next pigment's hue, keep the zone chosen, as measured, local colour, type a colour"],
   ["p a y e", "at Light: next plane, next distance, next kind of thing, the other light"],
   ["t", "at Mixes: take the simpler recipe of the zone, or the fuller one again"],
-  ["r", "grey of the room: middle, dark, light"],
+  ["r", "background: mid grey, dark, light"],
   ["Ctrl+Z", "undo; with Shift redo"],
   ["/", "find in the Box"],
   ["Esc", "back"],
@@ -52,7 +52,7 @@ export function KeysHelp({ opened, onClose }: { opened: boolean; onClose: () => 
       <div className={styles.help}>
         <section aria-label="This station">
           {opened && (
-            <Suspense fallback={<p aria-busy="true">Fetching the page …</p>}>
+            <Suspense fallback={<p aria-busy="true">Loading the page …</p>}>
               <GuideText page={page} inside />
             </Suspense>
           )}

@@ -53,7 +53,7 @@ export const STATIONS: {
     knows: (v) => {
       const n = v.piece.studies.length;
       if (!n) return "none made";
-      return v.piece.chosen_study ? `${n} made, ${v.piece.chosen_study} goes on` : `${n} made`;
+      return v.piece.chosen_study ? `${n} made, ${v.piece.chosen_study} chosen` : `${n} made`;
     },
   },
   {

@@ -12,8 +12,8 @@ export function GuideText({ page, inside = false }: { page: GuidePage; inside?: 
     queryFn: () => textOf(page),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (text.isError) return <p>This page of the guide did not come. Load the program anew.</p>;
-  if (!text.data) return <p aria-busy="true">Fetching the page …</p>;
+  if (text.isError) return <p>This page of the guide did not load. Reload the page.</p>;
+  if (!text.data) return <p aria-busy="true">Loading the page …</p>;
   return (
     <article className={styles.text} data-inside={inside}>
       {drawn(lexer(text.data), inside)}

@@ -41,7 +41,7 @@ pub(crate) async fn only_paired(State(studio): State<Studio>, request: Request, 
             StatusCode::UNAUTHORIZED,
             "not-paired",
             "This device is not paired",
-            "Ask for a code on the machine where the studio is, under Keeping, and open it here.",
+            "Ask for a code on the machine where the studio is, under Backups, and open it here.",
         )
         .into_response(),
         Ok(false) => Redirect::to("/pair").into_response(),

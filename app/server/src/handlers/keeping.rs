@@ -75,8 +75,8 @@ pub(crate) fn troubles(s: &Studio) -> Vec<String> {
     let replaced = s.store.replaced().map(|r| {
         let lost = match r.rescued.lost.len() {
             0 => "Nothing is missing".to_owned(),
-            1 => "One thing is missing; Keeping names it".to_owned(),
-            n => format!("{n} things are missing; Keeping names them"),
+            1 => "One thing is missing; Backups names it".to_owned(),
+            n => format!("{n} things are missing; Backups names them"),
         };
         format!(
             "The data file was damaged, so what is sound in it was taken out and is open now. {lost}. The damaged file is kept: {}.",

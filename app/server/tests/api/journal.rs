@@ -49,7 +49,7 @@ async fn two_years_of_the_demo_are_found_by_what_a_painter_remembers() {
 #[tokio::test]
 async fn a_study_begins_a_piece_and_lends_its_set() {
     let api = Api::demo();
-    let study = find(&api, "kinds=study&words=neighbours%20shed").await["entries"][0].clone();
+    let study = find(&api, "kinds=study&words=analogous%20shed").await["entries"][0].clone();
     let (piece, number) = (study["source"]["id"].as_i64().unwrap(), study["entry"]["number"].as_u64().unwrap());
     let (status, next) = api.ask("POST", &format!("/api/pieces/{piece}/studies/{number}/piece"), None).await;
     assert_eq!(status, StatusCode::CREATED);
@@ -95,7 +95,7 @@ async fn what_is_learnt_stands_in_plots_and_files() {
     let tries = plot("tries");
     assert!(tries["marks"][1]["y"].as_f64().unwrap() < tries["marks"][0]["y"].as_f64().unwrap());
     let pans = after["worth"].as_array().unwrap().iter().find(|b| b["name"] == "Pocket pans").unwrap();
-    assert!(pans["pigments"].as_array().unwrap().iter().any(|p| p["words"] == "never left the Box"), "{pans}");
+    assert!(pans["pigments"].as_array().unwrap().iter().any(|p| p["words"] == "never used"), "{pans}");
     assert!(after["habits"].as_array().unwrap().iter().any(|h| h["usual"].as_array().unwrap().len() >= 2));
     let (status, csv) = bytes(&api, "/api/journal/plots/tries.csv").await;
     let csv = String::from_utf8(csv).unwrap();

@@ -37,7 +37,7 @@ pub fn drift(entries: &[JournalEntry], measured: &[Measured]) -> Plot {
         key: "drift".into(),
         title: "Where values drift".into(),
         says,
-        measures: "steps too light, too dark below nought".into(),
+        measures: "value steps (+ too light, − too dark)".into(),
         beside: String::new(),
         marks,
     }

@@ -58,7 +58,7 @@ fn one(made: &[&JournalEntry], id: &PigmentId, name: &str) -> Worth {
     let price = mean(uses.iter().filter_map(|(_, u)| u.price).collect());
     let last = uses.iter().map(|(e, _)| e.on.clone()).max();
     let words = match (&last, share, price) {
-        (None, ..) => "never left the Box".to_owned(),
+        (None, ..) => "never used".to_owned(),
         (Some(_), share, price) => {
             let times = uses.len();
             let mut words = format!("in {times} of {} sets and studies", made.len());
@@ -83,13 +83,13 @@ pub fn plot(of: &BoxWorth, key: usize) -> Plot {
         (_, n) => {
             let named = idle.iter().take(NAMED).copied().collect::<Vec<_>>().join(", ");
             let more = if n > NAMED { format!(" and {} more", n - NAMED) } else { String::new() };
-            format!("{n} of {} never left the Box in {} sets and studies: {named}{more}.", of.pigments.len(), of.of)
+            format!("{n} of {} were never used in {} sets and studies: {named}{more}.", of.pigments.len(), of.of)
         }
     };
     let mark = |p: &Worth| PlotMark { label: p.name.clone(), y: p.times as f64, beside: None, doubt: None, cases: p.times };
     Plot {
         key: format!("worth-{key}"),
-        title: format!("Who earns a place in {}", of.name),
+        title: format!("Most used in {}", of.name),
         says,
         measures: "sets and studies it is in".into(),
         beside: String::new(),

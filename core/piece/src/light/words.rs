@@ -5,20 +5,20 @@ use crate::worded;
 
 worded! {
     Role {
-        Lit: "lit",
+        Lit: "in light",
         Halftone: "halftone",
         Shadow: "in shadow",
-        Reflected: "light thrown back",
-        Contact: "contact",
-        Highlight: "glint",
-        SelfLuminous: "gives light itself",
+        Reflected: "reflected light",
+        Contact: "contact shadow",
+        Highlight: "highlight",
+        SelfLuminous: "light source",
     }
     Plane { Sky: "sky", Flat: "flat", Slanted: "slanted", Upright: "upright" }
     Distance { Near: "near", Middle: "middle", Far: "far" }
     Kind {
         Water: "water",
-        White: "a white thing",
-        Dark: "a dark thing",
+        White: "white object",
+        Dark: "dark object",
         Skin: "skin",
         Foliage: "leaves or grass",
         Fur: "hair, fur or feathers",
@@ -26,16 +26,16 @@ worded! {
         Cloth: "cloth",
         Fruit: "fruit or flowers",
     }
-    Tint { Warm: "warm", Cool: "cool", Neutral: "neither" }
+    Tint { Warm: "warm", Cool: "cool", Neutral: "neutral" }
     LampFrom { Left: "the left", Right: "the right", Above: "above", Below: "below", Front: "the front", Behind: "behind" }
     Exception {
-        FarGlow: "a glow far off",
+        FarGlow: "distant glow",
         Snow: "snow or frost",
-        LowSun: "a low sun",
+        LowSun: "low sun",
         Night: "night",
-        Backlight: "light from behind",
+        Backlight: "backlight",
     }
-    Key { AsRead: "as read", Full: "full", High: "high", Low: "low" }
+    Key { AsRead: "as measured", Full: "full", High: "high", Low: "low" }
 }
 
 #[cfg(test)]

@@ -21,7 +21,7 @@ pub enum Matching {
 }
 
 crate::worded! {
-    Matching { ValueFirst: "value first", Strict: "every difference alike", ValuesOnly: "values, warm or cool" }
+    Matching { ValueFirst: "value first", Strict: "all differences equally", ValuesOnly: "value and temperature only" }
 }
 
 /// Another piece the same set should serve.

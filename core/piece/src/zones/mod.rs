@@ -30,7 +30,7 @@ pub enum Importance {
     Focal,
 }
 
-crate::worded! { Importance { Quiet: "quiet", Usual: "usual", Focal: "focal" } }
+crate::worded! { Importance { Quiet: "background", Usual: "normal", Focal: "focal point" } }
 
 impl Importance {
     /// Factor on the zone's weight. A choice.

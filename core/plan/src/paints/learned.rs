@@ -151,9 +151,9 @@ fn best_reading(paint_box: &PaintBox, belief: &Belief, pigment: &Pigment, ground
         .min_by(|a, b| a.0.total_cmp(&b.0))?;
     let (then, swatch, what) = best;
     let words = match then / now.max(1e-9) {
-        left if left < 0.4 => format!("{} takes away most of the doubt: {now:.1} becomes {then:.1}.", capital(&what)),
-        left if left < 0.6 => format!("{} halves the doubt: {now:.1} becomes {then:.1}.", capital(&what)),
-        _ => format!("{} lessens the doubt: {now:.1} becomes {then:.1}.", capital(&what)),
+        left if left < 0.4 => format!("Most useful reading: {what}. It cuts the uncertainty from {now:.1} to {then:.1}."),
+        left if left < 0.6 => format!("Useful reading: {what}. It about halves the uncertainty, from {now:.1} to {then:.1}."),
+        _ => format!("Possible reading: {what}. It lowers the uncertainty from {now:.1} to {then:.1}."),
     };
     (now >= WORTH.1 && then <= (1.0 - WORTH.0) * now).then(|| Teaches { pigment: pigment.id.clone(), swatch, now, then, words })
 }

@@ -41,9 +41,10 @@ fn values(colours: &[Lab]) -> String {
 }
 
 fn balance(warm: f64, cool: f64) -> String {
-    let percent = |s: f64| format!("{:.0} %", 100.0 * s);
+    // A share of nothing may come out a little below it.
+    let percent = |s: f64| format!("{:.0} %", (100.0 * s).max(0.0));
     match (warm, cool) {
-        (w, c) if w < 0.05 && c < 0.05 => "Nearly all of it is neither warm nor cool.".into(),
+        (w, c) if w < 0.05 && c < 0.05 => "Nearly all of it is neutral.".into(),
         (w, c) if w >= c => format!("Mostly warm: {} against {} cool.", percent(w), percent(c)),
         (w, c) => format!("Mostly cool: {} against {} warm.", percent(c), percent(w)),
     }
@@ -78,7 +79,8 @@ mod tests {
     #[test]
     fn what_is_said_follows_the_figures() {
         assert_eq!(balance(0.7, 0.2), "Mostly warm: 70 % against 20 % cool.");
-        assert_eq!(balance(0.01, 0.02), "Nearly all of it is neither warm nor cool.");
+        assert_eq!(balance(0.6, -1e-12), "Mostly warm: 60 % against 0 % cool.");
+        assert_eq!(balance(0.01, 0.02), "Nearly all of it is neutral.");
         assert!(strength(20.0, 12.0).starts_with("Stronger") && strength(9.0, 12.5).starts_with("Quieter"));
         assert_eq!(values(&[Lab::new(51.0, 0.0, 0.0), Lab::new(51.0, 5.0, 0.0)]), "Values from 5.0 to 5.0.");
     }

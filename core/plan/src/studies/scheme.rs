@@ -268,17 +268,20 @@ pub(crate) fn choose_two(piece: &Piece, opposite: impl Fn(HueAngle) -> HueAngle,
 /// A scheme in words.
 pub fn describe(scheme: &Scheme) -> String {
     match scheme {
-        Scheme::AsRead => "as read".into(),
-        Scheme::OneHue { hue } => format!("one hue, {}", hue_word(HueAngle(*hue))),
+        Scheme::AsRead => "as measured".into(),
+        Scheme::OneHue { hue } => format!("monochromatic: {}", hue_word(HueAngle(*hue))),
         Scheme::Opposites { dominant, other } => {
-            format!("opposites, {} rules {}", hue_word(HueAngle(*dominant)), hue_word(HueAngle(*other)))
+            format!("complementary: mostly {}, with {}", hue_word(HueAngle(*dominant)), hue_word(HueAngle(*other)))
         }
-        Scheme::Neighbours { from, to } => format!("neighbours, {} to {}", hue_word(HueAngle(*from)), hue_word(HueAngle(*to))),
+        Scheme::Neighbours { from, to } => match (hue_word(HueAngle(*from)), hue_word(HueAngle(*to))) {
+            (from, to) if from == to => format!("analogous: {from}s"),
+            (from, to) => format!("analogous: {from} to {to}"),
+        },
         Scheme::Chord { chord, hues } => {
             let words: Vec<&str> = hues.iter().map(|h| hue_word(HueAngle(h.hue))).collect();
-            format!("{}, {}", chord_name(*chord), words.join(", "))
+            format!("{}: {}", chord_name(*chord), words.join(", "))
         }
-        Scheme::Slide { dark, light } => format!("a slide, dark {} to light {}", hue_word(HueAngle(*dark)), hue_word(HueAngle(*light))),
+        Scheme::Slide { dark, light } => format!("gradient: dark {} to light {}", hue_word(HueAngle(*dark)), hue_word(HueAngle(*light))),
         Scheme::Borrowed { from } => format!("colours of {from}"),
         Scheme::Light { light } => other_light::name(*light).into(),
         Scheme::Former => "the plan before".into(),
@@ -287,12 +290,12 @@ pub fn describe(scheme: &Scheme) -> String {
 
 fn chord_name(chord: Chord) -> &'static str {
     match chord {
-        Chord::Opposites => "opposites",
-        Chord::Neighbours => "neighbours",
-        Chord::SplitOpposite => "split opposite",
-        Chord::Three => "three even",
-        Chord::Square => "four even",
-        Chord::Rectangle => "two pairs",
+        Chord::Opposites => "complementary",
+        Chord::Neighbours => "analogous",
+        Chord::SplitOpposite => "split complementary",
+        Chord::Three => "triadic",
+        Chord::Square => "tetradic (square)",
+        Chord::Rectangle => "tetradic (rectangle)",
         Chord::Game => "the game",
     }
 }

@@ -90,7 +90,7 @@ pub fn word(loudness: f64) -> &'static str {
 /// How a piece speaks on its wall, in a sentence.
 pub fn sentence(v: &Voice) -> String {
     let steps = format!("{:.1} steps {} the wall", v.steps.abs(), if v.steps < 0.0 { "below" } else { "above" });
-    if v.speaks_up { format!("It speaks up on this wall: {steps}.") } else { format!("It is quiet on this wall: {steps}.") }
+    format!("Contrast with the wall: {}, {steps}.", if v.speaks_up { "high" } else { "low" })
 }
 
 fn median(mut of: Vec<f64>) -> f64 {

@@ -61,8 +61,8 @@ pub(crate) fn closeness(difference: f64) -> &'static str {
 pub fn slip(slip: f64) -> String {
     let steps = slip / lean_recipes::cost::STEP;
     match steps {
-        s if s < 0.05 => "A slip of the hand does not show.".into(),
-        s => format!("A slip of the hand: {s:.1} of a step."),
+        s if s < 0.05 => "If your measure is 20 % off, nobody sees it.".into(),
+        s => format!("If your measure is 20 % off: {s:.1} value steps."),
     }
 }
 

@@ -131,7 +131,7 @@ fn a_box_learns_and_says_where_every_number_comes_from() {
     assert_eq!(learned(&got.paint_box, &[]).unwrap().paint_box, paint_box);
     // What one more reading would teach is of pigments that are still doubted.
     let first = &got.teaches[0];
-    assert!(first.then < first.now && first.words.contains("doubt"), "{first:?}");
+    assert!(first.then < first.now && first.words.contains("uncertainty"), "{first:?}");
     assert!(got.teaches.iter().all(|t| of(&t.pigment).provenance != Provenance::Measured || t.now >= 0.8));
 }
 

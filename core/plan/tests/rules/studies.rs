@@ -206,7 +206,7 @@ fn more_studies_take_more_pages_and_some_can_be_chosen() {
     piece.studies = (1..=7).map(|n| Study { number: StudyNumber(n), ..made.clone() }).collect();
     let titles = |only: &[u8]| -> Vec<Vec<String>> {
         let only: Vec<StudyNumber> = only.iter().map(|n| StudyNumber(*n)).collect();
-        let text = |m: &Item| if let Item::Text { text, .. } = m { text.strip_suffix(" · as read").map(str::to_owned) } else { None };
+        let text = |m: &Item| if let Item::Text { text, .. } = m { text.strip_suffix(" · as measured").map(str::to_owned) } else { None };
         lay_out(&piece, &paint_box, Copy::Flat, &only).unwrap().iter().map(|s| s.marks.iter().filter_map(text).collect()).collect()
     };
     let all = titles(&[]);

@@ -44,7 +44,7 @@ export function Meter({
         {meter.calibrated_for > 0 ? `Calibrated for ${meter.calibrated_for} readings more.` : ""}
       </Note>
       <details>
-        <summary>Play the world</summary>
+        <summary>Simulation controls</summary>
         <Tick on={unplugged} onTick={(on) => table({ unplugged: on })}>
           the cable is out
         </Tick>

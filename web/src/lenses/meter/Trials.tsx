@@ -51,7 +51,7 @@ export function Trials({ of }: { of: For }) {
           <p>
             <b>{said(correction.words)}</b>
           </p>
-          {correction.anew && <p>Anew: {correction.anew}.</p>}
+          {correction.anew && <p>Or mix it again: {correction.anew}.</p>}
           {(correction.add.length > 0 || correction.over.length > 0) && (
             <Stroke
               marks={[wanted, correction.becomes]}
@@ -66,7 +66,7 @@ export function Trials({ of }: { of: For }) {
       {open ? (
         <NewTrial of={of} next={next ?? null} layers={next_layers} onDone={() => setOpen(false)} />
       ) : (
-        <Act onDo={() => setOpen(true)}>{trials.length ? "Another trial" : "Try it, and read what comes of it"}</Act>
+        <Act onDo={() => setOpen(true)}>{trials.length ? "Another trial" : "Test this mix"}</Act>
       )}
     </Section>
   );
@@ -121,7 +121,7 @@ function NewTrial({
         </Act>
         <Act onDo={onDone}>Leave it</Act>
       </p>
-      <Note>Trials teach the pigments too: the next recipes know better.</Note>
+      <Note>Trials also teach the pigments: the next recipes are better.</Note>
     </>
   );
 }

@@ -11,7 +11,7 @@ import { StartBox } from "./StartBox";
 import { StringsCard, StringsRoom } from "./StringsRoom";
 
 const ROOMS = [
-  ["owned", "what is owned"],
+  ["owned", "paints"],
   ["readings", "readings"],
   ["strings", "strings and greys"],
   ["grounds", "grounds"],

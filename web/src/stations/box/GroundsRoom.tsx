@@ -164,7 +164,7 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
         onChange={(e) => ground({ name: e.currentTarget.value })}
       />
       <NativeSelect
-        label="Most like"
+        label="Similar to"
         value={now.ground.like}
         data={shipped.map((g) => ({ value: g.id, label: g.name }))}
         onChange={(e) => ground({ like: e.currentTarget.value })}
@@ -183,7 +183,7 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
         onChange={(v) => ground({ tooth: (Number(v) || 0) / 100 })}
       />
       <NumberInput
-        label="Thirst, %"
+        label="Absorbency, %"
         min={0}
         max={100}
         value={Math.round(now.ground.absorbency * 100)}

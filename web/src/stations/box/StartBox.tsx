@@ -78,7 +78,7 @@ export function StartBox() {
         </Act>
       </Section>
       <details>
-        <summary>Everything that is shipped, or a pigment file</summary>
+        <summary>All shipped pigments, or a pigment file</summary>
         <Act onDo={() => start({ shipped: true }, own)}>All 61 modelled pigments</Act>
         <Textarea
           label="Text of a pigment file"

@@ -139,14 +139,14 @@ function Moods({ moods, shipped, onChange }: { moods: Mood[]; shipped: Mood[]; o
             value={m.scheme ?? ""}
             data={[
               { value: "", label: "any scheme" },
-              { value: "neighbours", label: "neighbours" },
-              { value: "opposites", label: "opposites" },
-              { value: "one-hue", label: "one hue" },
-              { value: "split-opposite", label: "opposite split in two" },
-              { value: "three", label: "three even hues" },
-              { value: "square", label: "four even hues" },
-              { value: "rectangle", label: "two pairs of opposites" },
-              { value: "slide", label: "a slide from hue to hue" },
+              { value: "neighbours", label: "analogous" },
+              { value: "opposites", label: "complementary" },
+              { value: "one-hue", label: "monochromatic" },
+              { value: "split-opposite", label: "split complementary" },
+              { value: "three", label: "triadic" },
+              { value: "square", label: "tetradic (square)" },
+              { value: "rectangle", label: "tetradic (rectangle)" },
+              { value: "slide", label: "gradient" },
             ]}
             onChange={(e) => change(i, { scheme: (e.currentTarget.value || null) as Mood["scheme"] })}
           />

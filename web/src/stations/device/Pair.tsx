@@ -43,7 +43,7 @@ export function Pair() {
         </form>
       ) : (
         <p>
-          On the machine where the studio is, open <b>Keeping</b> and ask for a code. Photograph it with this device, or
+          On the machine where the studio is, open <b>Backups</b> and ask for a code. Photograph it with this device, or
           open the address below it here.
         </p>
       )}

@@ -103,7 +103,7 @@ export function Drills() {
             </Tick>
             <Note>
               How fine the eye is comes from a staircase: each answer moves the next question to where it teaches most.
-              It says its doubt. Screens differ: what you learn here is to be tried on paper.
+              Each result shows its uncertainty. Screens differ: try on paper what you learn here.
             </Note>
           </div>
         </>

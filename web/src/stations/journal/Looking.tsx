@@ -124,7 +124,7 @@ function Southern() {
       >
         south of the equator
       </Tick>
-      {on && <Note>Seasons are turned about from the next search on.</Note>}
+      {on && <Note>Seasons are swapped from the next search on.</Note>}
     </>
   );
 }

@@ -21,7 +21,7 @@ export function Keeping() {
   const work = useStudioWork();
   const [leftOut, setLeftOut] = useState<string[]>([]);
   useEffect(() => {
-    document.title = "Keeping · Lean Swatch";
+    document.title = "Backups · Lean Swatch";
   }, []);
   const backUp = () =>
     answer(api.POST("/api/keeping/backup")).then((now) => {
@@ -45,7 +45,7 @@ export function Keeping() {
   return (
     <main className={styles.keeping}>
       <header>
-        <h1>Keeping</h1>
+        <h1>Backups</h1>
         <p>
           <Link to="/">The studio</Link>
         </p>
@@ -124,7 +124,7 @@ export function Keeping() {
         </Section>
       )}
       <Devices />
-      <Section level={2} title="Is everything sound?">
+      <Section level={2} title="Check the data file">
         <Acts>
           {work.running ? (
             <>
@@ -132,7 +132,7 @@ export function Keeping() {
               <Act onDo={work.cancel}>Stop</Act>
             </>
           ) : (
-            <Act onDo={work.check}>Look through everything</Act>
+            <Act onDo={work.check}>Run a full check</Act>
           )}
         </Acts>
         {checked && (

@@ -55,7 +55,7 @@ function Surface({ onLook }: { onLook: (s: SetFound | null) => void }) {
   return (
     <div className={styles.surface} ref={ref}>
       <div className={styles.head}>
-        <h2>What each further {unit(brief.medium, 1)} buys</h2>
+        <h2>Gain from each added {unit(brief.medium, 1)}</h2>
         {running ? (
           <span className={styles.progress} role="status">
             <progress max={1} value={running.share} aria-label="Searching" />

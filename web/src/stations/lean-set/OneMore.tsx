@@ -24,7 +24,7 @@ export function OneMore() {
       .then((done) => done && put(a));
   return (
     <section className={styles.alike} aria-label="One more">
-      <h3>One more would lower the cost</h3>
+      <h3>One more would help</h3>
       <ul>
         {best.map((a) => (
           <li key={a.pigment}>

@@ -52,9 +52,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
       </h2>
       {size && (
         <p>
-          Mean miss <span className="figures">{figure(size.pieces[0] ?? size.cost, 2)}</span>; cost{" "}
-          <span className="figures">{figure(size.cost, 2)}</span>, {certainty(size)}. The cost charges a zone the more
-          the farther it is off, and what a hand is unsure of.
+          Average error <span className="figures">{figure(size.pieces[0] ?? size.cost, 1)}</span>. {certainty(size)}.
         </p>
       )}
       {size && size.missing.length > 0 && (
@@ -82,7 +80,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
           );
         })}
       </ul>
-      <p className={styles.small}>Zones it serves, and what more the set would cost without it.</p>
+      <p className={styles.small}>Zones it is used in, and how much worse the set is without it.</p>
       {!looked && size && <Alike size={size} />}
       {!looked && <OneMore />}
     </Card>
@@ -98,9 +96,9 @@ function rolesOf(size: SetFound | undefined, id: string): string {
 
 /** How sure it is that no other set of this size is better. */
 function certainty(size: SetFound): string {
-  if (size.proved_optimal) return "proved best of this size";
+  if (size.proved_optimal) return `Proved best set of ${numberWord(size.pigments.length)}`;
   const within = size.within == null ? null : Math.ceil(size.within * 100);
-  return within == null ? "best found" : `best found, within ${within} % of the best possible`;
+  return within == null ? "Best set found" : `Best set found: at most ${within} % from the best possible`;
 }
 
 /** One pigment of the Box: what it is, and whether the search must or must not use it. */

@@ -21,10 +21,10 @@ function Guesses() {
   if (!guessed.length) return null;
   return (
     <p className={styles.guesses}>
-      What is proposed for {guessed.length === 1 ? "one zone" : `${guessed.length} zones`} is a guess, and nothing is
-      remarked on a guess. Correct what is wrong, zone by zone, then{" "}
+      {guessed.length === 1 ? "One zone has a suggestion" : `${guessed.length} zones have suggestions`} that you have
+      not accepted. Findings ignore them until then. Correct what is wrong zone by zone, then{" "}
       <button type="button" className="act" onClick={() => changes.request({ do: "confirm-facts" })}>
-        say that the rest is so
+        Accept all
       </button>
     </p>
   );
@@ -98,7 +98,7 @@ export function LightCard() {
         ))}
       </fieldset>
       <button type="button" className="act main" onClick={() => changes.request({ do: "propose-facts" })}>
-        Propose the part of every zone
+        Suggest light and shadow
       </button>
       <Guesses />
       <Targets />
@@ -220,7 +220,7 @@ function Relations() {
         </Section>
       )}
       {eye.length > 1 && (
-        <Section title="The eye goes">
+        <Section title="Eye path">
           <p>
             {eye.slice(0, 6).map((z, i) => (
               <span key={z}>

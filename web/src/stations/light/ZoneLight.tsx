@@ -89,7 +89,7 @@ export function ZoneLight() {
           />
         )}
       </div>
-      {!facts.by_hand && facts.plane && <p>Proposed from the picture; change what is not so.</p>}
+      {!facts.by_hand && facts.plane && <p>Suggested from the picture. Correct what is wrong.</p>}
       <Grading zone={zone.id} graded={zone.graded ?? null} end={shape.graded_to ?? target} />
       <Travelling zone={zone.id} />
       {view.derived.findings

@@ -17,8 +17,8 @@ export function AmongNeighbours({ zone }: { zone: number }) {
           <p>With everything in, against how it is meant to look: {lowered(here.reads)}</p>
           {here.own && <Remedy remedy={here.own} />}
           {here.surround && <Remedy remedy={here.surround} />}
-          {!here.own && <p>No other recipe of this set does it.</p>}
-          {!here.surround && <p>No change around it does it alone.</p>}
+          {!here.own && <p>This set has no other recipe for it.</p>}
+          {!here.surround && <p>Changing one neighbour is not enough.</p>}
         </>
       )}
     </section>

@@ -123,7 +123,7 @@ function Mixing() {
       {brief.medium === "oil" && (
         <Tick
           on={(mixing.parts ?? false) || mixing.finer}
-          says="Whole parts alone: nothing is let down first"
+          says="Whole parts only, no tints mixed first"
           onTick={(parts) => set({ parts, finer: false })}
         />
       )}
@@ -131,21 +131,17 @@ function Mixing() {
         <Tick
           on={mixing.finer}
           says="Finer: up to sixteen parts, or a touch of one more"
-          effect={finer_gain == null ? undefined : `lowers the mean miss by ${figure(finer_gain, 2)}`}
+          effect={finer_gain == null ? undefined : `lowers the average error by ${figure(finer_gain, 2)}`}
           onTick={(finer) => set({ finer, parts: true })}
         />
       )}
       {!mixing.parts && !mixing.finer && (
-        <Tick
-          on={mixing.by_miss ?? false}
-          says="By the miss alone, however unsure a hand is of it"
-          onTick={(by_miss) => set({ by_miss })}
-        />
+        <Tick on={mixing.by_miss ?? false} says="Ignore mixing accuracy" onTick={(by_miss) => set({ by_miss })} />
       )}
       <Tick
         on={mixing.kin}
-        says="Kin: share pigments where nobody sees the difference"
-        effect={kin_loss == null ? undefined : `raises the mean miss by ${figure(kin_loss, 2)}`}
+        says="Share pigments between mixes where nobody sees the difference"
+        effect={kin_loss == null ? undefined : `raises the average error by ${figure(kin_loss, 2)}`}
         onTick={(kin) => set({ kin })}
       />
     </div>
@@ -181,7 +177,7 @@ function LetDowns() {
   if (!let_downs.length) return null;
   return (
     <section className={styles.letDowns}>
-      <h3>Let down first</h3>
+      <h3>Tints to mix first</h3>
       <ul>
         {let_downs.map((l) => (
           <li key={l.words}>
@@ -305,7 +301,7 @@ function MixCard() {
         )}
         <LetDowns />
         <Pans />
-        <p>Each stroke is split: left what is wanted, right what the set gives, on the ground of the piece.</p>
+        <p>Each stroke is split: the target left, the mix right, on the ground of the piece.</p>
         {missed.length > 0 && (
           <p>
             Out of reach: {missed.map((x) => zoneName(view, x.zone)).join(", ")}. In the field an arrow leads to where

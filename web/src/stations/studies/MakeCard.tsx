@@ -29,7 +29,7 @@ export function MakeCard() {
   const running = work.job?.what === "making studies";
   return (
     <Card>
-      <h2>{made ? "Make them anew" : "Make studies"}</h2>
+      <h2>{made ? "Make new studies" : "Make studies"}</h2>
       <NativeSelect
         label="How many"
         value={String(ticked.length)}
@@ -37,7 +37,7 @@ export function MakeCard() {
         onChange={(e) => setAsked(all.slice(0, Number(e.currentTarget.value)).map((k) => k.kind))}
       />
       <fieldset className={styles.kinds}>
-        <legend>Of these kinds</legend>
+        <legend>Schemes</legend>
         {all.map((k) => (
           <label key={k.kind}>
             <input type="checkbox" checked={ticked.includes(k.kind)} onChange={() => tick(k.kind)} /> {k.name}
@@ -53,8 +53,7 @@ export function MakeCard() {
         Make {ticked.length === 1 ? "one study" : `${ticked.length} studies`}
       </button>
       <p className={styles.small}>
-        Hues are set free, values stay as planned; another light has values of its own. Skin, sky, whites and greys keep
-        within what they can be.
+        Hues change, values stay; another light has its own values. Skin, sky, whites and greys stay believable.
       </p>
       <Lent />
     </Card>

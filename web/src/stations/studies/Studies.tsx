@@ -72,7 +72,7 @@ function Surface({
       )}
       {stale && !running && (
         <p className={styles.stale}>
-          Zones, locks or the Box changed since these were made. They stay as they were until you make them anew.
+          Zones, locks or the Box changed since these studies were made. They stay as they are until you make new ones.
         </p>
       )}
       {running?.made.length ? (
@@ -317,7 +317,7 @@ function Small({ study, width, bare }: { study: Study; width: number; bare?: boo
       <b>
         <span className="figures">{study.number}</span>
         {!bare && ` ${scheme}`}
-        {goesOn && ", goes on"}
+        {goesOn && ", chosen"}
       </b>
       {!bare && (
         <span className={styles.under}>

@@ -36,7 +36,7 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
           <li key={m}>{said(m)}</li>
         ))}
       </ul>
-      {note.moved && <p className={styles.stale}>By what is known of the pigments now: {said(note.moved)}</p>}
+      {note.moved && <p className={styles.stale}>With the pigments as they are known now: {said(note.moved)}</p>}
       <Beyond study={study} note={note} />
       {at >= 0 && (
         <div className={styles.zone}>
@@ -56,8 +56,8 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
         })}
       </ul>
       <p className={styles.small}>
-        Its own exact set of {study.pigments.length}; mean miss <span className="figures">{figure(study.cost, 2)}</span>
-        .
+        Its own exact set of {study.pigments.length}; average error{" "}
+        <span className="figures">{figure(study.cost, 1)}</span>.
       </p>
       <GoOn study={study} />
       <Lamps study={study} />
@@ -151,7 +151,7 @@ function GoOn({ study }: { study: Study }) {
   return (
     <div className={styles.goOn}>
       <button type="button" className="act main" onClick={go}>
-        {goesOn ? "Go on with it once more" : "Go on with this study"}
+        {goesOn ? "Use this study again" : "Use this study"}
       </button>
       <NumberInput label="Pigments more for the large piece, at most" min={0} max={6} value={more} onChange={setMore} />
       {Number(more) > 0 && (

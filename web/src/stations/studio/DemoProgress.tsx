@@ -16,7 +16,7 @@ export function DemoProgress() {
   if (filling.problem) {
     return (
       <p className={styles.stopped} role="alert">
-        The demo studio is incomplete: {filling.problem} Start it again to fill it anew.
+        The demo studio is incomplete: {filling.problem} Start the program again to fill it.
       </p>
     );
   }

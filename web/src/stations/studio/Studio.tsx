@@ -8,7 +8,7 @@ import { media, mediumName } from "../../bench/stations";
 import { Acts } from "../../kit/Section";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { paperHere } from "../../room/paper";
-import { useRoom } from "../../room/useRoom";
+import { type Room, useRoom } from "../../room/useRoom";
 import { dayWord, shortDay } from "../piece/lasting";
 import { DemoProgress } from "./DemoProgress";
 import { Due } from "./Due";
@@ -37,7 +37,7 @@ export function Studio() {
         <DemoProgress />
         {studio.data?.troubles.map((t) => (
           <p key={t} className={styles.damaged} role="alert">
-            {t} <Link to="/keeping">Keeping</Link>
+            {t} <Link to="/keeping">Backups</Link>
           </p>
         ))}
         <h1>Lean Swatch</h1>
@@ -72,9 +72,9 @@ export function Studio() {
       </div>
       <footer>
         <button type="button" className="act" onClick={nextRoom}>
-          Room grey: {room}
+          Background: {GREYS[room]}
         </button>
-        <Link to="/keeping">Keeping: backups and the archive</Link>
+        <Link to="/keeping">Backups and archive</Link>
         {studio.data?.demo && studio.data.pieces.length > 0 && <VisitDemo />}
       </footer>
     </main>
@@ -110,6 +110,8 @@ function PieceList({ of }: { of: Line[] }) {
 }
 
 const LONG: Intl.DateTimeFormatOptions = { day: "numeric", month: "long", year: "numeric" };
+/** What the grey of each room is called. */
+const GREYS: Record<Room, string> = { middle: "mid grey", dark: "dark grey", light: "light grey" };
 /** Finished pieces shown at once; the journal has them all. */
 const LATEST = 4;
 

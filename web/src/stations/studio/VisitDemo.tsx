@@ -17,10 +17,10 @@ export function VisitDemo({ main = false }: { main?: boolean }) {
       </p>
     );
   }
-  if (!main) return <Act onDo={visit}>Look round the demo studio</Act>;
+  if (!main) return <Act onDo={visit}>Open the demo studio</Act>;
   return (
     <div className={styles.filling}>
-      <Act onDo={visit}>Look round the demo studio</Act>
+      <Act onDo={visit}>Open the demo studio</Act>
       <span>Two years of invented work in a file of its own; yours stays as it is.</span>
     </div>
   );

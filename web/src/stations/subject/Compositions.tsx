@@ -32,11 +32,11 @@ export function CompositionsRoom() {
               aria-pressed={sheet.chosen === i}
               onClick={() => set({ chosen: sheet.chosen === i ? null : i })}
             >
-              {sheet.chosen === i ? "goes on" : "let it go on"}
+              {sheet.chosen === i ? "Chosen" : "Choose"}
             </button>
           </p>
           <TextField
-            aria-label={`Why ${i + 1} ${sheet.chosen === i ? "goes on" : "stays"}`}
+            aria-label={`Why ${i + 1} ${sheet.chosen === i ? "was chosen" : "was not chosen"}`}
             placeholder={sheet.chosen === i ? "why this one" : "why not"}
             kept={c.reason}
             maxLength={80}
@@ -100,7 +100,7 @@ export function CompositionsCard() {
       {sheet ? (
         <>
           <p>
-            {sheet.cut.length} on {sheet.file_name}. One goes on; the others are kept with the reason.
+            {sheet.cut.length} on {sheet.file_name}. Choose one; the others are kept with the reason.
           </p>
           <button
             type="button"
@@ -113,7 +113,7 @@ export function CompositionsCard() {
           <SheetFile label="Another sheet" />
         </>
       ) : (
-        <p>Squint at each: the one that still reads with three values goes on.</p>
+        <p>Squint at each: choose the one that still reads with three values.</p>
       )}
     </Card>
   );

@@ -81,7 +81,7 @@ function NoMasses() {
 function AllMasses({ onChoose }: { onChoose: (mass: number) => void }) {
   const { view, changes } = useBench();
   const { masses } = view.piece;
-  if (!masses.length) return <p>What is said of a mass holds for every place that lies in it.</p>;
+  if (!masses.length) return <p>What you set for a mass applies to every place in it.</p>;
   return (
     <Card>
       <h2>{masses.length === 1 ? "1 mass" : `${masses.length} masses`}</h2>
@@ -108,7 +108,7 @@ function AllMasses({ onChoose }: { onChoose: (mass: number) => void }) {
       </ul>
       <Straddling />
       <button type="button" className="act" onClick={() => changes.proposeMasses()}>
-        Find them anew
+        Find masses again
       </button>
     </Card>
   );

@@ -42,7 +42,7 @@ export function PlacePart({ zone }: { zone: Zone }) {
   const nth = Math.min(place, Math.max(0, places.length - 1));
   const here = places[nth];
   usePlaceKeys(zone.id, here && { x: here.x / shapes.width, y: here.y / shapes.height }, places.length);
-  if (!here) return <p>At this brush it has no place: a smaller brush shows it.</p>;
+  if (!here) return <p>The brush is too large for this zone. Choose a smaller brush to see it.</p>;
   const at = { x: here.x / shapes.width, y: here.y / shapes.height };
   const others = view.piece.zones.filter((z) => z.id !== zone.id);
   const give = (to: number) => {

@@ -58,8 +58,8 @@ export function WholeCard(props: Props) {
         <p className={lost > 0.005 ? styles.clipped : undefined}>
           {lost > 0.005 && (
             <>
-              The camera lost {l.clipped.light > l.clipped.dark ? "the lights" : "the darks"} in {figure(100 * lost, 1)}{" "}
-              % of the picture: values there are a guess.{" "}
+              {figure(100 * lost, 1)} % of the picture is clipped {l.clipped.light > l.clipped.dark ? "white" : "black"}
+              : values there are estimates.{" "}
             </>
           )}
           <button
@@ -68,7 +68,7 @@ export function WholeCard(props: Props) {
             aria-pressed={props.clipped}
             onClick={() => props.onClipped(!props.clipped)}
           >
-            {props.clipped ? "Hide the hatching" : "Hatch what was lost"}
+            {props.clipped ? "Hide clipped areas" : "Show clipped areas"}
           </button>
         </p>
       )}
@@ -113,8 +113,8 @@ function Measuring(props: Props) {
   return (
     <Section title="Measure">
       <Acts>
-        <ToolButton of="line" label="along a line" {...props} />
-        <ToolButton of="compare" label="two patches" {...props} />
+        <ToolButton of="line" label="Measure along a line" {...props} />
+        <ToolButton of="compare" label="Compare two patches" {...props} />
       </Acts>
       {ends.length > 1 && (
         <p>
@@ -137,8 +137,8 @@ function Shapes(props: Props) {
     <Section title="Shapes">
       <p>Point at the picture to choose a zone: all its places light up, and it can be mended here.</p>
       <Acts>
-        <ToolButton of="take" label="this colour, too" {...props} />
-        <ToolButton of="join" label="join by drawing" {...props} />
+        <ToolButton of="take" label="Add this colour" {...props} />
+        <ToolButton of="join" label="Merge by drawing" {...props} />
       </Acts>
       <Acts>
         <button type="button" className="act" onClick={() => changes.fromLines(false)}>
@@ -146,7 +146,7 @@ function Shapes(props: Props) {
         </button>
         {lines && (
           <button type="button" className="act" onClick={() => changes.fromLines(true)}>
-            lines as a zone
+            Make the lines a zone
           </button>
         )}
       </Acts>

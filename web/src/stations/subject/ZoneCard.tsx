@@ -83,11 +83,11 @@ export function ZoneCard({
           className="act"
           onClick={() => changes.request({ do: "set-target", zone: zone.id, target: zone.reading.lab })}
         >
-          Put back to what was read
+          Reset to the measured value
         </button>
       )}
       <fieldset className={styles.choice}>
-        <legend>It matters</legend>
+        <legend>Importance</legend>
         {IMPORTANCE.map((i) => (
           <label key={i.value}>
             <input
@@ -257,7 +257,7 @@ export function PatchCard({ at, onEqual }: { at: Spot; onEqual: (value: number) 
       {m && (
         <>
           <Stroke marks={[m]} ground="#868686" height={110} look={look} label="The patch on grey" />
-          <p>Away from its neighbours, this is what it is.</p>
+          <p>The colour isolated from its neighbours.</p>
           <dl className={styles.readings}>
             <dt>value</dt>
             <dd className="figures">{figure(m.value, 1)}</dd>

@@ -28,7 +28,7 @@ pub(crate) fn coloured(plan: &Plan) -> Vec<Finding> {
                 format!("dark-{}", z.id.0),
                 vec![z.id],
                 format!("{} dark without a colour", subject(&z.label)),
-                "A dark mixed from two opposites leans somewhere and stays alive; a neutral one reads as a hole.".into(),
+                "A dark mixed from two complementaries leans somewhere and stays alive; a neutral one reads as a hole.".into(),
                 "black: never, mix darks from opposites",
             );
             let lamp = plan.lighting.lamp(z.facts.light).map_or(1.0, |l| l.tint.sign());

@@ -42,11 +42,11 @@ pub(crate) fn of_the_scheme(plan: &Plan) -> Vec<Finding> {
         coloured.iter().map(|z| z.id).collect(),
         format!("Neither {hue} nor {other} rules"),
         format!(
-            "{:.0} % against {:.0} % of what is coloured: of two opposites one should have plainly more, the other excites.",
+            "{:.0} % against {:.0} % of what is coloured: of two complementaries one should plainly rule, the other accents.",
             100.0 * first,
             100.0 * second
         ),
-        "opposites: one rules",
+        "complementaries: one rules",
     );
     let calmed = coloured.iter().filter(|z| turn(z.lab.hue(), HueAngle(rules)) > BELONGS);
     let targets = calmed.map(|z| (z.id, lean_colour::Lab::new(z.lab.l, z.lab.a * 0.5, z.lab.b * 0.5))).collect();

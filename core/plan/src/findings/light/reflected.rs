@@ -33,7 +33,7 @@ fn too_light(plan: &Plan, reflected: &PlannedZone) -> Option<Finding> {
         vec![reflected.id, lit.id],
         format!("{} leaves the shadow", capital(&reflected.label)),
         format!(
-            "Light thrown back is weaker than the light itself: {:.1} against {:.1} at {}. A light rim left on purpose is a choice.",
+            "Reflected light is weaker than the light itself: {:.1} against {:.1} at {}. A light rim left on purpose is a choice.",
             reflected.value, lit.value, lit.label
         ),
         "value plan",
@@ -58,7 +58,7 @@ fn other_hue(plan: &Plan, reflected: &PlannedZone) -> Option<Finding> {
         format!("reflected-hue-{}", reflected.id.0),
         vec![reflected.id, neighbour.id],
         format!("{} does not carry the colour of {}", capital(&reflected.label), neighbour.label),
-        "Light thrown back is coloured by what throws it; here it leans the other way.".into(),
+        "Reflected light takes the colour of its source; here it leans the other way.".into(),
         "reflected light carries its neighbour",
     );
     let given = Lab::new(reflected.lab.l, shadow.lab.a + GIVEN * neighbour.lab.a, shadow.lab.b + GIVEN * neighbour.lab.b);

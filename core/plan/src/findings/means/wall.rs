@@ -24,8 +24,8 @@ pub(crate) fn heard(plan: &Plan) -> Vec<Finding> {
                 "wall",
                 "wall",
                 Vec::new(),
-                "It speaks up on this wall".into(),
-                format!("It is meant to be quiet there. {numbers} {}", plan.calming()),
+                "High contrast with the wall".into(),
+                format!("You want low contrast there. {numbers} {}", plan.calming()),
                 "for the place",
             );
             let mean = plan.zones.iter().map(|z| z.area * z.value).sum::<f64>() / plan.zones.iter().map(|z| z.area).sum::<f64>().max(1e-9);
@@ -41,8 +41,8 @@ pub(crate) fn heard(plan: &Plan) -> Vec<Finding> {
                 "wall",
                 "wall",
                 Vec::new(),
-                "It is quiet on this wall".into(),
-                format!("It is meant to speak up there. {numbers}"),
+                "Low contrast with the wall".into(),
+                format!("You want high contrast there. {numbers}"),
                 "for the place",
             );
             vec![found.helped("More contrast, purer colour, or a key the wall does not have.")]

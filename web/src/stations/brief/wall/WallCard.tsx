@@ -22,17 +22,17 @@ export function WallCard() {
     <Card>
       <h2>The wall</h2>
       <p>
-        It reads <span className="figures">{figure(reading.value, 1)}</span>,{" "}
-        {Math.abs(reading.temperature) < 3 ? "neither warm nor cool" : reading.temperature > 0 ? "warm" : "cool"}, and
-        is {reading.loudness < 0.25 ? "quiet" : reading.loudness < 0.5 ? "neither quiet nor loud" : "loud"}.{" "}
+        Value <span className="figures">{figure(reading.value, 1)}</span>,{" "}
+        {Math.abs(reading.temperature) < 3 ? "neutral" : reading.temperature > 0 ? "warm" : "cool"}; its pattern is{" "}
+        {reading.loudness < 0.25 ? "quiet" : reading.loudness < 0.5 ? "moderate" : "loud"}.{" "}
         {said(view.derived.light.on_the_wall ?? "")}
       </p>
       {view.derived.light.room && <p>{view.derived.light.room}</p>}
       <Acts>
         {(
           [
-            ["quiet", "meant to be quiet here"],
-            ["speaks-up", "meant to speak up"],
+            ["quiet", "low contrast wanted"],
+            ["speaks-up", "high contrast wanted"],
           ] as const
         ).map(([heard, label]) => (
           <button

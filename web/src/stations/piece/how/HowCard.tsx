@@ -47,7 +47,7 @@ export function HowCard({ at }: { at: AtTheEasel }) {
       </Section>
       <Section title="Ground and end">
         <NativeSelect
-          label="Toned with"
+          label="Ground tone"
           value={easel.tone ?? ""}
           data={[
             { value: "", label: "nothing: the ground as it is" },
@@ -59,7 +59,7 @@ export function HowCard({ at }: { at: AtTheEasel }) {
           you paint with the left hand
         </Tick>
         <NativeSelect
-          label="Guarded in the end by"
+          label="Final protection"
           value={easel.guard}
           data={[
             { value: "nothing", label: "nothing" },
@@ -74,7 +74,7 @@ export function HowCard({ at }: { at: AtTheEasel }) {
           </Tick>
         )}
       </Section>
-      <Section title="Air and hours">
+      <Section title="Drying conditions">
         <NumberInput
           label="Warmth, °C"
           value={easel.air.warmth}

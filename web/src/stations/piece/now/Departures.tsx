@@ -40,11 +40,7 @@ export function Departures({ follows }: { follows: Schemas["Follows"] | null }) 
             ))}
         </ul>
       )}
-      {open ? (
-        <NewDeparture onClose={() => setOpen(false)} />
-      ) : (
-        <Act onDo={() => setOpen(true)}>It went another way</Act>
-      )}
+      {open ? <NewDeparture onClose={() => setOpen(false)} /> : <Act onDo={() => setOpen(true)}>Record a change</Act>}
     </Section>
   );
 }

@@ -83,7 +83,7 @@ export function SurfacesCard() {
                 this value that differ.
               </Note>
             )}
-            <Note>All within a quarter step of value; no two alike.</Note>
+            <Note>All within a quarter step of value, and all different.</Note>
           </Section>
           <Section title="Variation inside it">
             <Mixes of={s.variation} shares />
