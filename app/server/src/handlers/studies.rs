@@ -120,7 +120,9 @@ pub(crate) async fn move_shares(
     let (piece, paint_box) = ready(&studio, id).await?;
     let old = piece.studies.iter().find(|s| s.number.0 == number).ok_or_else(|| Problem::not_found("That study is not there any more."))?;
     let (chord, hues) = scheme::in_shares(&old.scheme).ok_or_else(|| {
-        Problem::unusable("Only a scheme of several hues has shares that can be moved: not a monochromatic one, a gradient or another light.")
+        Problem::unusable(
+            "Only a scheme of several hues has shares that can be moved: not a monochromatic one, a gradient or another light.",
+        )
     })?;
     let sound = |h: &HueShare| (0.0..=360.0).contains(&h.hue) && (0.0..=1.0).contains(&h.share);
     if shares.hues.len() != hues.len() || !shares.hues.iter().all(sound) || shares.hues.iter().map(|h| h.share).sum::<f64>() < 0.01 {
