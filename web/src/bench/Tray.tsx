@@ -68,13 +68,13 @@ export function Tray() {
                 <b>{w.name}</b> {knownOf(w.pigment) && <small>{knownOf(w.pigment)}</small>}
               </button>
               <Hint
-                says={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the miss rises by ${figure(w.price, 1)}`}
+                says={`In ${w.zones} zones, ${Math.round(w.share * 100)} % of all paint (the line under the stroke); without it the error rises by ${figure(w.price, 1)}`}
               >
                 <span className={styles.facts}>
                   <span>
                     {w.zones} {w.zones === 1 ? "zone" : "zones"} ·
                   </span>{" "}
-                  <span>{figure(w.price, 1)} without</span>
+                  <span>{figure(w.price, w.price < 10 ? 1 : 0)} without</span>
                 </span>
               </Hint>
               <button

@@ -25,7 +25,20 @@ export function Studio() {
   }, []);
   return (
     <main className={styles.studio}>
-      <header>
+      <header className={styles.bar}>
+        <h1>Lean Swatch</h1>
+        <nav aria-label="The studio">
+          <Link to="/journal">Journal</Link>
+          <Link to="/drills">Drills</Link>
+          <Link to="/field">Field notes</Link>
+          <Link to="/keeping">Backups</Link>
+          <Link to="/guide/start">Guide</Link>
+          <button type="button" className="plain" onClick={nextRoom}>
+            Background: {GREYS[room]}
+          </button>
+        </nav>
+      </header>
+      <section aria-label="Pieces" className={styles.pieces}>
         {studio.data?.home && (
           <p className={styles.visiting}>
             <span>This is the demo studio. Nothing done here touches your own.</span>
@@ -40,43 +53,27 @@ export function Studio() {
             {t} <Link to="/keeping">Backups</Link>
           </p>
         ))}
-        <h1>Lean Swatch</h1>
-        <p>Few pigments. Value first, temperature second, hue last.</p>
-        <p>
-          <Link to="/journal">Journal</Link> of everything made; <Link to="/drills">drills for the eye</Link>, two
-          minutes; <Link to="/field">field notes</Link>, for a screen held in one hand.
-        </p>
-      </header>
-      <div className={styles.columns}>
-        <section aria-label="Pieces">
-          <h2>Pieces</h2>
-          {studio.isError && (
-            <p role="alert">
-              {studio.error instanceof Refused ? studio.error.problem.detail : "The server does not answer."}
-            </p>
-          )}
-          {studio.data?.pieces.length === 0 && (
-            <p>Nothing here yet. Drop a picture on the right: what follows is said step by step.</p>
-          )}
-          {studio.data?.demo && studio.data.pieces.length === 0 && <VisitDemo main />}
-          <PieceList of={studio.data?.pieces.filter((p) => !p.ended) ?? []} />
-          <Finished of={studio.data?.pieces.filter((p) => p.ended) ?? []} />
-          {studio.data?.damaged.map((d) => (
-            <DamagedRecord key={`${d.what}${d.id}`} record={d} />
-          ))}
-        </section>
-        <div>
-          <NewPiece />
-          <Due />
-        </div>
-      </div>
-      <footer>
-        <button type="button" className="act" onClick={nextRoom}>
-          Background: {GREYS[room]}
-        </button>
-        <Link to="/keeping">Backups and archive</Link>
+        <h2 className="out-of-sight">Pieces</h2>
+        {studio.isError && (
+          <p role="alert">
+            {studio.error instanceof Refused ? studio.error.problem.detail : "The server does not answer."}
+          </p>
+        )}
+        {studio.data?.pieces.length === 0 && (
+          <p>Nothing here yet. Drop a picture on the right: what follows is said step by step.</p>
+        )}
+        {studio.data?.demo && studio.data.pieces.length === 0 && <VisitDemo main />}
+        <PieceList of={studio.data?.pieces.filter((p) => !p.ended) ?? []} strips />
+        <Finished of={studio.data?.pieces.filter((p) => p.ended) ?? []} />
+        {studio.data?.damaged.map((d) => (
+          <DamagedRecord key={`${d.what}${d.id}`} record={d} />
+        ))}
+      </section>
+      <aside className={styles.rail}>
+        <NewPiece />
+        <Due />
         {studio.data?.demo && studio.data.pieces.length > 0 && <VisitDemo />}
-      </footer>
+      </aside>
     </main>
   );
 }
@@ -84,28 +81,49 @@ export function Studio() {
 type Line = Schemas["PieceLine"];
 type Medium = Schemas["Medium"];
 
-function PieceList({ of }: { of: Line[] }) {
+/** Pieces, in strips of what there is of each: the reference, the plan, two studies. */
+function PieceList({ of, strips = false }: { of: Line[]; strips?: boolean }) {
   return (
-    <ul>
+    <ul className={strips ? styles.strips : styles.list}>
       {of.map((p) => (
         <li key={p.id}>
           <Link to={`/pieces/${p.id}/${p.studies ? "studies" : "subject"}`}>
-            {p.has_reference && <img src={`/api/pieces/${p.id}/reference/view`} alt="" width={132} loading="lazy" />}
-            <span>
+            <span className={styles.title}>
               <b>{p.title}</b>
               <span>
                 {mediumName(p.medium)} · {p.zones ? `${p.zones} zones` : "no picture yet"}
                 {p.studies ? ` · ${p.studies} studies` : ""}
-                {p.due ? ` · due ${shortDay(p.due)}` : ""}
-              </span>
-              <span>
+                {p.due ? ` · due ${shortDay(p.due)}` : ""} ·{" "}
                 {p.ended ? dayWord(p.ended, "long") : new Date(p.changed).toLocaleDateString(undefined, LONG)}
               </span>
+            </span>
+            <span className={styles.strip}>
+              {p.has_reference && <Shown src={`/api/pieces/${p.id}/reference/view`} of="reference" />}
+              {strips && p.zones > 0 && <Shown src={`/api/pieces/${p.id}/planned/view?of=${p.changed}`} of="plan" />}
+              {strips &&
+                [1, 2]
+                  .slice(0, p.studies)
+                  .map((n) => (
+                    <Shown
+                      key={n}
+                      src={`/api/pieces/${p.id}/painted?study=${n}&width=320&of=${p.changed}`}
+                      of={`study ${n}`}
+                    />
+                  ))}
             </span>
           </Link>
         </li>
       ))}
     </ul>
+  );
+}
+
+function Shown({ src, of }: { src: string; of: string }) {
+  return (
+    <span>
+      <img src={src} alt="" loading="lazy" />
+      <small>{of}</small>
+    </span>
   );
 }
 
