@@ -72,7 +72,7 @@ function lightWords(v: PieceView): string {
   if (falling.kind === "unnamed") return "no light yet";
   if (falling.kind === "flat") return "flat";
   const n = v.derived.findings.length;
-  return `${falling.kind === "two" ? "two lights" : `${falling.first.tint}, one`}${n ? `, ${n} to note` : ""}`;
+  return `${falling.kind === "two" ? "two lights" : `${falling.first.tint}, one`}${n ? `, ${n} ${n === 1 ? "finding" : "findings"}` : ""}`;
 }
 
 function size(v: PieceView): string {

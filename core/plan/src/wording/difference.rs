@@ -200,7 +200,7 @@ impl Difference {
             (false, false) => sized(hue_off, h.word()),
         }));
         told.extend(temperature.map(|t| sized(warmer.abs() / WARMTH, if t == Warmth::Warm { "warm" } else { "cool" })));
-        let words = if told.is_empty() { "Sits.".into() } else { format!("{}.", capital(&told.join(", "))) };
+        let words = if told.is_empty() { "Matches.".into() } else { format!("{}.", capital(&told.join(", "))) };
         Self { value_steps, chroma, hue, temperature, words }
     }
 

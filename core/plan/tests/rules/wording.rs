@@ -125,7 +125,7 @@ fn a_painter_would_say_it_so() {
 fn sentences_begin_with_value_and_grow_with_the_miss() {
     for (wanted, given, words) in [
         ((50.0, 45.0, 60.0), (55.0, 25.0, 60.0), "Half a step too light, clearly too dull."),
-        ((60.0, 35.0, 95.0), (60.2, 35.2, 95.3), "Sits."),
+        ((60.0, 35.0, 95.0), (60.2, 35.2, 95.3), "Matches."),
         ((60.0, 35.0, 95.0), (60.0, 30.0, 95.0), "A touch dull."),
         ((60.0, 60.0, 80.0), (60.0, 15.0, 80.0), "Much too dull."),
         ((50.0, 30.0, 260.0), (40.0, 30.0, 260.0), "A step too dark."),
