@@ -83,7 +83,7 @@ async fn a_station_that_lacks_something_does_it_there() {
     page.click("12 sticks").await;
     page.click("Find the lean set").await;
     page.says("Each stroke is split").await;
-    page.until("every zone has a mix", "document.querySelectorAll('main ol li, main ul li').length >= 3").await;
+    page.until("every zone has a mix", "document.querySelectorAll('aside ul li').length >= 3").await;
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     page.close().await;
 }

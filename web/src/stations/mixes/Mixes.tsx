@@ -50,30 +50,37 @@ function Surface() {
       />
     );
   }
-  const { order } = view.derived;
-  const place = (m: ZoneMix) => order.zones.indexOf(m.zone);
-  const laid = [...mixes].sort((a, b) => place(a) - place(b));
   const marks = new Map(mixes.map((m) => [m.zone, m.given]));
   return (
-    <div className={styles.surface}>
-      <div className={styles.plan}>
-        <Plan
-          marks={marks}
-          ways={waysOf(view, mixes)}
-          ground={ground}
-          look={look}
-          painted={looking.flat || preview ? undefined : paintedPlan(view)}
-          label="The piece in its mixes"
-        />
-        <Dials />
-        <p className={styles.hint}>{capital(order.words)}. Space: the reference.</p>
-      </div>
-      <ul className={styles.mixes}>
-        {laid.map((m) => (
-          <MixRow key={m.zone} mix={m} ground={ground} />
-        ))}
-      </ul>
+    <div className={styles.plan}>
+      <Plan
+        marks={marks}
+        ways={waysOf(view, mixes)}
+        ground={ground}
+        look={look}
+        painted={looking.flat || preview ? undefined : paintedPlan(view)}
+        label="The piece in its mixes"
+      />
+      <Dials />
+      <p className={styles.hint}>{capital(view.derived.order.words)}. Space: the reference.</p>
     </div>
+  );
+}
+
+/** All mixes in the order of work. */
+function MixList() {
+  const { view } = useBench();
+  const { preview } = usePreview();
+  const ground = useGround();
+  const { order } = view.derived;
+  const place = (m: ZoneMix) => order.zones.indexOf(m.zone);
+  const laid = [...(preview?.data.mixes ?? view.derived.mixes)].sort((a, b) => place(a) - place(b));
+  return (
+    <ul className={styles.mixes} aria-label="Mixes">
+      {laid.map((m) => (
+        <MixRow key={m.zone} mix={m} ground={ground} />
+      ))}
+    </ul>
   );
 }
 
@@ -286,6 +293,8 @@ function MixCard() {
     return (
       <Card>
         <h2>Mixes</h2>
+        <p>Each stroke is split: the target left, the mix right, on the ground of the piece.</p>
+        <MixList />
         <Mixing />
         {view.derived.riskiest && (
           <p>
@@ -301,7 +310,6 @@ function MixCard() {
         )}
         <LetDowns />
         <Pans />
-        <p>Each stroke is split: the target left, the mix right, on the ground of the piece.</p>
         {missed.length > 0 && (
           <p>
             Out of reach: {missed.map((x) => zoneName(view, x.zone)).join(", ")}. In the field an arrow leads to where
@@ -364,6 +372,8 @@ function MixCard() {
         .map((f) => (
           <FindingNote key={f.key} finding={f} />
         ))}
+      <h3 className={styles.all}>All mixes</h3>
+      <MixList />
     </Card>
   );
 }
