@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import type { Mark, PieceView, Schemas, Study } from "../../api/client";
+import type { PieceView, Schemas, Study } from "../../api/client";
 import { Station } from "../../bench/Bench";
-import { seen, useBench, useLooking, useSelection, zoneName } from "../../bench/context";
+import { useBench, useLooking } from "../../bench/context";
 import { unit } from "../../bench/stations";
 import { Plan } from "../../lenses/picture/Plan";
 import { Planned, paintedPlan, paintedStudy, targetsOf, type Way } from "../../lenses/picture/Planned";
@@ -13,6 +13,7 @@ import { useLamp } from "./Lamps";
 import { MakeCard } from "./MakeCard";
 import { OnTheWall } from "./OnTheWall";
 import { PrintCard } from "./PrintCard";
+import { marksOf } from "./Strip";
 import styles from "./Studies.module.css";
 import { StudyCard } from "./StudyCard";
 import { useOpenStudy } from "./useOpenStudy";
@@ -88,8 +89,8 @@ function Surface({
       ) : (
         <>
           <p className={styles.before}>
-            Quick small versions of the same drawing, to choose from before the large one: as read, hues set free with
-            the values held, or in another light. Each finds its own exact lean set.
+            Quick small versions of the same drawing, to choose from before the large one: as measured, in other hues
+            with the same values, or in another light. Each finds its own exact lean set.
           </p>
           <Plan
             {...targetsOf(view, null)}
@@ -260,30 +261,27 @@ function SideBySide() {
   );
 }
 
-/** One study large, to be pointed at; the others small beneath it, and its strokes and recipes in one strip. */
+/** One study large, to be pointed at; the others small beneath it. */
 function Large({ study }: { study: Study }) {
   const { view } = useBench();
   const { look, flat } = useLooking();
   const ground = useGround();
   const { marks } = useLamp(study);
   return (
-    <div className={styles.surface}>
-      <div className={styles.plan}>
-        <Plan
-          marks={marks ?? marksOf(view, study)}
-          ways={marks ? undefined : runsOf(view, study)}
-          ground={ground}
-          look={look}
-          painted={flat || marks ? undefined : paintedStudy(view, study, 900)}
-          label={`Study ${study.number}, large`}
-        />
-        <div className={styles.film} role="group" aria-label="Studies">
-          {view.piece.studies.map((s) => (
-            <Small key={s.number} study={s} width={240} bare />
-          ))}
-        </div>
+    <div className={styles.plan}>
+      <Plan
+        marks={marks ?? marksOf(view, study)}
+        ways={marks ? undefined : runsOf(view, study)}
+        ground={ground}
+        look={look}
+        painted={flat || marks ? undefined : paintedStudy(view, study, 900)}
+        label={`Study ${study.number}, large`}
+      />
+      <div className={styles.film} role="group" aria-label="Studies">
+        {view.piece.studies.map((s) => (
+          <Small key={s.number} study={s} width={240} bare />
+        ))}
       </div>
-      <Strip study={study} />
     </div>
   );
 }
@@ -336,42 +334,6 @@ function valuesOf(view: PieceView, study: Study): string {
   if (study.scheme.kind === "light")
     return `values ${figure(Math.min(...wanted), 1)} to ${figure(Math.max(...wanted), 1)}`;
   return note.values_held ? "values held" : `a value ${figure(note.most_off, 1)} off`;
-}
-
-function Strip({ study }: { study: Study }) {
-  const { view } = useBench();
-  const { zone, selectZone } = useSelection();
-  const { look } = useLooking();
-  const marks = marksOf(view, study);
-  const note = view.study_notes.find((n) => n.number === study.number);
-  const laid = view.derived.order.zones.flatMap((z) => study.mixes.find((m) => m.zone === z) ?? []);
-  return (
-    <ul className={styles.strip} aria-label={`Strokes and recipes of study ${study.number}`}>
-      {laid.map((m) => (
-        <li key={m.zone}>
-          <button
-            type="button"
-            className={`plain ${styles.row}`}
-            aria-pressed={zone === m.zone}
-            onClick={() => selectZone(m.zone)}
-          >
-            <i style={{ background: marks.has(m.zone) ? seen(marks.get(m.zone) as Mark, look) : undefined }} />
-            <span>
-              <b>
-                <span className="figures">{m.zone}</span> {zoneName(view, m.zone)}
-              </b>
-              <span>{note?.recipes[study.mixes.indexOf(m)]}</span>
-            </span>
-          </button>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-function marksOf(view: PieceView, study: Study): Map<number, Mark> {
-  const note = view.study_notes.find((n) => n.number === study.number);
-  return new Map(study.mixes.flatMap((m, i) => (note?.marks[i] ? [[m.zone, note.marks[i]] as const] : [])));
 }
 
 /** How the graded zones of a study run. */

@@ -10,6 +10,7 @@ import { useGround } from "../../lenses/stroke/useGround";
 import { figure, said } from "../../room/figures";
 import { Clock } from "./Clock";
 import { Lamps } from "./Lamps";
+import { Strip } from "./Strip";
 import styles from "./Studies.module.css";
 
 /** One study: whether its values hold, its own set, why it is chosen, and going on with it. */
@@ -60,6 +61,7 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
         <span className="figures">{figure(study.cost, 1)}</span>.
       </p>
       <GoOn study={study} />
+      <Strip study={study} />
       <Lamps study={study} />
       {note.shares.length > 0 && <Shares number={study.number} hues={note.shares} />}
       <Kept study={study} note={note} />
