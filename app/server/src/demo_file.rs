@@ -1,13 +1,12 @@
 //! The data file of a demo studio: opened as soon as its first piece is in it, and filled with the rest while it is looked at.
 
 use crate::demo::{self, Rest};
+use crate::filling::DemoFilling;
 use crate::jobs::on_all_cores_but_one;
 use crate::problem::Problem;
 use crate::state::Studio;
 use lean_store::{Store, StoreError};
-use serde::Serialize;
 use std::path::{Path, PathBuf};
-use std::sync::{Arc, Mutex};
 
 /// A demo's data file, open.
 pub(crate) struct DemoFile {
@@ -21,31 +20,6 @@ pub(crate) struct DemoFile {
 pub(crate) struct Unfilled {
     rest: Rest,
     mark: PathBuf,
-}
-
-/// Progress of filling a demo studio.
-#[derive(Clone, Debug, Serialize)]
-#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
-pub struct DemoFilling {
-    /// Share of the work done, 0..=1.
-    pub share: f64,
-    /// Why it stopped before its end.
-    pub problem: Option<String>,
-}
-
-/// The progress of filling that all of a studio share; `None` where nothing is being filled.
-#[derive(Clone, Default)]
-pub struct SharedFilling(Arc<Mutex<Option<DemoFilling>>>);
-
-impl SharedFilling {
-    /// The progress now.
-    pub fn now(&self) -> Option<DemoFilling> {
-        self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()).clone()
-    }
-
-    fn set(&self, filling: Option<DemoFilling>) {
-        *self.0.lock().unwrap_or_else(|poisoned| poisoned.into_inner()) = filling;
-    }
 }
 
 impl DemoFile {

@@ -13,6 +13,7 @@ mod demo_file;
 #[cfg(feature = "description")]
 pub mod description;
 mod extract;
+mod filling;
 mod frontend;
 mod guard;
 mod handlers;

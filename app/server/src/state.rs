@@ -1,7 +1,7 @@
 //! What every handler shares.
 
 use crate::backup_outcome::BackupOutcome;
-use crate::demo_file::SharedFilling;
+use crate::filling::SharedFilling;
 use crate::jobs::Jobs;
 use crate::lessons::Lessons;
 use crate::problem::Problem;

@@ -1,6 +1,6 @@
 //! What goes over the wire: core types, and what a page needs beside them.
 
-use crate::demo_file::DemoFilling;
+use crate::filling::DemoFilling;
 use crate::seen_version::version_of;
 use lean_media::pigment::Owned;
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, Second, ground};

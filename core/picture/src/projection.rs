@@ -10,9 +10,9 @@ impl Projection {
     /// The projection that leaves every place where it is.
     pub const IDENTITY: Self = Self::scaling(1.0);
 
-    /// The projection that multiplies lengths.
-    pub const fn scaling(by: f64) -> Self {
-        Self([[by, 0.0, 0.0], [0.0, by, 0.0], [0.0, 0.0, 1.0]])
+    /// The projection that multiplies lengths by `s`.
+    pub const fn scaling(s: f64) -> Self {
+        Self([[s, 0.0, 0.0], [0.0, s, 0.0], [0.0, 0.0, 1.0]])
     }
 
     /// The place a place is taken to. What lies on the horizon of the plane is taken to infinity, and what lies beyond it to the other side.

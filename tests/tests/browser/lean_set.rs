@@ -93,8 +93,10 @@ async fn a_piece_in_watercolour_goes_from_picture_to_layers() {
     page.says("Hen pans").await;
     page.type_text("5").await;
     page.says("Share pigments between mixes").await;
-    page.value("[...document.querySelectorAll('aside label')].find(l => l.innerText.startsWith('Kin')).querySelector('input').click()")
-        .await;
+    page.value(
+        "[...document.querySelectorAll('aside label')].find(l => l.innerText.startsWith('Share pigments')).querySelector('input').click()",
+    )
+    .await;
     page.says("raises the average error by").await;
     page.type_text("j").await;
     page.says("wash").await;

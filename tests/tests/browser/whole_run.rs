@@ -64,6 +64,10 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
     page.click("Make 6 studies").await;
     page.says("3 analogous").await;
     page.find("main button[data-study='2']").await.click().await.unwrap();
+    page.find("aside ul[aria-label^='Strokes and recipes'] button > span").await;
+    let recipe =
+        page.value("document.querySelector(\"aside ul[aria-label^='Strokes and recipes'] button > span\").lastChild.textContent").await;
+    let recipe = recipe.as_str().unwrap().to_owned();
     page.click("Print the sheet").await;
     page.says("PDF, painted").await;
 
@@ -71,8 +75,6 @@ async fn from_a_dropped_picture_to_a_printed_sheet() {
     assert_eq!(pages, 2, "six studies, three to a page");
     assert!((size.0 - 595.276).abs() < 0.1 && (size.1 - 841.89).abs() < 0.1, "A4 in points: {size:?}");
     assert!(text.contains("Barn at evening") && text.contains("50 mm when printed at 100 %"), "{text}");
-    let recipe = page.value("document.querySelector('main li button > span').lastChild.textContent").await;
-    let recipe = recipe.as_str().unwrap().to_owned();
     assert!(text.contains(&recipe), "the sheet carries the recipe \"{recipe}\": {text}");
     let (outline_pages, _, outline) = read_pdf(&fetched(&page, "/api/pieces/1/sheet.pdf?copy=outline").await);
     assert!(outline_pages == 2 && outline.contains("outlines to paint over"));

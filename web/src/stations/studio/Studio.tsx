@@ -60,7 +60,7 @@ export function Studio() {
           </p>
         )}
         {studio.data?.pieces.length === 0 && (
-          <p>Nothing here yet. Drop a picture on the right: what follows is said step by step.</p>
+          <p>Nothing here yet. Drop a picture under “A new piece”: the next step is always shown.</p>
         )}
         {studio.data?.demo && studio.data.pieces.length === 0 && <VisitDemo main />}
         <PieceList of={studio.data?.pieces.filter((p) => !p.ended) ?? []} strips />
