@@ -103,7 +103,7 @@ fn target() -> PathBuf {
     std::env::var_os("CARGO_TARGET_DIR").map_or_else(|| root().join("target"), Into::into)
 }
 
-/// Whether the pages as they are built now lie in the program: their first page names its script by a digest.
+/// True where the program holds the pages as they are built now: the first page names its script by a digest.
 fn holds_the_pages(program: &Path) -> Result<bool, String> {
     let read = |path: &Path| std::fs::read(path).map_err(|e| format!("{}: {e}", path.display()));
     let (program, page) = (read(program)?, read(&root().join("web/dist/index.html"))?);

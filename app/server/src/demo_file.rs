@@ -12,11 +12,11 @@ use std::path::{Path, PathBuf};
 pub(crate) struct DemoFile {
     /// The data file.
     pub store: Store,
-    /// What is still to be filled in; nothing in a demo that was filled before.
+    /// The rest to be filled in; `None` in a demo that was filled before.
     pub unfilled: Option<Unfilled>,
 }
 
-/// What is still to be filled into a demo's data file.
+/// The rest to be filled into a demo's data file, with the mark beside the file that says so.
 pub(crate) struct Unfilled {
     rest: Rest,
     mark: PathBuf,
@@ -34,12 +34,11 @@ impl DemoFile {
         if mark.exists() && path.exists() {
             set_aside(path)?;
         }
-        let unwritable = |e: std::io::Error| Problem::internal(format!("{}: {e}", path.display()));
-        if !path.exists() {
-            path.parent().map_or(Ok(()), std::fs::create_dir_all).map_err(unwritable)?;
-            std::fs::write(&mark, "").map_err(unwritable)?;
-        }
         let store = Store::open(path).map_err(named)?;
+        // Also a demo whose pieces were all removed is filled again.
+        if store.pieces()?.is_empty() {
+            std::fs::write(&mark, "").map_err(|e| Problem::internal(format!("{}: {e}", mark.display())))?;
+        }
         let unfilled = demo::begin(&store)?.map(|rest| Unfilled { rest, mark });
         Ok(Self { store, unfilled })
     }
@@ -110,13 +109,18 @@ mod tests {
     fn the_data_file_of_a_filled_demo_is_left_alone() {
         let folder = tempfile::tempdir().unwrap();
         let path = folder.path().join("demo.db");
-        std::fs::write(path.with_extension("filling"), "").unwrap();
+        let mark = path.with_extension("filling");
+        std::fs::write(&mark, "").unwrap();
         let begun = DemoFile::open(&path).unwrap();
         assert!(begun.unfilled.is_some(), "a mark without a data file hinders nothing");
         drop(begun);
-        std::fs::remove_file(path.with_extension("filling")).unwrap();
+        std::fs::remove_file(&mark).unwrap();
         let filled = DemoFile::open(&path).unwrap();
         assert!(filled.unfilled.is_none());
-        assert_eq!(filled.store.pieces().unwrap().len(), 1);
+        let first = filled.store.pieces().unwrap()[0].id;
+        filled.store.delete_piece(first).unwrap();
+        drop(filled);
+        let emptied = DemoFile::open(&path).unwrap();
+        assert!(emptied.unfilled.is_some() && mark.exists(), "an emptied demo is filled again, and marked while it is");
     }
 }

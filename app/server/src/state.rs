@@ -19,7 +19,7 @@ use lean_store::{Kept, PieceId, Store, StoreError};
 use std::sync::{Arc, Mutex, MutexGuard};
 use tokio::sync::Semaphore;
 
-/// How many archives are written side by side: each takes a thread.
+/// Number of archives written side by side, at most: each takes a thread.
 const SIDE_BY_SIDE: usize = 4;
 
 /// How many working copies are kept decoded.

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
 /**
- * What a field shows: a draft while it is edited, what the server keeps at all other times, so that undo and other windows reach the field.
+ * The content of a field: a draft while it is edited, the state of the server at all other times, so that undo and other windows reach the field.
  * `keep` is called when the field is left with something else in it; the draft stays until it has answered.
  */
 export function useDraft<T>(kept: T, keep: (draft: T) => unknown) {
@@ -11,7 +11,7 @@ export function useDraft<T>(kept: T, keep: (draft: T) => unknown) {
     try {
       if (draft.text !== kept) await keep(draft.text);
     } finally {
-      // What was typed since then is a draft of its own.
+      // Words typed since then are a draft of their own.
       setDraft((now) => (now === draft ? null : now));
     }
   };

@@ -47,7 +47,7 @@ pub fn fill(store: &Store) -> Result<(), Problem> {
 /// Hears the share done, 0..=1, and calls the rest off by a problem.
 pub(crate) type GoesOn<'a> = dyn Fn(f64) -> Result<(), Problem> + Sync + 'a;
 
-/// Puts the Boxes and the first piece, ready to look at, into an empty data file, and gives what is still to be filled in; `None` where the file
+/// Puts the Boxes and the first piece, ready to look at, into an empty data file, and gives the rest to be filled in; `None` where the file
 /// has pieces.
 ///
 /// # Errors
@@ -65,7 +65,7 @@ pub fn begin(store: &Store) -> Result<Option<Rest>, Problem> {
     Ok(Some(Rest { main, pastels, oils, pens, pencils, pans }))
 }
 
-/// What is filled into a demo studio after its first piece.
+/// The pieces, readings and notes that follow the first piece of a demo studio, with the Boxes they are made from.
 pub struct Rest {
     main: PieceId,
     pastels: (BoxId, PaintBox),
@@ -268,4 +268,19 @@ fn in_the_light(store: &Store, id: PieceId, lighting: &Lighting, parts: &[Part])
 
 fn zone_at(piece: &Piece, at: (f64, f64)) -> Option<ZoneId> {
     Some(zones::zone_at(piece.map()?, spot(at)))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_first_piece_that_a_visitor_removed_is_passed_over() {
+        let store = Store::in_memory().unwrap();
+        let rest = begin(&store).unwrap().expect("an empty data file");
+        store.delete_piece(rest.main).unwrap();
+        assert!(tram_shed::make_studies(&store, rest.main, &rest.pastels).is_ok());
+        assert!(rest.finish(&store).is_ok());
+        assert!(store.pieces().unwrap().is_empty());
+    }
 }

@@ -17,7 +17,7 @@ use lean_plan::chart::arranged;
 use lean_plan::studies::{StudyKind, make};
 use lean_search::progress::Unwatched;
 use lean_search::{Tables, search};
-use lean_store::{PieceId, Store};
+use lean_store::{PieceId, Store, StoreError};
 
 /// Colours the painter asks for.
 const FOUND: usize = 13;
@@ -53,7 +53,7 @@ pub(super) fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Res
 /// Its set and its studies.
 pub(crate) fn make_studies(store: &Store, id: PieceId, (_, pastels): &(BoxId, PaintBox)) -> Result<(), Problem> {
     let apply = |command| store.apply(id, None, command);
-    let kept = store.piece(id)?.piece;
+    let Some(kept) = still_there(store, id)? else { return Ok(()) };
     let digest = kept.reference.map(|r| r.digest).unwrap_or_default();
     let picture = decode(&store.working(&digest)?)?;
     apply(Command::KeepChart(KeepChart { chart: Some(arranged(&distinct(&picture, None).colours)) }))?;
@@ -69,10 +69,19 @@ pub(crate) fn make_studies(store: &Store, id: PieceId, (_, pastels): &(BoxId, Pa
     Ok(())
 }
 
+/// The piece; `None` where a visitor removed it while the demo was being filled.
+fn still_there(store: &Store, id: PieceId) -> Result<Option<Piece>, Problem> {
+    match store.piece(id) {
+        Ok(kept) => Ok(Some(kept.piece)),
+        Err(StoreError::NotFound(_)) => Ok(None),
+        Err(e) => Err(e.into()),
+    }
+}
+
 /// Chooses a study, unless a visitor already did or left none of that number.
 pub(crate) fn choose_study(store: &Store, id: PieceId) -> Result<(), Problem> {
     const CHOSEN: StudyNumber = StudyNumber(2);
-    let piece = store.piece(id)?.piece;
+    let Some(piece) = still_there(store, id)? else { return Ok(()) };
     if piece.chosen_study.is_none() && piece.studies.iter().any(|s| s.number == CHOSEN) {
         store.apply(id, None, Command::ChooseStudy(ChooseStudy { number: Some(CHOSEN) }))?;
     }

@@ -25,7 +25,7 @@ pub(crate) fn bring_up_to_date(c: &Connection, recent: &Recent, until: Instant) 
             return Ok(pieces.len() - n + changed_readings(c)?.len());
         }
         let Some(piece) = piece(c, recent, id, revision)? else {
-            // What cannot be read has nothing to tell, and is not tried again until it changes.
+            // A record that cannot be read has no entries, and is not read again until it changes.
             put(c, "piece", id, &revision.to_string(), &[])?;
             continue;
         };

@@ -14,10 +14,10 @@ use lean_piece::paint_box::BoxId;
 use rusqlite::{Connection, TransactionBehavior};
 use std::time::{Duration, Instant};
 
-/// How long the data file is held to read for the journal.
+/// Longest time the data file is held while the journal is read.
 const A_WHILE: Duration = Duration::from_millis(100);
 
-/// How long whoever searches waits for all of it; what was read until then is answered with.
+/// Longest time a search waits for the whole journal; after it, the entries read so far are the answer.
 const PATIENT: Duration = Duration::from_secs(5);
 
 /// Where an entry was read from.

@@ -15,7 +15,7 @@ use std::collections::{BTreeMap, HashMap};
 pub(crate) const TABLES: [&str; 11] =
     ["pictures", "maps", "boxes", "pieces", "log", "field_notes", "readings", "grounds", "drills", "devices", "sqlite_sequence"];
 
-/// What a row of a table is to a painter.
+/// The painter's word for a row of a table.
 pub(crate) fn noun(table: &str) -> &'static str {
     match table {
         "pictures" => "picture",

@@ -17,7 +17,7 @@ pub(super) fn is_whole(bytes: &[u8]) -> bool {
     false
 }
 
-/// Whether a JPEG file is long enough for the size its head says. Decoders fill up what is missing with one colour and say nothing. In sequential
+/// True where a JPEG file has bytes enough for the size in its head. Decoders fill up missing rows with one colour and say nothing. In sequential
 /// files every block of eight by eight takes two bits at least, one for its mean and one for its end (ITU-T T.81, annex F); progressive ones may
 /// skip blocks, and are not judged.
 pub(crate) fn is_long_enough(bytes: &[u8]) -> bool {

@@ -20,7 +20,7 @@ struct Blob {
     area: f64,
 }
 
-/// How the sheet lies in the photo, from millimetres on it to pixels; `None` where its marks are not all found.
+/// The projection from millimetres on the sheet to pixels of the photo; `None` where a mark of the sheet is not found.
 pub(super) fn placed(photo: &Picture, layout: &Layout) -> Option<Projection> {
     let small = photo.reduced(SIDE);
     let scale = f64::from(photo.width) / f64::from(small.width);

@@ -128,7 +128,7 @@ function Shown({ src, of }: { src: string; of: string }) {
 }
 
 const LONG: Intl.DateTimeFormatOptions = { day: "numeric", month: "long", year: "numeric" };
-/** What the grey of each room is called. */
+/** The name of the grey of each room. */
 const GREYS: Record<Room, string> = { middle: "mid grey", dark: "dark grey", light: "light grey" };
 /** Finished pieces shown at once; the journal has them all. */
 const LATEST = 4;

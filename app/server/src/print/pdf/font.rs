@@ -58,7 +58,7 @@ impl EmbeddedFont {
     }
 }
 
-/// Which letter each glyph is, so that text can be found and copied.
+/// The table from glyphs to letters, by which text is found and copied.
 fn letters_of(face: &Face) -> Vec<u8> {
     let mut of_glyph = BTreeMap::new();
     for table in face.tables().cmap.iter().flat_map(|cmap| cmap.subtables).filter(|t| t.is_unicode()) {
