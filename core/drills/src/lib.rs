@@ -22,6 +22,7 @@
 //! ```
 #![deny(missing_docs)]
 
+mod beside;
 mod chance;
 mod judge;
 mod kinds;
@@ -29,6 +30,7 @@ mod questions;
 mod schedule;
 mod threshold;
 
+pub use beside::eye_doubt;
 pub use judge::{Given, Verdict, judge};
 pub use kinds::Drill;
 pub use questions::{DrillQuestion, Material, Patch, ask};

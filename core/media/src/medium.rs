@@ -50,6 +50,11 @@ impl Medium {
         self == Self::Oil
     }
 
+    /// Whether a colour is chosen among sticks, pens or pencils that have one value each, rather than mixed.
+    pub fn is_chosen(self) -> bool {
+        matches!(self, Self::SoftPastel | Self::Marker | Self::Pencil)
+    }
+
     /// Whether white is a pigment of its own here; where it is not, bare paper plays its part.
     pub fn has_white(self) -> bool {
         !matches!(self, Self::Marker | Self::Watercolour)

@@ -42,6 +42,21 @@ pub struct Geometry {
     pub borders: Vec<(u16, u16, u64)>,
     /// Cells of each zone, by zone number.
     pub areas: Vec<(u16, u64)>,
+    /// Size and position of each zone as a whole, by zone number.
+    pub extents: Vec<Extent>,
+}
+
+/// Size and position of a zone, in cells.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct Extent {
+    /// Which zone.
+    pub zone: u16,
+    /// Its cells.
+    pub cells: u64,
+    /// The mean of its cells, across and down.
+    pub middle: (f64, f64),
+    /// Cells of it along the edge of the picture.
+    pub on_edge: u64,
 }
 
 /// One place of a zone.
@@ -109,7 +124,7 @@ impl KeptMap {
 
     /// What can be drawn of it, worked out once; empty while it has only been named.
     pub fn geometry(&self) -> &Geometry {
-        static NOTHING: Geometry = Geometry { places: Vec::new(), borders: Vec::new(), areas: Vec::new() };
+        static NOTHING: Geometry = Geometry { places: Vec::new(), borders: Vec::new(), areas: Vec::new(), extents: Vec::new() };
         self.body.as_ref().map_or(&NOTHING, |b| b.geometry.get_or_init(|| Geometry::of(&b.map)))
     }
 
@@ -235,7 +250,8 @@ impl Geometry {
         }
         let mut areas = std::collections::BTreeMap::new();
         parts.all.iter().for_each(|p| *areas.entry(p.zone).or_insert(0u64) += u64::from(p.cells));
-        Self { places, borders: borders.into_iter().map(|((a, b), n)| (a, b, n)).collect(), areas: areas.into_iter().collect() }
+        let borders = borders.into_iter().map(|((a, b), n)| (a, b, n)).collect();
+        Self { places, borders, areas: areas.into_iter().collect(), extents: extents(map) }
     }
 
     /// Places of a zone, the largest first.
@@ -244,6 +260,21 @@ impl Geometry {
         let to = self.places.partition_point(|p| p.zone <= zone);
         &self.places[from..to]
     }
+}
+
+fn extents(map: &ZoneMap) -> Vec<Extent> {
+    let (w, h) = (map.width as usize, map.height as usize);
+    let most = map.labels.iter().copied().max().map_or(0, usize::from);
+    let mut all = vec![Extent::default(); most + 1];
+    for (i, label) in map.labels.iter().enumerate() {
+        let (x, y) = (i % w, i / w);
+        let e = &mut all[usize::from(*label)];
+        (e.zone, e.cells) = (*label, e.cells + 1);
+        e.middle = (e.middle.0 + x as f64, e.middle.1 + y as f64);
+        e.on_edge += u64::from(x == 0 || y == 0 || x + 1 == w || y + 1 == h);
+    }
+    let there = all.into_iter().filter(|e| e.cells > 0);
+    there.map(|e| Extent { middle: (e.middle.0 / e.cells as f64, e.middle.1 / e.cells as f64), ..e }).collect()
 }
 
 #[cfg(test)]

@@ -60,6 +60,11 @@ impl Picture {
         [self.rgb[i], self.rgb[i + 1], self.rgb[i + 2]]
     }
 
+    /// Light where it is dark, and dark where it is light.
+    pub(crate) fn negative(&self) -> Self {
+        Self { rgb: self.rgb.iter().map(|c| 255 - c).collect(), ..*self }
+    }
+
     /// Value of every pixel in hundredths of a step.
     pub fn centivalues(&self) -> Vec<u16> {
         self.rgb.par_chunks_exact(3).map(centivalue).collect()

@@ -61,7 +61,7 @@ pub fn additions(piece: &Piece, paint_box: &PaintBox, needs: Vec<Need>) -> Resul
     let whites = paint_box.own().iter().filter(|p| p.white);
     let pigments: Vec<Pigment> = set.iter().chain(&named).copied().chain(whites).cloned().collect();
     let choice = Choice { demands: piece.asked(), ..Choice::default() };
-    let sizes = 1..=lean_search::MOST_IN_SET;
+    let sizes = 1..=lean_search::most_in_set(piece.brief.medium);
     let ask = Ask { pigments: &pigments, medium: piece.brief.medium, needs: &needs, choice: &choice, sizes };
     let ground = piece.ground();
     let aimed = aimed_at(piece);

@@ -1,6 +1,7 @@
 //! From what a painter asks to the command that does it.
 
 use crate::colouring::coloured;
+use crate::drawing::{PLANS, value_plans};
 use crate::light::fitting::{DIFFERENCES, USUAL_DIFFERENCES};
 use crate::light::key::{Reach, mapped};
 use crate::light::propose::propose;
@@ -21,7 +22,7 @@ use lean_piece::light::{Facts, Graded};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wall::Wall;
 use lean_piece::{Brief, ChosenSet, Command, Dismissal, MOST_NAME, Piece, Refusal, Zone, ZoneId};
-use lean_search::{MOST_IN_SET, Recipes};
+use lean_search::{Recipes, most_in_set};
 
 /// Characters in which a page says what it did.
 const MOST_SAID: usize = 200;
@@ -104,7 +105,22 @@ impl Request {
             Self::MapValues { key, differences } => {
                 let reach = reach_of(piece, paint_box)?.within_rules(piece);
                 let fit = mapped(piece, reach, key, piece.intent.contrast(), differences.map_or(USUAL_DIFFERENCES, Share));
-                targets(piece, fit, "the values fitted to what can be laid")
+                // What has no colour yet has no value to be fitted.
+                let open = |id: ZoneId| piece.zone(id).is_some_and(|z| z.open);
+                targets(piece, fit.into_iter().filter(|(id, _)| !open(*id)).collect(), "the values fitted to what can be laid")
+            }
+            Self::PlanValues { plan, .. } if !(1..=PLANS).contains(&plan) => {
+                return Err(Refusal::Range(format!("There is no plan {plan} of the values; there are 1 to {PLANS}.")));
+            }
+            Self::PlanValues { plan, keep } => values_planned(piece, paint_box, plan, &keep)?,
+            Self::LeaveBare { zones, bare } => {
+                let paper = piece.ground().lab;
+                let left = |id: &ZoneId| {
+                    let zone = piece.zone(*id).ok_or(Refusal::NoSuchZone(id.0))?;
+                    Ok(Zone { target: if bare { paper } else { zone.reading.lab }, graded: None, open: !bare, ..zone.clone() })
+                };
+                let zones = zones.iter().map(left).collect::<Result<_, Refusal>>()?;
+                Command::ChangeZones(ChangeZones { zones, what: if bare { "paper left bare" } else { "taking colours back" }.into() })
             }
             Self::TargetsFromRules => {
                 let reach = reach_of(piece, paint_box)?.within_rules(piece);
@@ -164,10 +180,12 @@ impl Request {
             Self::SetMixing { mixing } => Command::SetMixing(SetMixing { mixing }),
             Self::ChooseSet { pigments } => {
                 owned(&pigments)?;
-                if pigments.len() > MOST_IN_SET {
+                let most = most_in_set(piece.brief.medium);
+                if pigments.len() > most {
                     return Err(Refusal::Range(format!(
-                        "{} pigments are more than the {MOST_IN_SET} a lean set holds. Take one off first.",
-                        pigments.len()
+                        "{} are more than the {most} a set in {} holds. Take one off first.",
+                        pigments.len(),
+                        piece.brief.medium.name()
                     )));
                 }
                 Command::ChooseSet(ChooseSet { chosen: ChosenSet { pigments } })
@@ -195,6 +213,19 @@ impl Request {
             Self::BringBackFindings => Command::SetDismissed(SetDismissed { dismissed: Vec::new() }),
         })
     }
+}
+
+/// The command that gives the shapes of a drawing the values of a plan; a background the plan leaves out stays bare.
+fn values_planned(piece: &Piece, paint_box: Option<&PaintBox>, plan: u8, keep: &[ZoneId]) -> Result<Command, Refusal> {
+    let reach = paint_box.and_then(|b| mixes::reach_of(piece, b)).map(|r| r.within_rules(piece));
+    let plans = value_plans(piece, reach, keep);
+    let chosen = plans
+        .get(usize::from(plan) - 1)
+        .ok_or_else(|| Refusal::Unknown("There are no shapes whose values could be planned. Drop a drawing first.".into()))?;
+    let value = |z: &Zone| chosen.values.iter().find(|v| v.zone == z.id).map(|v| Lab::new(v.value.lightness(), 0.0, 0.0));
+    let with = |z: &Zone| Zone { target: value(z).unwrap_or(piece.ground().lab), graded: None, open: false, ..z.clone() };
+    let zones = piece.zones.iter().filter(|z| !keep.contains(&z.id)).map(with).collect();
+    Ok(Command::ChangeZones(ChangeZones { zones, what: "the plan of the values".into() }))
 }
 
 /// The command that gives zones new targets.

@@ -10,7 +10,7 @@ use lean_piece::{Piece, Refusal, Zone, ZoneId};
 /// Chroma a grey zone starts from when its hue is turned: enough to see the hue. A choice.
 const SEEN: f64 = 16.0;
 
-/// The command that colours some zones. Values stay: only hue and chroma change.
+/// The command that colours some zones. Values stay, and only hue and chroma change; shapes of a drawing take all of a colour.
 ///
 /// # Errors
 /// When a zone or pigment is not there, a text is no colour, or a number is out of range.
@@ -25,9 +25,11 @@ pub(crate) fn coloured(
         return Err(Refusal::Text("No zone is chosen. Choose one on the plan.".into()));
     }
     let from = taken_from(piece, paint_box, how)?;
+    // A shape of a drawing has no value of its own: it takes all of a colour.
+    let whole = piece.reference.as_ref().is_some_and(|r| r.lines);
     let zone = |id: &ZoneId| {
         let zone = piece.zone(*id).ok_or(Refusal::NoSuchZone(id.0))?;
-        Ok(changed(zone, how, from, local))
+        Ok(changed(zone, how, from, local, whole))
     };
     let named: Vec<String> = zones.iter().map(|z| piece.zone_label(*z)).collect();
     let what = if local { "the local colour of" } else { "the colour of" };
@@ -57,7 +59,7 @@ fn taken_from(piece: &Piece, paint_box: Option<&PaintBox>, how: &Colouring) -> R
     }
 }
 
-fn changed(zone: &Zone, how: &Colouring, from: Option<Lab>, local: bool) -> Zone {
+fn changed(zone: &Zone, how: &Colouring, from: Option<Lab>, local: bool, whole: bool) -> Zone {
     let old = if local { zone.facts.local.unwrap_or(zone.reading.lab) } else { zone.target };
     let with = |lab: Lab| match local {
         true => Zone { facts: lean_piece::light::Facts { local: Some(lab), ..zone.facts }, ..zone.clone() },
@@ -70,7 +72,7 @@ fn changed(zone: &Zone, how: &Colouring, from: Option<Lab>, local: bool) -> Zone
     };
     let polar = |chroma: f64, hue: f64| toward_real(Lab::from_lch(old.l, chroma.max(0.0), hue.rem_euclid(360.0)));
     match (how, from) {
-        (_, Some(lab)) => with(toward_real(Lab::new(old.l, lab.a, lab.b))),
+        (_, Some(lab)) => with(toward_real(if whole { lab } else { Lab::new(old.l, lab.a, lab.b) })),
         (Colouring::Set { hue, chroma }, _) => with(polar(*chroma, *hue)),
         (Colouring::Turn { hue, chroma }, _) => {
             let start = if *hue != 0.0 && old.chroma() < 1.0 { SEEN } else { old.chroma() };

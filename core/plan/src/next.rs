@@ -1,5 +1,6 @@
 //! What to do next with a piece, and why: one thing at a time, in the order of work.
 
+use crate::drawing::is_drawing;
 use crate::light::key::Reach;
 use lean_piece::Piece;
 use lean_piece::paint_box::PaintBox;
@@ -18,6 +19,8 @@ pub enum NextAct {
     FitValues,
     /// Search for the lean set.
     FindSet,
+    /// Choose a plan of the values of a drawing.
+    PlanValues,
     /// Make studies.
     MakeStudies,
     /// Print the sheet of studies.
@@ -63,6 +66,10 @@ pub(crate) fn next(piece: &Piece, paint_box: Option<&PaintBox>, reach: Option<Re
     if zones == 0 {
         return give_picture();
     }
+    if is_drawing(piece) && piece.zones.iter().all(|z| z.open) {
+        let why = format!("None of the {zones} shapes has a colour yet. Three plans of their values are ready to choose from.");
+        return step(NextAct::PlanValues, "Plan the values", why);
+    }
     if piece.chosen.pigments.is_empty() {
         if let Some(why) = reach.and_then(|r| out_of_reach(piece, r)) {
             return step(NextAct::FitValues, "Fit the values to your paints", why);
@@ -76,11 +83,12 @@ pub(crate) fn next(piece: &Piece, paint_box: Option<&PaintBox>, reach: Option<Re
         );
     }
     if piece.studies.is_empty() {
-        return step(
-            NextAct::MakeStudies,
-            "Make three studies",
-            "Small versions tell in minutes what the large one would tell in days.".into(),
-        );
+        let (title, why) = if is_drawing(piece) {
+            ("Make nine studies", "Nine schemes over one plan of the values tell in minutes what the large one would tell in days.")
+        } else {
+            ("Make three studies", "Small versions tell in minutes what the large one would tell in days.")
+        };
+        return step(NextAct::MakeStudies, title, why.into());
     }
     if piece.chosen_study.is_none() && piece.sessions.is_empty() {
         return step(NextAct::PrintSheet, "Print the sheet", "Paint the studies at true size, then choose one.".into());

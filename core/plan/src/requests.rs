@@ -95,6 +95,22 @@ pub enum Request {
         #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 1))]
         differences: Option<f64>,
     },
+    /// Give the shapes of a drawing the values of one of the proposed plans.
+    PlanValues {
+        /// 1, 2 or 3.
+        #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 3))]
+        plan: u8,
+        /// Shapes that stay as they are planned.
+        #[serde(default)]
+        keep: Vec<ZoneId>,
+    },
+    /// Leave shapes of a drawing bare, or take their colour back.
+    LeaveBare {
+        /// Which shapes.
+        zones: Vec<ZoneId>,
+        /// Bare paper, rather than open.
+        bare: bool,
+    },
     /// Targets from the rules of light alone.
     TargetsFromRules,
     /// Let a target run to another colour, or not.

@@ -8,8 +8,8 @@ pub struct Hand {
     /// and what is seen is followed to first order. Where crisp strokes of pastel lie over others, what is not known of the dust they pick up
     /// counts as one more slip.
     pub slip: f64,
-    /// Layers or heaps beyond the first: work, and one more thing to get wrong.
-    pub more_layers: u8,
+    /// Layers or heaps beyond the first: work, and one more thing to get wrong. A further coat of the same thing counts for a part of one.
+    pub more_layers: f64,
 }
 
 pub use lean_media::forms::ERRING;

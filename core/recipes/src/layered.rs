@@ -3,8 +3,8 @@
 use crate::cost::{STEP, apart, quick};
 use crate::hand::Hand;
 use crate::mix::{Mix, MixLayer, Part};
-use crate::technique::{Listed, Quick, Technique};
-use crate::{Limits, at_place};
+use crate::technique::{Listed, MOST_IN_RECIPE, Quick, Technique};
+use crate::{Limits, amounts, at_place};
 use lean_colour::Lab;
 use lean_media::forms::{self, Act, Class, Form, Laying, Memory, Nature, Prepared, Taking};
 use lean_media::lanes::{Colours, LANES};
@@ -77,7 +77,7 @@ impl Layered {
         let (slips, doubts) = colours.split_at(form.slips());
         let moved: f64 = slips.iter().map(|c| apart(*c, own).powi(2)).sum();
         let leans = if let [least, most] = doubts { leaning(self.medium, apart(*least, *most)).powi(2) } else { 0.0 };
-        Hand { slip: (moved + leans).sqrt(), more_layers: (form.layers() - 1) as u8 }
+        Hand { slip: (moved + leans).sqrt(), more_layers: form.charged_layers() - 1.0 }
     }
 
     /// Adds to summed squares what is charged where a recipe leans on how much a layer takes from what lies beneath.
@@ -133,11 +133,11 @@ fn how(medium: Medium, l: &Laying, first: bool) -> String {
         (Medium::Watercolour, Act::Lift) => "lifted with a clean wet brush".into(),
         (_, Act::Lift) => "colourless blender over all".into(),
         (_, Act::Burnish) => "burnished".into(),
-        (Medium::Watercolour, _) => format!("{}{times}", ["faint wash", "thin wash", "middle wash", "strong wash", "deep wash"][step]),
+        (Medium::Watercolour, _) => format!("{}{times}", amounts(medium)[step]),
         (Medium::Marker, _) => ["one coat", "two coats", "three coats"][usize::from(l.times.clamp(1, 3)) - 1].into(),
-        (Medium::Pencil, _) => format!("{}{times}", ["light", "middle", "firm"][step]),
+        (Medium::Pencil, _) => format!("{}{times}", amounts(medium)[step]),
         (Medium::SoftPastel, act) => {
-            let mass = ["light", "full", "heavy"][step];
+            let mass = amounts(medium)[step];
             let laid = if act == Act::Rub { ", rubbed in" } else { ", crisp" };
             format!("{mass}{times}{}", if first { "" } else { laid })
         }
@@ -150,6 +150,11 @@ impl Technique for Layered {
         self.pigments.len()
     }
 
+    fn largest_group(&self) -> usize {
+        let usual = if self.limits.unusual { MOST_IN_RECIPE } else { forms::most_pigments(self.medium) };
+        self.limits.most_pigments.min(usual)
+    }
+
     fn quick(&self, group: &[usize], out: &mut Quick) {
         if group.is_empty() {
             out.colours.push(self.bare);
@@ -157,7 +162,7 @@ impl Technique for Layered {
             let list = self.list(group);
             let memory = out.memory.get_or_insert_default();
             self.narrow.colours(group, list.iter(), memory, &mut out.colours);
-            let more = |n: usize| (list[n.min(list.len() - 1)].layers() - 1) as f32;
+            let more = |n: usize| (list[n.min(list.len() - 1)].charged_layers() - 1.0) as f32;
             out.more_layers.extend((0..out.colours.len()).map(|eight| std::array::from_fn(|i| more(eight * LANES + i))));
         }
     }
@@ -227,8 +232,8 @@ impl Listed for Group<'_> {
         self.forms.get(nth).map_or(Hand::default(), |f| self.layered.hand(&self.group, f))
     }
 
-    fn more_layers(&self, nth: usize) -> u8 {
-        self.forms.get(nth).map_or(0, |f| f.layers() as u8 - 1)
+    fn more_layers(&self, nth: usize) -> f64 {
+        self.forms.get(nth).map_or(0.0, |f| f.charged_layers() - 1.0)
     }
 
     fn work(&self, nth: usize) -> usize {

@@ -16,8 +16,10 @@
 //! ```
 #![deny(missing_docs)]
 
+mod amount_names;
 pub mod cost;
 pub mod hand;
+pub mod laid;
 mod mix;
 pub mod technique;
 pub mod telling;
@@ -26,6 +28,7 @@ pub mod wet;
 mod layered;
 mod over;
 
+pub use amount_names::amounts;
 pub use cost::{Cost, Target};
 pub use layered::{Layered, mix_layers};
 pub use mix::{Heap, Mix, MixLayer, Part};

@@ -3,7 +3,7 @@
 use crate::hand::Hand;
 use lean_colour::Lab;
 use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
-use lean_media::forms::Act;
+use lean_media::forms::{Act, charged_layers};
 use lean_media::layering::Binder;
 use lean_media::{Choices, Layer, Medium, Parts, Pigment, PigmentId, Second};
 use serde::{Deserialize, Serialize};
@@ -177,7 +177,12 @@ impl Mix {
 
     /// How sure a hand is of it.
     pub fn hand(&self) -> Hand {
-        Hand { slip: self.slip, more_layers: self.layers().max(self.heaps.len()).saturating_sub(1) as u8 }
+        Hand { slip: self.slip, more_layers: self.charged_layers().max(self.heaps.len() as f64 - 1.0).max(0.0) }
+    }
+
+    /// Layers beyond the first as they are charged.
+    fn charged_layers(&self) -> f64 {
+        self.layers.iter().map(|l| charged_layers(l.times)).sum::<f64>() - 1.0
     }
 
     /// How many layers are laid, every coat, stroke and lifting counted; none in a wet mix.

@@ -34,9 +34,13 @@ pub struct Over {
 struct Lower {
     /// The form beneath; `None` is bare ground.
     form: Option<Form>,
-    layers: usize,
     /// What lies there when all of it is laid as meant; `None` where the ground refuses it.
     beneath: Option<Beneath>,
+}
+
+/// The layers beneath a touch, as they are charged.
+fn charged(lower: &Lower) -> f64 {
+    lower.form.map_or(0.0, |f| f.charged_layers())
 }
 
 /// What is asked of a group: which of the first medium, and which one of the second.
@@ -90,8 +94,7 @@ impl Over {
             return found.clone();
         }
         let most = MOST_BENEATH.min(self.limits.most_layers.saturating_sub(1));
-        let lower =
-            |form: Option<Form>| Lower { form, layers: form.map_or(0, |f| f.layers()), beneath: self.beneath(first, form.as_ref()) };
+        let lower = |form: Option<Form>| Lower { form, beneath: self.beneath(first, form.as_ref()) };
         let made = Arc::new(if first.is_empty() {
             vec![lower(None)]
         } else {
@@ -142,7 +145,7 @@ impl Technique for Over {
                         lanes.set(i, &Colours::all(colours[(eight + i).min(count - 1)]));
                     }
                     out.colours.push(lanes);
-                    out.more_layers.push(std::array::from_fn(|i| f32::from(both.more_layers((eight + i).min(count - 1)))));
+                    out.more_layers.push(std::array::from_fn(|i| both.more_layers((eight + i).min(count - 1)) as f32));
                 }
             }
             Parted::None => {}
@@ -206,11 +209,11 @@ impl Listed for Both<'_> {
         let erred = lower.form.iter().flat_map(|f| (0..f.slips()).map(|n| f.erring(n))).map(slipped);
         let of_touch = self.over.touched(lower.beneath.as_ref(), self.touch, touch, ERRING);
         let moved: f64 = erred.chain([of_touch]).map(|c| apart(c, own).powi(2)).sum();
-        Hand { slip: moved.sqrt(), more_layers: lower.layers as u8 }
+        Hand { slip: moved.sqrt(), more_layers: charged(lower) }
     }
 
-    fn more_layers(&self, nth: usize) -> u8 {
-        self.at(nth).0.layers as u8
+    fn more_layers(&self, nth: usize) -> f64 {
+        charged(self.at(nth).0)
     }
 
     fn work(&self, nth: usize) -> usize {

@@ -56,6 +56,11 @@ pub trait Technique: Sync {
     /// How many pigments there are to make groups of.
     fn pigments(&self) -> usize;
 
+    /// Most pigments a group with recipes of its own holds, 1..=3.
+    fn largest_group(&self) -> usize {
+        MOST_IN_RECIPE
+    }
+
     /// The colours of a group's recipes in single precision, into an empty `out`.
     fn quick(&self, group: &[usize], out: &mut Quick);
 
@@ -87,7 +92,7 @@ pub trait Listed: Send + Sync {
     fn hand(&self, nth: usize) -> Hand;
 
     /// Layers or heaps beyond the first of one.
-    fn more_layers(&self, nth: usize) -> u8;
+    fn more_layers(&self, nth: usize) -> f64;
 
     /// How many things are measured, laid, lifted or pressed for one.
     fn work(&self, nth: usize) -> usize;

@@ -4,8 +4,10 @@ use crate::mix::{Heap, Mix, MixLayer, Part};
 use lean_media::PigmentId;
 use serde::Serialize;
 
-/// What goes without saying of a layer: a full crisp stroke, one coat.
-const USUAL: [&str; 3] = ["full", "crisp", "one coat"];
+/// What goes without saying of a layer: a full crisp stroke, one coat, a pencil pressed as usual.
+const USUAL: [&str; 4] = ["full", "crisp", "one coat", "middle"];
+/// Words for the ways to lay a layer, and the adverbs for them.
+const SAID: [(&str, &str); 4] = [("light", "lightly"), ("firm", "firmly"), ("heavy", "heavily"), ("rubbed in", "rubbed in")];
 /// From so many parts to one a thing is let down rather than mixed in parts. A choice.
 const LET_DOWN: u16 = 4;
 
@@ -103,7 +105,7 @@ fn steps(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> Vec<ToldStep> {
 }
 
 /// A recipe on one line: whole parts, `3 slate blue : 1 white`; heaps, `slate blue 1:16 in white, of that 1 : 3 white`; or layers, first laid
-/// first, `slate blue > dove, light`. `name` is what the painter calls a pigment.
+/// first, `slate blue, over it dove lightly`. `name` is what the painter calls a pigment.
 pub fn short(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> String {
     let part = |p: &Part| if p.touch { format!("a touch of {}", name(&p.pigment)) } else { format!("{} {}", p.parts, name(&p.pigment)) };
     let mixed = |of: &[Part]| of.iter().map(part).collect::<Vec<_>>().join(" : ");
@@ -116,19 +118,22 @@ pub fn short(mix: &Mix, name: &dyn Fn(&PigmentId) -> String) -> String {
     }
 }
 
-/// Layers on one line, first laid first: `slate blue > dove, light`.
+/// Layers on one line, first laid first: `slate blue, over it dove lightly`, `raspberry, two coats`.
 pub fn layers(of: &[MixLayer], name: &dyn Fn(&PigmentId) -> String) -> String {
     let mixed = |of: &[Part]| of.iter().map(|p| format!("{} {}", p.parts, name(&p.pigment))).collect::<Vec<_>>().join(" : ");
     let said = |what: String, how: &str| {
-        let told: Vec<&str> = how.split(", ").filter(|h| !USUAL.contains(h)).collect();
-        if told.is_empty() { what } else { format!("{what}, {}", told.join(" ").replace("rubbed in", "rubbed")) }
+        let told = how.split(", ").filter(|h| !USUAL.contains(h));
+        told.fold(what, |line, how| match SAID.iter().find(|(plain, _)| *plain == how) {
+            Some((_, adverb)) => format!("{line} {adverb}"),
+            None => format!("{line}, {how}"),
+        })
     };
     let layer = |l: &MixLayer| match l.of.as_slice() {
         [] => l.how.clone(),
         [only] => said(name(&only.pigment), &l.how),
         of => said(mixed(of), &l.how),
     };
-    of.iter().map(layer).collect::<Vec<_>>().join(" > ")
+    of.iter().map(layer).collect::<Vec<_>>().join(", over it ")
 }
 
 /// One heap, `blue 1:16 in white`; what is taken of the heap before stands first, as a bare number.
@@ -196,6 +201,25 @@ mod tests {
         assert_eq!(
             told(&mix(vec![], vec![]), &name),
             Told { head: "Bare".into(), spoken: String::new(), line: "bare ground".into(), steps: vec![] }
+        );
+    }
+
+    #[test]
+    fn layers_read_like_the_hand() {
+        let layer = |id: &str, how: &str| MixLayer {
+            of: vec![part(id, 1)],
+            how: how.into(),
+            second: None,
+            times: 1,
+            act: lean_media::forms::Act::Lay,
+            amounts: Vec::new(),
+        };
+        let said = |of: &[MixLayer]| layers(of, &|id| id.0.clone());
+        assert_eq!(said(&[layer("raspberry", "two coats")]), "raspberry, two coats");
+        assert_eq!(said(&[layer("ochre", "full"), layer("chalk white", "light, crisp")]), "ochre, over it chalk white lightly");
+        assert_eq!(
+            said(&[layer("slate", "firm, twice"), layer("sand", "heavy, rubbed in")]),
+            "slate firmly, twice, over it sand heavily rubbed in"
         );
     }
 

@@ -43,6 +43,6 @@ pub use prepared::Tables;
 pub use proof::measured;
 pub use question::demands::{self, Demands};
 pub use question::no_answer::NoAnswer;
-pub use question::{Ask, Choice, MOST_IN_SET, Need, white_of};
-pub use search::search;
+pub use question::{Ask, Choice, MOST_IN_SET, Need, most_in_set, white_of};
+pub use search::{best_in_twos, search};
 pub use table::{Served, Table};

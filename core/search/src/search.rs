@@ -3,21 +3,27 @@
 use crate::answer::{NEAR, Roles, SetFound, answer, rounding};
 use crate::prepared::field::Field;
 use crate::prepared::{Key, Prepared, Tables};
-use crate::progress::{Progress, Stage, Unreported};
+use crate::progress::{Progress, Stage, Unreported, Unwatched};
 use crate::proof::{AskedSize, BUDGET, Lesson};
 use crate::question::demands::{Alone, Demands};
 use crate::question::families::{self, Planned};
 use crate::question::judgement::Judgement;
 use crate::question::no_answer::NoAnswer;
-use crate::question::{Ask, MOST_IN_SET, check};
+use crate::question::{Ask, Choice, Need, check};
 use crate::table::Table;
-use lean_media::PigmentId;
+use lean_media::{Medium, Pigment, PigmentId};
 use std::sync::Arc;
 
 /// Seconds of a cold search at 60 pigments and 24 zones on two cores, measured: for evaluating recipes, and for sets of each size. Only their
 /// ratios matter: what share of the work each stage is.
 const EVALUATING: f64 = 0.5;
-const SIZES: [f64; MOST_IN_SET + 1] = [0.0, 0.01, 0.02, 0.03, 0.05, 0.2, 0.5, 1.0, 2.0];
+const SIZES: [f64; 9] = [0.0, 0.01, 0.02, 0.03, 0.05, 0.2, 0.5, 1.0, 2.0];
+/// The same for every size beyond: those are not gone through to the end.
+const LARGE: f64 = 0.3;
+
+fn seconds(size: usize) -> f64 {
+    SIZES.get(size).copied().unwrap_or(LARGE)
+}
 
 /// Finds the exact best set for every size asked for, smallest first; `found` is told each as soon as it is known.
 ///
@@ -51,7 +57,7 @@ pub fn search(ask: &Ask, tables: &Tables, progress: &dyn Progress, found: &dyn F
         undecided: false,
     };
     let mut sizes = field.sizes(ask);
-    let work = |sizes: &[usize]| sizes.iter().map(|k| SIZES[*k]).sum::<f64>();
+    let work = |sizes: &[usize]| sizes.iter().map(|k| seconds(*k)).sum::<f64>();
     if prepared.table.get().is_none() {
         let evaluating = EVALUATING / (EVALUATING + work(&sizes));
         let served = prepared.served();
@@ -72,6 +78,28 @@ pub fn search(ask: &Ask, tables: &Tables, progress: &dyn Progress, found: &dyn F
     run.ended()
 }
 
+/// The coloured pigments by the best recipe of two, or of one, that each is in for the targets of a need; those that do best first.
+///
+/// # Errors
+/// See [`NoAnswer`]: nothing to match, a pigment twice.
+pub fn best_in_twos(pigments: &[Pigment], medium: Medium, need: &Need) -> Result<Vec<PigmentId>, NoAnswer> {
+    let needs = std::slice::from_ref(need);
+    let demands = Demands { families_may_go: true, most_in_mix: Some(2), ..Demands::default() };
+    let choice = Choice { demands, ..Choice::default() };
+    let ask = Ask { pigments, medium, needs, choice: &choice, sizes: 1..=1 };
+    check(&ask)?;
+    let prepared = Prepared::without_table(Key::of(&ask)?);
+    let table = Table::begin(&prepared.served(), &Unwatched).table;
+    let n = table.pigments;
+    let cost = |i: usize, j: usize| table.pair_of(i, j).iter().sum::<f32>();
+    let mut ranked: Vec<(f32, usize)> = (0..n)
+        .filter(|i| !prepared.key.pigments[*i].white)
+        .map(|i| ((0..n).map(|j| cost(i, j)).fold(f32::INFINITY, f32::min), i))
+        .collect();
+    ranked.sort_by(|a, b| a.0.total_cmp(&b.0).then(a.1.cmp(&b.1)));
+    Ok(ranked.into_iter().map(|(_, i)| prepared.key.pigments[i].id.clone()).collect())
+}
+
 /// A search under way.
 struct Run<'a> {
     ask: &'a Ask<'a>,
@@ -89,10 +117,10 @@ struct Run<'a> {
 
 impl Run<'_> {
     fn sizes(&mut self, table: &Table, sizes: &[usize], progress: &dyn Progress) -> Result<(), NoAnswer> {
-        let whole: f64 = sizes.iter().map(|k| SIZES[*k]).sum();
+        let whole: f64 = sizes.iter().map(|k| seconds(*k)).sum();
         let mut from = 0.0;
         for k in sizes {
-            let span = SIZES[*k] / whole;
+            let span = seconds(*k) / whole;
             self.one(table, *k, &Stage { whole: progress, from, span })?;
             from += span;
         }

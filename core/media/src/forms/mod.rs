@@ -13,7 +13,7 @@ mod usual;
 mod wash;
 
 pub use prepared::{Memory, Prepared};
-pub use usual::{Class, Nature};
+pub use usual::{Class, Nature, most_pigments};
 pub use wash::{THICKEST_WASH, deepest_wash, washes};
 
 use crate::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
@@ -153,11 +153,24 @@ impl Taking {
     }
 }
 
+/// Layers that a further coat of the same thing is charged as. A choice: it is the same stick in the same hand.
+const AGAIN: f64 = 0.35;
+
+/// Layers that so many coats of one thing are charged as, 1 and more.
+pub fn charged_layers(times: u8) -> f64 {
+    1.0 + AGAIN * f64::from(times.saturating_sub(1))
+}
+
 impl Form {
     fn of(layings: &[Laying]) -> Self {
         let mut all = [Laying::default(); MOST_LAYERS];
         all[..layings.len()].copy_from_slice(layings);
         Self { layings: all, count: layings.len() as u8, taking: Taking::Usual }
+    }
+
+    /// What a hand laid, first laid first; `None` for nothing, or for more than [`MOST_LAYERS`] steps.
+    pub fn laid(steps: &[Laying]) -> Option<Self> {
+        (1..=MOST_LAYERS).contains(&steps.len()).then(|| Self::of(steps))
     }
 
     /// The steps, first done first.
@@ -168,6 +181,11 @@ impl Form {
     /// How many layers it takes, every coat, stroke and lifting counted.
     pub fn layers(&self) -> usize {
         self.layings().iter().map(|l| usize::from(l.times)).sum()
+    }
+
+    /// Layers it is charged as, 1 and more: a further coat of the same thing is less than another thing over it.
+    pub fn charged_layers(&self) -> f64 {
+        self.layings().iter().map(|l| charged_layers(l.times)).sum()
     }
 
     /// Whether every step lays, one pigment alone, and the last pigment is laid last and never before: one thing over another.

@@ -13,12 +13,24 @@ const LIKE_INK: f64 = 0.3;
 const FAR: f64 = 2.5;
 /// The same where one of them is black: it dirties whatever is lighter.
 const FAR_FROM_BLACK: f64 = 1.0;
-/// Degrees of hue beyond which two colours are opposites, and the chroma both must have.
-const OPPOSITE: (f64, f64) = (120.0, 25.0);
+/// Degrees of hue beyond which two pens are opposites: one coat of each dulls the other.
+const OPPOSITE: f64 = 120.0;
+/// Degrees of hue within which two pens are related, and may lie over each other as one likes.
+const RELATED: f64 = 60.0;
+/// Chroma below which a pen is a grey, which may lie over or under any colour.
+const GREY: f64 = 12.0;
 /// Most coats of marker in all.
 const MOST_COATS: u8 = 3;
 /// Most washes in all.
 const MOST_WASHES: u8 = 2;
+
+/// Most pigments a practitioner lays in one place.
+pub fn most_pigments(medium: Medium) -> usize {
+    match medium {
+        Medium::Marker | Medium::SoftPastel => 2,
+        Medium::Oil | Medium::Watercolour | Medium::Pencil => 3,
+    }
+}
 
 /// What decides over what a pigment may lie: the colour of its usual swatch, and whether it is a black.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -87,12 +99,12 @@ impl Class {
             Medium::Watercolour => plain && times <= MOST_WASHES,
             Medium::Marker => {
                 let once = |over, low: &Laying, high: &Laying| over == Over::Free || low.times == 1 && high.times == 1;
-                plain && pigments <= 2 && times <= MOST_COATS && lies(&once)
+                plain && pigments <= most_pigments(medium) && times <= MOST_COATS && lies(&once)
             }
             Medium::Pencil => plain && lies(&|over, low, high| over == Over::Free || is_veil(low, high)),
             Medium::SoftPastel => {
                 let thin = |l: &Laying| l.amount == 1 && l.times == 1 && !self.light_alone[place_of(l)];
-                plain && pigments <= 2 && !thin(&layings[0]) && lies(&|_, _, _| true)
+                plain && pigments <= most_pigments(medium) && !thin(&layings[0]) && lies(&|_, _, _| true)
             }
         }
     }
@@ -115,10 +127,14 @@ fn over(medium: Medium, lower: &Nature, upper: &Nature) -> Over {
         Medium::Oil | Medium::Watercolour => Over::Free,
         Medium::Marker if lighter > LIKE_INK => Over::Never,
         Medium::Marker => {
-            let (turn, chroma) = OPPOSITE;
-            let apart = (upper.lab.hue().0 - lower.lab.hue().0 + 180.0).rem_euclid(360.0) - 180.0;
-            let opposite = apart.abs() > turn && upper.lab.chroma().min(lower.lab.chroma()) > chroma;
-            if opposite { Over::Thin } else { Over::Free }
+            let apart = ((upper.lab.hue().0 - lower.lab.hue().0 + 180.0).rem_euclid(360.0) - 180.0).abs();
+            if upper.lab.chroma().min(lower.lab.chroma()) < GREY || apart <= RELATED {
+                Over::Free
+            } else if apart > OPPOSITE {
+                Over::Thin
+            } else {
+                Over::Never
+            }
         }
         Medium::Pencil if lower.black => Over::Never,
         Medium::Pencil => {
@@ -161,12 +177,14 @@ mod tests {
 
     #[test]
     fn pens_go_light_before_dark_two_at_most_and_opposites_once() {
-        let forms = usual(Medium::Marker, &["PB29", "PY154"]);
+        let forms = usual(Medium::Marker, &["PO73", "PY154"]);
         assert_eq!(orders(&forms), [(1, 0)], "yellow first");
         assert!(forms.iter().all(|f| f.layers() <= 3 && f.layings().iter().all(Laying::adds)));
         assert!(usual(Medium::Marker, &["PB29", "PY154", "PR254"]).is_empty());
         let opposites = usual(Medium::Marker, &["PG7", "PR254"]);
-        assert!(opposites.iter().all(|f| f.layers() == 2), "one coat of each, to dull");
+        assert!(!opposites.is_empty() && opposites.iter().all(|f| f.layers() == 2), "one coat of each, to dull");
+        assert!(usual(Medium::Marker, &["PG7", "PY154"]).is_empty(), "unrelated hues are not laid over each other");
+        assert!(!usual(Medium::Marker, &["PBk9", "PY154"]).is_empty(), "a grey goes over any colour");
     }
 
     #[test]

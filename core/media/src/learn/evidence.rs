@@ -12,6 +12,19 @@ pub enum Evidence {
     Spectral(Reflectance),
     /// Only a colour under daylight.
     ColourOnly(Lab),
+    /// A colour judged by eye beside a known one.
+    Judged(Judged),
+}
+
+/// A colour judged by eye: value and hue are judged with different errors.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Judged {
+    /// The colour, under daylight.
+    pub lab: Lab,
+    /// Expected error of L*, one standard deviation in CIELAB units.
+    pub value_error: f64,
+    /// Expected error of a* and of b*, one standard deviation in CIELAB units.
+    pub colour_error: f64,
 }
 
 /// One reading of one swatch.
@@ -21,7 +34,7 @@ pub struct Reading {
     pub of: Evidence,
     /// Wet or dry when it was read.
     pub state: State,
-    /// Its noise: one standard deviation as a share of light, such as 0.002.
+    /// Its noise: one standard deviation as a share of light, such as 0.002; not used where it was judged by eye.
     pub noise: f64,
 }
 
@@ -30,7 +43,7 @@ impl Reading {
     pub fn reflectance(&self) -> Reflectance {
         match self.of {
             Evidence::Spectral(r) => r,
-            Evidence::ColourOnly(lab) => reflectance_of(lab.xyz()).reflectance,
+            Evidence::ColourOnly(lab) | Evidence::Judged(Judged { lab, .. }) => reflectance_of(lab.xyz()).reflectance,
         }
     }
 }

@@ -7,7 +7,7 @@ mod belief;
 mod evidence;
 
 pub use belief::{Belief, Observation, Stray};
-pub use evidence::{Evidence, Reading};
+pub use evidence::{Evidence, Judged, Reading};
 
 use thiserror::Error;
 
@@ -24,6 +24,11 @@ fn sound(readings: &[&Reading]) -> Result<(), CannotLearn> {
     for (i, r) in readings.iter().enumerate() {
         if !(r.noise.is_finite() && r.noise > 0.0) {
             return Err(CannotLearn::Bad(i + 1, format!("a noise of {}: it is a share of light above zero, such as 0.002", r.noise)));
+        }
+        if let Evidence::Judged(Judged { value_error, colour_error, .. }) = r.of
+            && ![value_error, colour_error].iter().all(|e| e.is_finite() && *e > 0.0)
+        {
+            return Err(CannotLearn::Bad(i + 1, format!("errors of {value_error} and {colour_error}: they are CIELAB units above zero")));
         }
         let seen = r.reflectance();
         if let Some(band) = seen.0.iter().position(|x| !x.is_finite() || *x < -0.02 || *x > 1.2) {

@@ -175,7 +175,7 @@ mod tests {
         };
         let lab = |text: String| match read(&text).unwrap()[0].of {
             Evidence::ColourOnly(lab) => lab,
-            Evidence::Spectral(_) => panic!("a colour was written"),
+            other => panic!("a colour was written, not {other:?}"),
         };
         let (d50, d65) = (lab(file("")), lab(file("ILLUMINANT D65\n")));
         assert!((d65.a - 30.0).abs() < 1e-6);

@@ -5,7 +5,7 @@ pub mod exchange;
 pub mod table;
 
 use crate::layering::State;
-use crate::learn::Evidence;
+use crate::learn::{Evidence, Judged};
 use lean_colour::{BANDS, Lab, Light, Reflectance, Xyz};
 use thiserror::Error;
 
@@ -188,7 +188,7 @@ fn written_evidence(of: &Evidence, spectral: bool) -> Vec<String> {
     let lab = match of {
         Evidence::Spectral(r) if spectral => return r.0.map(written).to_vec(),
         Evidence::Spectral(r) => r.xyz().lab(),
-        Evidence::ColourOnly(lab) => *lab,
+        Evidence::ColourOnly(lab) | Evidence::Judged(Judged { lab, .. }) => *lab,
     };
     [lab.l, lab.a, lab.b].map(written).to_vec()
 }

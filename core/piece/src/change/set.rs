@@ -144,6 +144,9 @@ fn check_aim(aim: &Aim) -> Result<(), Refusal> {
     if !(0.0..=100.0).contains(&aim.value_weight) {
         return Err(Refusal::Range(format!("A value weight of {} is out of range; it may be 0 to 100.", aim.value_weight)));
     }
+    if let Some(layer) = aim.layer.filter(|l| !(0.0..=2.0).contains(l)) {
+        return Err(Refusal::Range(format!("A layer that costs {layer} steps of value is out of range; it may cost 0 to 2.")));
+    }
     if !(1..=MOST_IN_SET as u8).contains(&aim.largest) {
         return Err(Refusal::Range(format!("A largest set of {} is out of range; it may be 1 to {MOST_IN_SET}.", aim.largest)));
     }

@@ -111,7 +111,7 @@ impl Change for GoOn {
         if let Some(more) = self.more {
             piece.locked = pigments.clone();
             piece.excluded.retain(|p| !pigments.contains(p));
-            piece.aim.largest = (pigments.len() as u8).saturating_add(more).min(lean_search::MOST_IN_SET as u8);
+            piece.aim.largest = (pigments.len() as u8).saturating_add(more).min(lean_search::most_in_set(piece.brief.medium) as u8);
         }
         piece.chosen = ChosenSet { pigments };
         piece.scheme = Some(scheme);

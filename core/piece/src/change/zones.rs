@@ -62,7 +62,7 @@ impl Change for ChangeZones {
     }
 
     fn apply(self, piece: &mut Piece) {
-        self.zones.into_iter().for_each(|new| piece.change(new.id, |z| *z = new));
+        self.zones.into_iter().for_each(|new| piece.change(new.id, |z| *z = new.replacing(z)));
     }
 }
 
@@ -169,7 +169,7 @@ impl Change for SetTarget {
     }
 
     fn apply(self, piece: &mut Piece) {
-        piece.change(self.zone, |z| z.target = self.target);
+        piece.change(self.zone, |z| (z.target, z.open) = (self.target, false));
     }
 }
 

@@ -110,8 +110,8 @@ impl Intent {
         if let Some((q, s)) = self.schools.iter().find(|(q, s)| !q.answers().iter().any(|a| a.school == **s)) {
             return Err(format!("\"{}\" is no answer to the question of {}. Choose one of those listed.", s.label(), q.title()));
         }
-        if self.games.most_pigments.is_some_and(|n| !(1..=8).contains(&n)) {
-            return Err("A game of few pigments is played with 1 to 8.".into());
+        if self.games.most_pigments.is_some_and(|n| !(1..=lean_search::MOST_IN_SET as u8).contains(&n)) {
+            return Err("A game of few pigments is played with 1 to 24.".into());
         }
         if self.games.nothing_below.is_some_and(|v| !(0.0..=8.0).contains(&v)) {
             return Err("The limit below which nothing may lie is a value from 0 to 8.".into());
@@ -151,7 +151,7 @@ mod tests {
     #[test]
     fn limits_are_named() {
         let few = Intent { games: Games { most_pigments: Some(0), ..Games::default() }, ..Intent::default() };
-        assert!(few.check().unwrap_err().contains("1 to 8"));
+        assert!(few.check().unwrap_err().contains("1 to 24"));
         let low = Intent { games: Games { nothing_below: Some(9.5), ..Games::default() }, ..Intent::default() };
         assert!(low.check().is_err());
         assert!(Intent { purpose: "x".repeat(301), ..Intent::default() }.check().is_err());

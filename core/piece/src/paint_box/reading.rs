@@ -1,11 +1,12 @@
 //! Readings of what was laid: masstones, tints, layers, trials of a mix.
 
 use super::MOST_TEXT;
+use super::eye::EyeJudgement;
 use crate::kept_as_text;
 use crate::zones::ZoneId;
 use lean_colour::{BANDS, Lab, Reflectance};
 use lean_media::layering::{Binder, Layer, State};
-use lean_media::learn::Evidence;
+use lean_media::learn::{Evidence, Judged};
 use lean_media::{GroundId, Medium, Parts, Pigment, PigmentId};
 use lean_recipes::{Mix, MixLayer};
 use serde::{Deserialize, Serialize};
@@ -82,15 +83,18 @@ pub enum ReadWith {
     Typed,
     /// A file of measurements.
     File,
+    /// Judged by eye beside a known colour.
+    Eye,
 }
 
 impl ReadWith {
-    /// One standard deviation of what it reads, as a share of light. Choices: a hand-held meter, a camera in even light, an eye and a chart.
+    /// One standard deviation of what it reads, as a share of light. Choices: a hand-held meter, a camera in even light, an eye and a chart. A
+    /// judgement by eye carries its own ([`EyeJudgement`]).
     pub fn noise(self) -> f64 {
         match self {
             Self::Meter | Self::File => 0.003,
             Self::Photo => 0.01,
-            Self::Typed => 0.02,
+            Self::Typed | Self::Eye => 0.02,
         }
     }
 
@@ -101,6 +105,7 @@ impl ReadWith {
             Self::Photo => "photo",
             Self::Typed => "typed",
             Self::File => "file",
+            Self::Eye => "by eye",
         }
     }
 }
@@ -122,7 +127,7 @@ impl ReadColour {
     pub fn of(evidence: &Evidence) -> Self {
         match evidence {
             Evidence::Spectral(r) => Self { lab: r.xyz().lab(), bands: r.0.to_vec() },
-            Evidence::ColourOnly(lab) => Self { lab: *lab, bands: Vec::new() },
+            Evidence::ColourOnly(lab) | Evidence::Judged(Judged { lab, .. }) => Self { lab: *lab, bands: Vec::new() },
         }
     }
 
@@ -164,6 +169,12 @@ pub struct SwatchReading {
     pub sealed: bool,
     /// With what.
     pub with: ReadWith,
+    /// The judgement, where it was judged by eye.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub eye: Option<EyeJudgement>,
+    /// Whether a simulated instrument made it up; `None` in what was kept before this was told ([`Self::is_played`]).
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub played: Option<bool>,
     /// When, UTC, as in RFC 3339.
     pub at: String,
     /// For which zone it was a trial of a mix.
@@ -207,6 +218,19 @@ impl Dampness {
 kept_as_text!(SwatchReading);
 
 impl SwatchReading {
+    /// The reading as evidence to learn from.
+    pub fn evidence(&self) -> Evidence {
+        match &self.eye {
+            Some(eye) => Evidence::Judged(eye.judged()),
+            None => self.seen.evidence(),
+        }
+    }
+
+    /// Whether a simulated instrument made it up. Before it was told, the only colour meter was a simulated one.
+    pub fn is_played(&self) -> bool {
+        self.played.unwrap_or(self.with == ReadWith::Meter)
+    }
+
     /// Checks numbers and texts.
     ///
     /// # Errors
@@ -228,6 +252,12 @@ impl SwatchReading {
         if let Some(i) = self.seen.bands.iter().position(|r| !(-0.02..=1.2).contains(r)) {
             let nm = lean_colour::spectrum::wavelength(i);
             return Err(format!("{} at {nm} nm is no reflectance: it is a share from 0 to 1.", self.seen.bands[i]));
+        }
+        if (self.with == ReadWith::Eye) != self.eye.is_some() {
+            return Err("A reading by eye needs its judgement, and no other reading has one.".into());
+        }
+        if let Some(eye) = &self.eye {
+            eye.check()?;
         }
         if self.note.chars().count() > MOST_TEXT {
             return Err(format!("The remark has {} characters; {MOST_TEXT} fit.", self.note.chars().count()));
@@ -251,6 +281,8 @@ mod tests {
             state: Dampness::Dry,
             sealed: false,
             with: ReadWith::Typed,
+            eye: None,
+            played: Some(false),
             at: "2026-01-01T00:00:00Z".into(),
             tried_for: None,
             left_out: false,

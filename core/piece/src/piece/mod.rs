@@ -134,6 +134,7 @@ pub struct Piece {
 impl Piece {
     /// A piece with nothing but its brief.
     pub fn new(brief: Brief) -> Self {
+        let aim = Aim::usual(brief.medium);
         Self {
             brief,
             intent: Intent::default(),
@@ -155,7 +156,7 @@ impl Piece {
             locked: Vec::new(),
             excluded: Vec::new(),
             demands: Demands::default(),
-            aim: Aim::default(),
+            aim,
             mixing: Mixing::default(),
             search: None,
             chosen: ChosenSet::default(),
@@ -181,7 +182,7 @@ impl Piece {
 
     /// Its places, their borders and areas; empty without zones.
     pub fn geometry(&self) -> &Geometry {
-        static NOTHING: Geometry = Geometry { places: Vec::new(), borders: Vec::new(), areas: Vec::new() };
+        static NOTHING: Geometry = Geometry { places: Vec::new(), borders: Vec::new(), areas: Vec::new(), extents: Vec::new() };
         self.zone_map.as_ref().map_or(&NOTHING, KeptMap::geometry)
     }
 

@@ -6,9 +6,9 @@ use crate::intent::schools::{Question, School};
 use crate::paint_box::PaintBox;
 use crate::set::aim::Matching;
 use lean_media::{Medium, Pigment};
-use lean_recipes::cost::{Colour, Within};
+use lean_recipes::cost::{Colour, Ranking, Within};
 use lean_recipes::{Cost, Grain, Target};
-use lean_search::{Ask, Choice, Demands, MOST_IN_SET, Need};
+use lean_search::{Ask, Choice, Demands, Need, most_in_set};
 use std::ops::RangeInclusive;
 
 impl Piece {
@@ -23,7 +23,12 @@ impl Piece {
         };
         let tolerance = if self.aim.good_enough { Cost::GOOD_ENOUGH } else { base.tolerance };
         // How far values can be had is told by whoever knows the recipes: the Box in a search, the set in a mix.
-        Cost { tolerance, ranking: self.mixing.ranking(self.brief.medium), within: Some(Within::LADDER), ..base }
+        Cost { tolerance, ranking: self.ranking(), within: Some(Within::LADDER), ..base }
+    }
+
+    /// What counts besides the miss.
+    fn ranking(&self) -> Ranking {
+        self.mixing.ranking(self.brief.medium, self.aim.layer)
     }
 
     /// What counts: what the painter chose for the search, or else what the schools of the brief ask for.
@@ -47,6 +52,10 @@ impl Piece {
         if self.brief.medium == Medium::Watercolour && self.intent.school(Question::Laying, Medium::Watercolour) == School::MixedOnPalette {
             all.most_layers = Some(1);
         }
+        // Where a third layer has to gain something, one is laid, or one over another.
+        if self.brief.medium.is_chosen() && self.ranking().third > 0.0 && !all.unusual_layers {
+            all.most_in_mix = Some(all.most_in_mix.unwrap_or(2).min(2));
+        }
         if !games.only_hues.is_empty() {
             let both: Vec<_> = games.only_hues.iter().filter(|h| all.only_hues.is_empty() || all.only_hues.contains(h)).copied().collect();
             all.only_hues = if both.is_empty() { games.only_hues.clone() } else { both };
@@ -66,8 +75,8 @@ impl Piece {
 
     /// Sizes the search goes through: from two, or from one where mixes are of one pigment anyway, as far as the painter wants.
     pub fn sizes(&self) -> RangeInclusive<usize> {
-        let game = self.intent.games.most_pigments.unwrap_or(MOST_IN_SET as u8);
-        let largest = usize::from(self.aim.largest.min(game)).clamp(1, MOST_IN_SET);
+        let game = self.intent.games.most_pigments.unwrap_or(u8::MAX);
+        let largest = usize::from(self.aim.largest.min(game)).clamp(1, most_in_set(self.brief.medium));
         let smallest = if self.demands.most_in_mix == Some(1) { 1 } else { 2 };
         smallest.min(largest)..=largest
     }

@@ -41,8 +41,11 @@ pub fn aimed_at(piece: &Piece) -> Vec<ZoneId> {
     wanted(piece).into_iter().map(|a| a.zone).collect()
 }
 
-/// Weight of a zone: the root of its area, so that small zones still count, times its importance. A choice.
+/// Weight of a zone: the root of its area, so that small zones still count, times its importance; an open one has none. A choice.
 pub fn weight(zone: &Zone) -> f64 {
+    if zone.open {
+        return 0.0;
+    }
     zone.reading.area.max(0.0).sqrt() * zone.importance.factor()
 }
 

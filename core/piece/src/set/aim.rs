@@ -1,6 +1,7 @@
 //! What the search for a piece aims at, and how its mixes are made.
 
 use crate::zones::ZoneId;
+use lean_colour::Steps;
 use lean_media::Medium;
 use lean_recipes::cost::Ranking;
 use lean_recipes::{Cost, Grain};
@@ -50,10 +51,22 @@ pub struct Aim {
     /// Whether misses too small to be seen cost nothing.
     pub good_enough: bool,
     /// Largest set searched for.
-    #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 8))]
+    #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 24))]
     pub largest: u8,
+    /// Steps of value a second layer is charged as: little for few sticks in many layers, much for more sticks laid once. Without it, what is usual
+    /// in the medium.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 2))]
+    pub layer: Option<f64>,
     /// Other pieces to serve.
     pub also_for: Vec<Companion>,
+}
+
+impl Aim {
+    /// What is aimed at in a medium unless the painter says otherwise: a dozen of what is chosen rather than mixed, six of what is mixed.
+    pub fn usual(medium: Medium) -> Self {
+        Self { largest: if medium.is_chosen() { 12 } else { 6 }, ..Self::default() }
+    }
 }
 
 impl Default for Aim {
@@ -63,6 +76,7 @@ impl Default for Aim {
             value_weight: Cost::default().value_weight,
             good_enough: false,
             largest: 6,
+            layer: None,
             also_for: Vec::new(),
         }
     }
@@ -97,9 +111,13 @@ impl Mixing {
         }
     }
 
-    /// What counts besides the miss in a medium. Whole parts are ranked by the miss alone; in layers there is no such choice.
-    pub fn ranking(&self, medium: Medium) -> Ranking {
+    /// What counts besides the miss in a medium, with a second layer charged as so many steps of value. Whole parts are ranked by the miss alone; in
+    /// layers there is no such choice.
+    pub(crate) fn ranking(&self, medium: Medium, layer: Option<f64>) -> Ranking {
         let in_parts = medium.is_wet_opaque() && (self.parts || self.finer);
-        if self.by_miss || in_parts { Ranking::MISS } else { Ranking::SURE }
+        if self.by_miss || in_parts {
+            return Ranking::MISS;
+        }
+        layer.filter(|_| medium.is_chosen()).map_or_else(|| Ranking::usual(medium), |steps| Ranking::layered(Steps(steps)))
     }
 }

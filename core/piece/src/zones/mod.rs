@@ -68,6 +68,10 @@ pub struct Zone {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub kept: bool,
+    /// A shape of a drawing that nobody gave a colour yet: it is neither planned nor paper.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub open: bool,
 }
 
 impl Zone {
@@ -84,6 +88,12 @@ impl Zone {
         Self { graded: if target == self.target { self.graded } else { self.graded.map(moved) }, target, ..self.clone() }
     }
 
+    /// This zone as it is after a change: what was given another colour is not open any more.
+    pub(crate) fn replacing(self, old: &Self) -> Self {
+        let given = self.target != old.target && self.target != self.reading.lab;
+        Self { open: self.open && !given, ..self }
+    }
+
     /// A zone as it was just read: nameless, its target what it reads.
     pub fn read(id: ZoneId, reading: Reading) -> Self {
         Self {
@@ -95,6 +105,7 @@ impl Zone {
             facts: Facts::default(),
             graded: None,
             kept: false,
+            open: false,
         }
     }
 }

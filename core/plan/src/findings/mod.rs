@@ -133,7 +133,8 @@ pub fn of_plan(plan: &Plan) -> Vec<Finding> {
 /// All findings that are not answered yet, most pressing first.
 pub fn findings(piece: &Piece, mixes: &[ZoneMix], wells: &[Well], reach: Option<Reach>) -> Vec<Finding> {
     let plan = Plan::of(piece, mixes, reach);
-    let mut all: Vec<Finding> = mixes.iter().filter_map(|m| beyond_the_set(piece, m)).collect();
+    let closed = |m: &&ZoneMix| piece.zone(m.zone).is_none_or(|z| !z.open);
+    let mut all: Vec<Finding> = mixes.iter().filter(closed).filter_map(|m| beyond_the_set(piece, m)).collect();
     all.extend(of_plan(&plan));
     all.extend(wells.iter().filter_map(|w| appears_once(piece, w, mixes)));
     all.retain(|f| !piece.dismissed.iter().any(|d| d.finding == f.key));

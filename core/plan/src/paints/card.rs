@@ -105,7 +105,7 @@ fn layered(medium: Medium) -> Result<forms::Form, String> {
 fn over(paint_box: &PaintBox, ground: &Ground, form: &forms::Form, of: &[&Pigment]) -> CardCell {
     let layers = of.iter().flat_map(|p| mix_layers(paint_box.medium, ground, form, &[p])).collect();
     let words: Vec<&str> = of.iter().map(|p| p.name.as_str()).collect();
-    CardCell { swatch: Swatch { ground: ground.id.clone(), parts: Vec::new(), layers }, words: words.join(" > ") }
+    CardCell { swatch: Swatch { ground: ground.id.clone(), parts: Vec::new(), layers }, words: words.join(", over it ") }
 }
 
 fn both_ways(paint_box: &PaintBox, ground: &Ground, of: &[&Pigment]) -> Result<Vec<CardCell>, String> {

@@ -4,10 +4,10 @@ use crate::mark::Mark;
 use crate::wording::capital;
 use lean_colour::Temperature;
 use lean_media::layering::{Binder, Layer, Layering, State};
-use lean_media::learn::{Belief, CannotLearn, Evidence, Observation, Reading};
+use lean_media::learn::{Belief, CannotLearn, Evidence, Judged, Observation, Reading};
 use lean_media::pigment::Model;
 use lean_media::{Ground, Medium, Parts, Pigment, PigmentId, Provenance, forms, ground};
-use lean_piece::paint_box::{PaintBox, ReadWith, Swatch, SwatchReading, WetPart};
+use lean_piece::paint_box::{EyeJudgement, PaintBox, ReadWith, Swatch, SwatchReading, WetPart};
 use serde::Serialize;
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -57,12 +57,17 @@ pub fn learned(paint_box: &PaintBox, readings: &[(i64, SwatchReading)]) -> Resul
     let find = |id: &PigmentId| models.iter().find(|p| p.id == *id);
     let grounds: BTreeMap<&str, Ground> =
         readings.iter().filter_map(|(_, r)| Some((r.swatch.ground.0.as_str(), ground::find(&r.swatch.ground)?))).collect();
+    let fineness = fineness_of_eye(readings);
     let seen: Vec<(i64, &SwatchReading, Observation)> = readings
         .iter()
         .filter(|(_, r)| !r.left_out && !r.sealed)
         .filter_map(|(id, r)| {
             let laid = Layering { ground: grounds.get(r.swatch.ground.0.as_str())?, layers: r.swatch.general(paint_box.medium, &find)? };
-            let reading = Reading { of: r.seen.evidence(), state: r.state.state()?, noise: r.with.noise() };
+            let of = match r.evidence() {
+                Evidence::Judged(j) => Evidence::Judged(as_fine_as_shown(j, fineness)),
+                read => read,
+            };
+            let reading = Reading { of, state: r.state.state()?, noise: r.with.noise() };
             Some((*id, r, Observation { laid, reading }))
         })
         .collect();
@@ -91,6 +96,29 @@ pub fn learned(paint_box: &PaintBox, readings: &[(i64, SwatchReading)]) -> Resul
         teaches: teaches(&better, &belief, &models, &usual),
         paint_box: better,
     })
+}
+
+/// How many judgements by eye without a later reading weigh as much as what those with one show. A choice.
+const PRESUMED: f64 = 4.0;
+/// How far what readings show of an eye is believed, as factors on its doubt. Choices.
+const BELIEVED: (f64, f64) = (0.5, 3.0);
+
+/// Factor on the doubt of judgements by eye: their errors where the same swatch was also read, against the errors expected of them.
+fn fineness_of_eye(readings: &[(i64, SwatchReading)]) -> f64 {
+    let kept = || readings.iter().map(|(_, r)| r).filter(|r| !r.left_out && !r.sealed);
+    let squares = |r: &SwatchReading, eye: &EyeJudgement| {
+        let judged = eye.judged();
+        let read = kept().find(|other| other.eye.is_none() && other.swatch == r.swatch && other.state == r.state)?.seen.lab;
+        let (l, a, b) = (read.l - judged.lab.l, read.a - judged.lab.a, read.b - judged.lab.b);
+        Some(((l / judged.value_error).powi(2) + (a / judged.colour_error).powi(2) + (b / judged.colour_error).powi(2)) / 3.0)
+    };
+    let shown: Vec<f64> = kept().filter_map(|r| squares(r, r.eye.as_ref()?)).collect();
+    let mean = (PRESUMED + shown.iter().sum::<f64>()) / (PRESUMED + shown.len() as f64);
+    mean.sqrt().clamp(BELIEVED.0, BELIEVED.1)
+}
+
+fn as_fine_as_shown(judged: Judged, factor: f64) -> Judged {
+    Judged { value_error: factor * judged.value_error, colour_error: factor * judged.colour_error, ..judged }
 }
 
 fn stray_words(off: f64, expected: f64) -> String {
@@ -246,4 +274,50 @@ pub fn before_after(paint_box: &PaintBox) -> Vec<BeforeAfter> {
         })
     };
     paint_box.pigments.iter().filter(|p| p.model.is_some()).filter_map(of).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use lean_colour::Lab;
+    use lean_piece::paint_box::{Dampness, EyeDoubt, ReadColour};
+
+    /// A swatch judged as a middle grey, and the same swatch read.
+    fn judged_and_read(parts: f64, read: Lab) -> [(i64, SwatchReading); 2] {
+        let eye = EyeJudgement {
+            against: Lab::new(50.0, 0.0, 0.0),
+            lighter: 0,
+            warmer: 0,
+            stronger: 0,
+            turned: 0,
+            doubt: EyeDoubt { value: 2.0, colour: 3.0 },
+        };
+        let by_eye = SwatchReading {
+            swatch: Swatch {
+                ground: ground::usual(Medium::Oil).id,
+                parts: vec![WetPart { pigment: "PB29".into(), parts }],
+                layers: Vec::new(),
+            },
+            seen: ReadColour { lab: eye.against, bands: Vec::new() },
+            state: Dampness::Dry,
+            sealed: false,
+            with: ReadWith::Eye,
+            eye: Some(eye),
+            played: Some(false),
+            at: "2026-03-01T10:00:00Z".into(),
+            tried_for: None,
+            left_out: false,
+            note: String::new(),
+        };
+        let typed = SwatchReading { eye: None, with: ReadWith::Typed, seen: ReadColour { lab: read, bands: Vec::new() }, ..by_eye.clone() };
+        [(2 * parts as i64, by_eye), (2 * parts as i64 + 1, typed)]
+    }
+
+    #[test]
+    fn later_readings_show_how_fine_an_eye_is() {
+        let shown = |read: Lab| fineness_of_eye(&(1..=6).flat_map(|n| judged_and_read(f64::from(n), read)).collect::<Vec<_>>());
+        assert_eq!(fineness_of_eye(&judged_and_read(1.0, Lab::new(60.0, 0.0, 0.0))[..1]), 1.0, "nothing was read later");
+        assert!(shown(Lab::new(50.0, 0.0, 0.0)) < 0.8, "it sees better than was presumed");
+        assert!(shown(Lab::new(58.0, 6.0, 0.0)) > 1.5, "it sees worse");
+    }
 }

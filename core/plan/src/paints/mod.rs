@@ -4,8 +4,10 @@
 //! [`learned`](mod@learned) makes better pigments of many readings, says which it cannot explain and which one more would teach most;
 //! [`moved`](mod@moved) says what that does to the mixes of a piece; [`trial`] judges a reading made for a zone, and [`correction`] what to add to it.
 
+pub mod by_eye;
 pub mod card;
 pub mod correction;
+pub mod families;
 pub mod greys;
 pub mod inventory;
 pub mod learned;

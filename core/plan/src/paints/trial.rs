@@ -10,6 +10,7 @@ use lean_colour::difference::ciede2000;
 use lean_media::layering::State;
 use lean_piece::Piece;
 use lean_piece::paint_box::{Dampness, PaintBox, Swatch, SwatchReading};
+use lean_recipes::laid::{LaidStep, steps_of};
 use lean_recipes::{Mix, telling};
 use lean_search::Recipes;
 use serde::Serialize;
@@ -44,6 +45,10 @@ pub struct Trials {
     pub next: Option<Swatch>,
     /// The layers of that on one line; empty without any.
     pub next_layers: String,
+    /// The same as steps that can be changed to what was really laid; empty for a wet mix.
+    pub next_steps: Vec<LaidStep>,
+    /// The colour the next trial is held against: that of the planned recipe, or of what it starts from.
+    pub against: Option<Mark>,
     /// Trials, the first made first.
     pub trials: Vec<Trial>,
     /// What to add to what lies there, or to lay over it; `None` before there is a trial, or where a pigment of it is gone.
@@ -70,12 +75,16 @@ pub fn trials(piece: &Piece, paint_box: &PaintBox, wanted: Lab, mix: Option<Mix>
     }
     let last = readings.last().map(|(_, r)| correction(piece, paint_box, &r.swatch, dry(paint_box, r).0, wanted));
     let lies_there = readings.last().map(|(_, r)| &r.swatch).zip(last.as_ref()).filter(|(_, c)| c.anew.is_none());
+    let planned = mix.or_else(|| nearest(piece, paint_box, wanted));
     let next = match lies_there {
         Some((swatch, advice)) => Some(with(swatch, advice)),
-        None => mix.or_else(|| nearest(piece, paint_box, wanted)).map(|m| Swatch::of_mix(&m, piece.brief.ground.clone())),
+        None => planned.as_ref().map(|m| Swatch::of_mix(m, piece.brief.ground.clone())),
     };
+    let of_next = || next.as_ref().and_then(|s| predicted(paint_box, s, State::Dry)).map(|r| r.xyz().lab());
+    let against = planned.as_ref().map(|m| m.lab).or_else(of_next).map(|lab| Mark::of(lab, neutral));
+    let next_steps = next.as_ref().map(|s| steps_of(piece.brief.medium, &s.layers)).unwrap_or_default();
     let next_layers = next.as_ref().map(|s| telling::layers(&s.layers, &|id| paint_box.name_of(id))).unwrap_or_default();
-    Trials { wanted: Mark::of(wanted, neutral), next, next_layers, trials: judged, correction: last }
+    Trials { wanted: Mark::of(wanted, neutral), next, next_layers, next_steps, against, trials: judged, correction: last }
 }
 
 /// What lies there with what is advised.

@@ -2,6 +2,7 @@
 
 use lean_colour::Lab;
 use lean_picture::Picture;
+use lean_picture::line_drawing::LineArt;
 use lean_piece::PageFormat;
 use std::sync::Arc;
 
@@ -67,6 +68,17 @@ pub struct Sheet {
     pub title: String,
     /// What is drawn, first to last.
     pub marks: Vec<Item>,
+}
+
+impl Sheet {
+    /// Draws the lines of a drawing over every picture of its plan.
+    pub fn draw_over(&mut self, lines: &LineArt) {
+        for mark in &mut self.marks {
+            if let Item::Picture { picture, .. } = mark {
+                *picture = Arc::new(lines.over((**picture).clone()));
+            }
+        }
+    }
 }
 
 /// Width and height of an upright page.

@@ -2,7 +2,7 @@
 
 use super::freed::{FAINT, held, room, strength, turn, warmth};
 use lean_colour::{HueAngle, Lab};
-use lean_piece::{HueShare, Piece};
+use lean_piece::{Chord, HueShare, Piece, Scheme};
 
 /// Which of the hues every zone lives in, in the order of `piece.zones`. Warm zones take warm hues: zones from the coolest to the warmest are
 /// parted at the places where the shares of the picture come nearest to those asked for. Every hue gets a zone while there are enough.
@@ -52,6 +52,26 @@ fn parted(areas: &[f64], shares: &[f64]) -> Vec<usize> {
         ends[j - 1] = best[j + 1][ends[j]].1;
     }
     ends
+}
+
+/// Share of the picture that the ruling hue of two opposites should cover. A choice.
+pub(super) const RULES: f64 = 0.68;
+
+/// The hues of a scheme with the share of the picture each covers, the ruling one first, and how they stand to each other; `None` where a scheme has
+/// no shares to be moved: one hue, a slide, another light, colours from elsewhere.
+pub fn in_shares(scheme: &Scheme) -> Option<(Chord, Vec<HueShare>)> {
+    match scheme {
+        Scheme::Opposites { dominant, other } => {
+            Some((Chord::Opposites, vec![HueShare { hue: *dominant, share: RULES }, HueShare { hue: *other, share: 1.0 - RULES }]))
+        }
+        Scheme::Neighbours { from, to } => {
+            let middle = (from + turn(*from, *to) / 2.0).rem_euclid(360.0);
+            let share = |hue: f64, share: f64| HueShare { hue, share };
+            Some((Chord::Neighbours, vec![share(middle, 0.5), share(*from, 0.25), share(*to, 0.25)]))
+        }
+        Scheme::Chord { chord, hues } => Some((*chord, hues.clone())),
+        _ => None,
+    }
 }
 
 /// Colours wanted under a chord, values held: the ruling hue quiet, the accent strong.

@@ -4,6 +4,7 @@ use super::order::{Held, choose_together, pairs_of};
 use super::restraint::ceiling;
 use super::variants::{Planned, StudyKind, choose};
 use crate::basis::basis;
+use crate::drawing::is_drawing;
 use crate::mixes::{pigments_of, reach_of, technique_of};
 use crate::wheel::Wheel;
 use lean_colour::{Lab, Steps};
@@ -16,15 +17,15 @@ use lean_recipes::{Cost, Mix, Target};
 use lean_search::NoAnswer;
 use lean_search::Recipes;
 use lean_search::progress::{Progress, Stage};
-use lean_search::{Need, SetFound, Tables, search};
+use lean_search::{Need, SetFound, Tables, most_in_set, search};
 
 /// Cost in studies whose values must hold.
 fn held() -> Cost {
     Cost { hold: Some(Cost::QUARTER_STEP), within: Some(Within::LADDER), ..Cost::default() }
 }
 
-/// Size of a study's lean set when the painter has not chosen one.
-const USUAL_SIZE: usize = 5;
+/// Size of a study's lean set when the painter has not chosen one: where colours are mixed, and where they are chosen.
+const USUAL_SIZE: (usize, usize) = (5, 9);
 
 /// Makes a study of each kind and shows each as soon as it is made. All but those in another light hold the planned values within a quarter step as far as the Box can, and keep
 /// warm zones warmer than their neighbours; those in another light hold the values of their own plan.
@@ -87,9 +88,12 @@ pub fn make_one(
 
 fn size_of_sets(piece: &Piece, paint_box: &PaintBox) -> usize {
     let owned = paint_box.pigments.iter().filter(|p| !p.white && !piece.excluded.contains(&p.id)).count();
-    let wished = if piece.chosen.pigments.is_empty() { USUAL_SIZE } else { piece.chosen.pigments.len() };
+    let chosen = piece.brief.medium.is_chosen();
+    let usual = if chosen { USUAL_SIZE.1 } else { USUAL_SIZE.0 };
+    let wished = if piece.chosen.pigments.is_empty() { usual } else { piece.chosen.pigments.len() };
+    let most = if chosen { most_in_set(piece.brief.medium) } else { 6 };
     let game = piece.intent.games.most_pigments.map_or(usize::MAX, usize::from);
-    wished.clamp(2, 6).max(piece.locked.len()).min(game).min(owned.max(1))
+    wished.clamp(2, most).max(piece.locked.len()).min(game).min(owned.max(1))
 }
 
 /// Values and colours of every pigment alone and with white.
@@ -181,7 +185,8 @@ impl<'a> Plan<'a> {
         let technique = technique_of(&self.piece, &self.paint_box, &pigments_of(&self.paint_box, &set.pigments));
         let recipes = Recipes::of(technique.as_ref());
         // Another light and colours from elsewhere have an order of warm and cool of their own.
-        let mixes = if free || matches!(scheme, Scheme::Light { .. } | Scheme::Borrowed { .. } | Scheme::Former) {
+        let mixes = if free || is_drawing(&self.piece) || matches!(scheme, Scheme::Light { .. } | Scheme::Borrowed { .. } | Scheme::Former)
+        {
             let ceilings = vec![f64::INFINITY; wanted.len()];
             choose_together(&recipes, wanted, cost, &Held { pairs: &[], ceilings: &ceilings })
         } else {

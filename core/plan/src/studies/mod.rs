@@ -3,6 +3,7 @@
 pub mod booklet;
 pub mod chord;
 pub mod clock;
+mod drawn;
 mod freed;
 pub mod go_on;
 pub mod kept;

@@ -1,9 +1,13 @@
 //! Hues freed, values held, warm kept warmer than its neighbours.
 
+use super::chord::RULES;
+pub use super::chord::in_shares;
+use super::drawn::coloured;
 use super::freed::{FAINT, held, room, strength, turn, warmth};
 use super::order::ordered_pairs;
 use super::restraint::{families, restrained};
 use super::{chord, other_light};
+use crate::drawing::is_drawing;
 use crate::light::key::Reach;
 use crate::wording::hue::hue_word;
 use lean_colour::difference::ciede2000;
@@ -13,8 +17,6 @@ use lean_colour::{HueAngle, Lab, Temperature};
 use lean_piece::intent::moods::MoodScheme;
 use lean_piece::{Chord, HueShare, Piece, Scheme, Zone};
 
-/// Share of the picture that the ruling hue of two opposites should cover. A choice.
-const RULES: f64 = 0.68;
 /// Width of a neighbours scheme on the circle, in degrees. A choice.
 const STRETCH: f64 = 62.0;
 /// Warm–cool units by which a zone planned warmer than its neighbour stays warmer in a study. A choice: just above what reads as
@@ -29,6 +31,11 @@ const OTHER_MOOD: f64 = 75.0;
 /// the scheme does not say by itself: colours that were borrowed, a plan as it was.
 pub fn wanted(piece: &Piece, scheme: &Scheme, reach: Option<Reach>) -> Option<Vec<Lab>> {
     let freed = |colours| Some(in_order(piece, restrained(piece, colours, asked_by_mood(piece, scheme)), turns(scheme)));
+    if is_drawing(piece)
+        && let Some(colours) = coloured(piece, scheme)
+    {
+        return Some(colours);
+    }
     match scheme {
         Scheme::AsRead => Some(piece.zones.iter().map(|z| piece.wanted(z)).collect()),
         Scheme::OneHue { hue } => freed(neighbours(piece, *hue, *hue)),
@@ -62,21 +69,19 @@ fn asked_by_mood(piece: &Piece, scheme: &Scheme) -> bool {
     }
 }
 
-/// The hues of a scheme with the share of the picture each covers, the ruling one first, and how they stand to each other; `None` where a scheme has
-/// no shares to be moved: one hue, a slide, another light, colours from elsewhere.
-pub fn in_shares(scheme: &Scheme) -> Option<(Chord, Vec<HueShare>)> {
-    match scheme {
-        Scheme::Opposites { dominant, other } => {
-            Some((Chord::Opposites, vec![HueShare { hue: *dominant, share: RULES }, HueShare { hue: *other, share: 1.0 - RULES }]))
+/// A scheme with all its hues turned by so many degrees, the way they stand to each other kept; `None` where it names no hues.
+pub fn turned(scheme: &Scheme, by: f64) -> Option<Scheme> {
+    let turn = |hue: f64| (hue + by).rem_euclid(360.0);
+    Some(match scheme {
+        Scheme::OneHue { hue } => Scheme::OneHue { hue: turn(*hue) },
+        Scheme::Opposites { dominant, other } => Scheme::Opposites { dominant: turn(*dominant), other: turn(*other) },
+        Scheme::Neighbours { from, to } => Scheme::Neighbours { from: turn(*from), to: turn(*to) },
+        Scheme::Slide { dark, light } => Scheme::Slide { dark: turn(*dark), light: turn(*light) },
+        Scheme::Chord { chord, hues } => {
+            Scheme::Chord { chord: *chord, hues: hues.iter().map(|h| HueShare { hue: turn(h.hue), share: h.share }).collect() }
         }
-        Scheme::Neighbours { from, to } => {
-            let middle = (from + turn(*from, *to) / 2.0).rem_euclid(360.0);
-            let share = |hue: f64, share: f64| HueShare { hue, share };
-            Some((Chord::Neighbours, vec![share(middle, 0.5), share(*from, 0.25), share(*to, 0.25)]))
-        }
-        Scheme::Chord { chord, hues } => Some((*chord, hues.clone())),
-        _ => None,
-    }
+        Scheme::AsRead | Scheme::Light { .. } | Scheme::Borrowed { .. } | Scheme::Former => return None,
+    })
 }
 
 /// The hues a scheme lives in; empty where it names none.

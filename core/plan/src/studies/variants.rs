@@ -2,6 +2,7 @@
 
 use super::freed::warmth;
 use super::scheme::{self, REALLY_DIFFERS, apart, choose_two};
+use crate::drawing::is_drawing;
 use crate::light::key::Reach;
 use crate::wheel::Wheel;
 use lean_colour::{HueAngle, Lab};
@@ -69,9 +70,22 @@ impl StudyKind {
         Self::Game,
     ];
 
+    /// The kinds for a drawing: every scheme over the plan of its values, and one with the darks and lights turned about.
+    const OF_DRAWING: [Self; 9] = [
+        Self::Opposites,
+        Self::Neighbours,
+        Self::SplitOpposite,
+        Self::Three,
+        Self::OneHue,
+        Self::Slide,
+        Self::Rectangle,
+        Self::Square,
+        Self::PaleOnDark,
+    ];
+
     /// The kinds of so many studies of a piece when nobody says which: those its moods ask for before the others.
     pub fn usual(piece: &Piece, count: usize) -> Vec<Self> {
-        let mut all: Vec<Self> = Self::ALL.to_vec();
+        let mut all: Vec<Self> = if is_drawing(piece) { Self::OF_DRAWING.to_vec() } else { Self::ALL.to_vec() };
         if !piece.intent.games.only_hues.is_empty() {
             all.retain(|k| *k != Self::Game);
             all.insert(1, Self::Game);

@@ -115,6 +115,14 @@ impl Hue {
     }
 }
 
+/// Words for a hue turned to smaller and to larger hue angles: of an orange "redder" and "yellower"; `None` of a colour without a hue.
+pub fn turns(lab: Lab) -> Option<[&'static str; 2]> {
+    /// Degrees by which a hue is turned to see what it is called.
+    const BY: f64 = 25.0;
+    let hue = lab.hue().0;
+    (lab.chroma() >= GREY).then(|| [-BY, BY].map(|by| Hue::towards(hue, (hue + by).rem_euclid(360.0)).more()))
+}
+
 /// Degrees from one hue to another the shorter way, −180..180; positive from red towards yellow.
 fn turn(from: f64, to: f64) -> f64 {
     (to - from + 540.0).rem_euclid(360.0) - 180.0

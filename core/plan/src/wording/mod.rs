@@ -7,7 +7,7 @@ pub mod grammar;
 pub mod hue;
 pub mod known;
 
-pub use difference::{Chroma, Difference, Hue, Warmth};
+pub use difference::{Chroma, Difference, Hue, Warmth, turns};
 
 /// Steps of value in words, to the nearest quarter: `half a step too light`. `None` when nobody would see it.
 pub fn value_off(by: Steps) -> Option<String> {

@@ -13,6 +13,21 @@ pub fn set_reference(working: &Picture, file: PictureFile) -> Command {
     set_reference_at(Surveyed { working, survey: &Survey::of(working) }, COLOURS, file)
 }
 
+/// The command that puts a drawing in lines in place, its closed outlines the zones; `None` where no outline closes.
+pub fn set_drawing(working: &Picture, file: PictureFile) -> Option<Command> {
+    let map = line_drawing::zones(working, Lines::Given).ok()?;
+    let zones = fresh(working, &map).into_iter().map(|z| Zone { open: true, ..z }).collect();
+    let reference = Reference { lines: true, ..file.reference(working) };
+    Some(Command::SetReference(SetReference {
+        reference: Some(reference),
+        zones,
+        zone_map: Some(map.into()),
+        cut: None,
+        masses: Vec::new(),
+        mass_map: None,
+    }))
+}
+
 /// The same with so many colours of a picture looked at before.
 pub fn set_reference_at(look: Surveyed, colours: usize, file: PictureFile) -> Command {
     let cut = cut(look.survey, colours);
@@ -93,13 +108,22 @@ pub fn from_lines(piece: &Piece, working: &Picture, lines: Lines) -> Result<Comm
     let reference = piece.reference.clone().ok_or("This piece has no reference yet. Drop the drawing on it.")?;
     let map = line_drawing::zones(working, lines).map_err(|e| format!("The drawing makes no zones: {e}."))?;
     Ok(Command::SetReference(SetReference {
-        zones: fresh(working, &map),
+        zones: fresh(working, &map).into_iter().map(|z| Zone { open: true, ..z }).collect(),
         zone_map: Some(map.into()),
         reference: Some(Reference { lines: true, ..reference }),
         cut: None,
         masses: Vec::new(),
         mass_map: None,
     }))
+}
+
+/// The command that reads a drawing as a picture again: its colours and places as the machine proposes them.
+///
+/// # Errors
+/// When there is no reference.
+pub fn from_picture(piece: &Piece, look: Surveyed) -> Result<Command, String> {
+    let reference = piece.reference.clone().ok_or("This piece has no reference yet. Drop a picture on it.")?;
+    Ok(put(look, Reference { lines: false, ..reference }, cut(look.survey, COLOURS)))
 }
 
 /// The command that frames the reference anew: turned, cropped or corrected. Where only the light is corrected the zones stay and are read

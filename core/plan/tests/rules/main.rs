@@ -1,5 +1,7 @@
 //! What follows from a piece, on whole pieces.
 
+mod by_eye;
+mod drawing;
 mod glimpse;
 mod made_up;
 mod paints;

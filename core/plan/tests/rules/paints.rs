@@ -14,25 +14,25 @@ use lean_plan::paints::moved::moved;
 use lean_plan::paints::trial::trials;
 
 /// Random numbers that are the same every time.
-struct Chance(u64);
+pub(crate) struct Chance(pub(crate) u64);
 
 impl Chance {
-    fn uniform(&mut self) -> f64 {
+    pub(crate) fn uniform(&mut self) -> f64 {
         self.0 = self.0.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
         (self.0 >> 11) as f64 / (1u64 << 53) as f64
     }
 }
 
-fn box_of(b: lean_demo::DemoBox) -> PaintBox {
+pub(crate) fn box_of(b: lean_demo::DemoBox) -> PaintBox {
     PaintBox { name: b.name, medium: b.medium, pigments: b.pigments }
 }
 
-fn oils() -> PaintBox {
+pub(crate) fn oils() -> PaintBox {
     box_of(lean_demo::oils())
 }
 
 /// The painter's own tubes: each off its model by up to a share.
-fn own(paint_box: &PaintBox, by: f64, chance: &mut Chance) -> PaintBox {
+pub(crate) fn own(paint_box: &PaintBox, by: f64, chance: &mut Chance) -> PaintBox {
     let off = |p: &Pigment, chance: &mut Chance| {
         let share = if p.white { 0.02 } else { by };
         let (k, s) = (1.0 + share * (2.0 * chance.uniform() - 1.0), 1.0 + share * (2.0 * chance.uniform() - 1.0));
@@ -49,6 +49,8 @@ fn reading(swatch: Swatch, of: &Reflectance, with: ReadWith) -> SwatchReading {
         state: Dampness::Dry,
         sealed: false,
         with,
+        eye: None,
+        played: Some(false),
         at: "2026-03-01T10:00:00Z".into(),
         tried_for: None,
         left_out: false,

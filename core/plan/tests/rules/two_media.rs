@@ -20,6 +20,8 @@ fn piece(medium: Medium, colours: &[Lab]) -> Piece {
     let area = 1.0 / colours.len() as f64;
     let zone = |(i, lab): (usize, &Lab)| Zone::read(ZoneId(i as u16 + 1), Reading { area, value: lab.value(), lab: *lab });
     piece.zones = colours.iter().enumerate().map(zone).collect();
+    // With more to choose from more hues of the plan can be asked for: here only the cost counts.
+    piece.demands.families_may_go = true;
     piece
 }
 

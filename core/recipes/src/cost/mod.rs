@@ -6,6 +6,7 @@ use crate::mix::Mix;
 use lean_colour::difference::ciede2000;
 use lean_colour::moves::with_value;
 use lean_colour::{D65, Lab, Steps, Temperature, Value};
+use lean_media::Medium;
 use serde::{Deserialize, Serialize};
 
 /// A wanted colour and how much it matters.
@@ -42,29 +43,63 @@ pub struct Tolerance {
     pub colour: f64,
 }
 
-/// How recipes and sets are ranked besides by what they miss. All three are choices, visible to the painter.
+/// How recipes and sets are ranked besides by what they miss. All are choices, visible to the painter.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ranking {
     /// Charge per unit that a slip of the hand moves a mix, see [`Hand::slip`](crate::hand::Hand).
     pub slip: f64,
-    /// Charge for every layer or heap beyond the first.
+    /// Charge for every layer or heap beyond the first; a further coat of the same thing is charged a part of it.
     pub layer: f64,
+    /// Further charge for every layer beyond the second: what a third must gain.
+    #[serde(default)]
+    pub third: f64,
     /// How much faster than its miss a zone's charge grows: a miss of `m` is charged as `m·(1 + growth·m)`, so that no zone is given up for the
     /// mean of the others. Convex, so that the least charge is that of the least miss.
     pub growth: f64,
 }
 
+/// Steps of value a second layer is charged as in a medium that is chosen rather than mixed; `None` in the others.
+pub fn usual_layer(medium: Medium) -> Option<f64> {
+    match medium {
+        Medium::SoftPastel => Some(0.15),
+        Medium::Marker => Some(0.2),
+        Medium::Pencil => Some(0.05),
+        Medium::Watercolour | Medium::Oil => None,
+    }
+}
+
+/// Steps of value below which a layer is charged next to nothing.
+const MANY_LAYERS: f64 = 0.05;
+/// Further charge for a third layer: half a step of value.
+const THIRD: f64 = 10.0;
+
 impl Ranking {
     /// By the miss alone.
-    pub const MISS: Self = Self { slip: 0.0, layer: 0.0, growth: 0.0 };
+    pub const MISS: Self = Self { slip: 0.0, layer: 0.0, third: 0.0, growth: 0.0 };
     /// What a hand can be sure of, and no zone given up. Over 114 recipes in five media a slip charged by half goes with what nine hands in ten
     /// stay within.
-    pub const SURE: Self = Self { slip: 0.5, layer: 0.7, growth: 0.05 };
+    pub const SURE: Self = Self { slip: 0.5, layer: 0.7, third: 0.0, growth: 0.05 };
+
+    /// How recipes of a medium are ranked unless the painter says otherwise: what is chosen rather than mixed is laid once, or one over another; a
+    /// third layer has to gain half a step of value or a difference of five.
+    pub fn usual(medium: Medium) -> Self {
+        usual_layer(medium).map_or(Self::SURE, |steps| Self::layered(Steps(steps)))
+    }
+
+    /// A second layer charged as so many steps of value. Where that is next to nothing, a third is charged no more than a second.
+    pub fn layered(steps: Steps) -> Self {
+        Self { layer: STEP * steps.0, third: if steps.0 < MANY_LAYERS { 0.0 } else { THIRD }, ..Self::SURE }
+    }
 
     /// Charge for a hand that slips so far over so many layers beyond the first.
     pub(crate) fn of_hand(&self, hand: crate::hand::Hand) -> f64 {
-        self.slip * hand.slip + self.layer * f64::from(hand.more_layers)
+        self.slip * hand.slip + self.of_layers(hand.more_layers)
+    }
+
+    /// Charge for so many layers beyond the first.
+    pub fn of_layers(&self, n: f64) -> f64 {
+        self.layer * n + self.third * (n - 1.0).max(0.0)
     }
 
     /// What a zone that misses by `miss` counts in a set.

@@ -51,6 +51,7 @@ pub struct CostF {
     neutral: Option<f32>,
     slip: f32,
     layer: f32,
+    third: f32,
 }
 
 impl CostF {
@@ -68,6 +69,7 @@ impl CostF {
             },
             slip: cost.ranking.slip as f32,
             layer: cost.ranking.layer as f32,
+            third: cost.ranking.third as f32,
         }
     }
 
@@ -93,7 +95,7 @@ impl CostF {
 
     /// Charge for layers beyond the first.
     pub fn of_layers(&self, more: &Lane) -> Lane {
-        more.map(|n| self.layer * n)
+        more.map(|n| self.layer * n + self.third * (n - 1.0).max(0.0))
     }
 
     #[inline(always)]

@@ -184,7 +184,7 @@ impl Wet {
             let (fx, fy, fz) = (x * slopes[0], y * slopes[1], z * slopes[2]);
             STEP * (steps * y).abs() + near.length(116.0 * fy, 500.0 * (fx - fy), 200.0 * (fy - fz))
         };
-        Hand { slip: way.slips.iter().map(|s| far(s).powi(2)).sum::<f64>().sqrt(), more_layers: way.more_heaps() }
+        Hand { slip: way.slips.iter().map(|s| far(s).powi(2)).sum::<f64>().sqrt(), more_layers: way.more_heaps().into() }
     }
 
     /// How the tristimulus values of a mix grow with each amount, see [`lean_media::lanes::growth`].
@@ -281,8 +281,8 @@ impl Listed for Group<'_> {
         self.wet.hand(self.places, self.ways[nth])
     }
 
-    fn more_layers(&self, nth: usize) -> u8 {
-        self.ways[nth].more_heaps()
+    fn more_layers(&self, nth: usize) -> f64 {
+        self.ways[nth].more_heaps().into()
     }
 
     fn work(&self, nth: usize) -> usize {

@@ -10,6 +10,7 @@ mod limits;
 mod plain;
 mod plot;
 mod questions;
+mod sticks;
 
 use lean_colour::BANDS;
 use lean_media::Medium;
@@ -28,6 +29,9 @@ const M: usize = 24;
 
 fn main() {
     let cores = rayon::current_num_threads();
+    if std::env::args().any(|a| a == "--sticks") {
+        return sticks::report();
+    }
     println!("{N} pigments, {M} targets, {cores} threads");
     let only = std::env::args().find(|a| a == "--media");
     let whole = searches(Medium::Oil);

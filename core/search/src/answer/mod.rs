@@ -161,7 +161,7 @@ pub(crate) fn answer(prepared: &Prepared, field: &Field, proved: &Proved, progre
         missing: Vec::new(),
         roles: None,
         near_tie_count: near.len(),
-        more_near_ties: overflowed || proved.least.is_some(),
+        more_near_ties: overflowed || !proved.all_near,
         near_ties: near.iter().take(NEAR_LISTED).map(|c| NearTie { pigments: names(c.set), cost: c.cost }).collect(),
         price_of_dropping: counted.iter().map(price).collect(),
         serves: counted.iter().map(serves).collect(),

@@ -66,7 +66,7 @@ impl<'a> Recipes<'a> {
     pub fn among(technique: &'a dyn Technique, set: &[usize]) -> Self {
         let mut all = Vec::new();
         let mut groups = Vec::new();
-        for size in 0..=lean_recipes::technique::MOST_IN_RECIPE {
+        for size in 0..=technique.largest_group() {
             visit(set, size, &mut |group| {
                 let mut of = [0u16; 3];
                 of.iter_mut().zip(group).for_each(|(o, g)| *o = *g as u16);
@@ -194,7 +194,7 @@ impl<'a> Recipes<'a> {
             if by_value >= bound || !fits(c) {
                 continue;
             }
-            let layers = f64::from(self.groups[c.group as usize].more_layers(c.nth as usize)) * cost.ranking.layer;
+            let layers = cost.ranking.of_layers(self.groups[c.group as usize].more_layers(c.nth as usize));
             let total = by_value + cost.of_colour(c.lab, wanted) + layers;
             if total >= bound {
                 continue;

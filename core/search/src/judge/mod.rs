@@ -48,14 +48,21 @@ pub struct Judged {
     pub misses: Vec<f64>,
 }
 
-/// The groups of a set, what is free first.
-fn groups(set: &[u16]) -> Vec<Group> {
+/// The largest group that has recipes of its own in any piece.
+fn largest_group(served: &[Served]) -> usize {
+    served.iter().map(|e| e.technique.largest_group()).max().unwrap_or(0)
+}
+
+/// The groups of a set of two, or of up to three pigments; what is free first.
+fn groups(set: &[u16], largest: usize) -> Vec<Group> {
     let mut all = vec![[NONE; 3]];
     for (a, i) in set.iter().enumerate() {
         all.push([*i, NONE, NONE]);
         for (b, j) in set.iter().enumerate().skip(a + 1) {
             all.push([*i, *j, NONE]);
-            all.extend(set[b + 1..].iter().map(|k| [*i, *j, *k]));
+            if largest > 2 {
+                all.extend(set[b + 1..].iter().map(|k| [*i, *j, *k]));
+            }
         }
     }
     all
@@ -69,7 +76,7 @@ impl Judge {
     pub fn prepare(&self, served: &[Served], sets: &[Vec<u16>], progress: &dyn Progress) -> Result<(), Cancelled> {
         let mut missing: Vec<Group> = {
             let known = self.known.read().unwrap_or_else(|p| p.into_inner());
-            sets.iter().flat_map(|s| groups(s)).filter(|g| !known.contains_key(g)).collect()
+            sets.iter().flat_map(|s| groups(s, largest_group(served))).filter(|g| !known.contains_key(g)).collect()
         };
         missing.sort_unstable();
         missing.dedup();
@@ -92,7 +99,7 @@ impl Judge {
     fn choose(&self, served: &[Served], set: &[u16]) -> Vec<Option<(Best, Group)>> {
         let targets: usize = served.iter().map(|e| e.targets.len()).sum();
         let mut chosen: Vec<Option<(Best, Group)>> = vec![None; targets];
-        let mut all = groups(set);
+        let mut all = groups(set, largest_group(served));
         all.sort_by_key(|g| g.iter().filter(|i| **i != NONE).count());
         for group in all {
             for (slot, best) in chosen.iter_mut().zip(self.of_group(served, group).iter()) {

@@ -25,6 +25,8 @@ pub(crate) struct Bound {
     pub forced: Vec<usize>,
     /// Charges by position and target, to start from for the next size.
     pub charges: Vec<f32>,
+    /// Open positions by what they earn at these charges, most first.
+    pub ranked: Vec<usize>,
 }
 
 /// Sets that hold some pigments for certain and `places` of the others.
@@ -85,6 +87,7 @@ impl<'a> Relaxation<'a> {
         let mut out = vec![false; n];
         let mut must = vec![false; n];
         let mut best = (f64::NEG_INFINITY, self.charges.clone());
+        let mut ranked = Vec::new();
         let (mut step, mut waited) = (1.0, 0);
         for _ in 0..steps {
             if progress.is_cancelled() {
@@ -95,6 +98,7 @@ impl<'a> Relaxation<'a> {
             self.sort_out(&look, limit, &mut out, &mut must);
             if look.value > best.0 + 1e-7 {
                 best = (look.value, self.charges.clone());
+                ranked.clone_from(&look.ranked);
                 waited = 0;
             } else {
                 waited += 1;
@@ -139,7 +143,7 @@ impl<'a> Relaxation<'a> {
         }
         let in_play = (0..n).filter(|i| !out[*i]).collect();
         let forced = (0..n).filter(|i| must[*i]).collect();
-        Bound { least: best.0, in_play, forced, charges: best.1 }
+        Bound { least: best.0, in_play, forced, charges: best.1, ranked }
     }
 
     /// Marks pigments that no set within the limit holds, and those that every one of them holds.
@@ -162,9 +166,12 @@ impl<'a> Relaxation<'a> {
         let (n, m) = (self.scope.ids.len(), self.scope.table.width);
         let heads: Vec<usize> = (0..n).collect();
         let mut cheapest = self.start();
-        let parts: Vec<Cheapest> = heads.into_par_iter().map(|i| self.groups_of(i, &cheapest)).collect();
-        for part in &parts {
-            cheapest.merge(part);
+        if self.scope.table.has_triples() {
+            let parts: Vec<Cheapest> = heads.into_par_iter().map(|i| self.groups_of(i, &cheapest)).collect();
+            parts.iter().for_each(|part| cheapest.merge(part));
+        } else {
+            // Pairs are so few that handing them out takes longer.
+            heads.into_iter().for_each(|i| cheapest = self.groups_of(i, &cheapest));
         }
         let earned: Vec<f64> = (0..n).map(|i| self.charges[i * m..][..m].iter().map(|c| f64::from(*c)).sum()).collect();
         let mut ranked = self.open.clone();
@@ -224,7 +231,7 @@ impl<'a> Relaxation<'a> {
             let both = own.plus(R::read(&self.charges, j));
             all.lower(R::read(table.pair(ids[i], ids[j]), 0), both, code(i, j, j, n));
             let rows = table.triples_from(ids[i], ids[j]);
-            for k in j + 1..n {
+            for k in if rows.is_empty() { n } else { j + 1 }..n {
                 all.lower(R::read(rows, ids[k] - ids[j] - 1), both.plus(R::read(&self.charges, k)), code(i, j, k, n));
             }
         }

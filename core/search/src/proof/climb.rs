@@ -21,6 +21,9 @@ pub(crate) struct Climb<'a> {
 
 /// Climbs started from a single pigment.
 const STARTS: usize = 12;
+/// The same for sets of more than so many: those begin near the best of the size before.
+const STARTS_OF_LARGE: usize = 2;
+const LARGE: usize = 8;
 /// Exchanges in a row before a climb ends anyway.
 const MOST_EXCHANGES: usize = 40;
 /// Added for every demand a set leaves unmet, so that climbs lead towards those that meet them all.
@@ -38,7 +41,8 @@ impl Climb<'_> {
         let alone = |p: &usize| self.table.single(*p).iter().sum::<f32>();
         let mut best = self.open.to_vec();
         best.sort_by(|a, b| alone(a).total_cmp(&alone(b)).then(a.cmp(b)));
-        starts.extend(best.into_iter().take(STARTS).map(|p| vec![p]));
+        let most = if self.places > LARGE { STARTS_OF_LARGE } else { STARTS };
+        starts.extend(best.into_iter().take(most).map(|p| vec![p]));
         let limit = top.limit;
         let tops: Vec<Top> = starts
             .into_par_iter()
@@ -51,7 +55,8 @@ impl Climb<'_> {
         tops.into_iter().for_each(|t| top.merge(t));
     }
 
-    fn one(&self, mut set: Vec<usize>, top: &mut Top) {
+    /// Climbs from one set of open pigments, filled up or cut down to the size.
+    pub(crate) fn one(&self, mut set: Vec<usize>, top: &mut Top) {
         set.truncate(self.places);
         while set.len() < self.places {
             let Some(best) = self.best_addition(&set, top) else { return };
@@ -80,6 +85,11 @@ impl Climb<'_> {
         self.locked.iter().chain(set).copied().collect()
     }
 
+    /// The cost of a set of open pigments, whatever else is asked.
+    pub(crate) fn cost(&self, set: &[usize]) -> f32 {
+        self.least(&self.whole(set)).iter().sum()
+    }
+
     fn judge(&self, set: &[usize], top: &mut Top) -> f32 {
         let whole = self.whole(set);
         let cost = self.least(&whole).iter().sum();
@@ -93,7 +103,9 @@ impl Climb<'_> {
             lower(&mut now, self.table.single(*i));
             for (b, j) in set.iter().enumerate().skip(a + 1) {
                 lower(&mut now, self.table.pair_of(*i, *j));
-                set[b + 1..].iter().for_each(|k| lower(&mut now, self.table.triple_of(*i, *j, *k)));
+                if self.table.has_triples() {
+                    set[b + 1..].iter().for_each(|k| lower(&mut now, self.table.triple_of(*i, *j, *k)));
+                }
             }
         }
         now
@@ -115,7 +127,8 @@ impl Climb<'_> {
     fn best_addition(&self, set: &[usize], top: &mut Top) -> Option<usize> {
         let base = self.whole(set);
         let now = self.least(&base);
-        let pairs: Vec<(usize, usize)> = base.iter().enumerate().flat_map(|(a, i)| base[a + 1..].iter().map(move |j| (*i, *j))).collect();
+        let twos = base.iter().enumerate().flat_map(|(a, i)| base[a + 1..].iter().map(move |j| (*i, *j)));
+        let pairs: Vec<(usize, usize)> = if self.table.has_triples() { twos.collect() } else { Vec::new() };
         let full = set.len() + 1 == self.places;
         let mut best: Option<(f32, usize)> = None;
         let mut row = now.clone();

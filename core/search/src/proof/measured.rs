@@ -9,7 +9,7 @@ use crate::table::in_play::InPlay;
 
 /// Goes through every set of `places` pigments. Returns how many there are, how many bytes of rows are read for them, and the best cost.
 pub fn walked(table: &Table, places: usize) -> (f64, f64, f32) {
-    let in_play = InPlay::of(table, (0..table.pigments).collect(), places > 2);
+    let in_play = InPlay::of(table, (0..table.pigments).collect(), table.has_triples() && places > 2);
     let mut top = Top::below(f32::INFINITY);
     let walk = Walk { in_play: &in_play, locked: 0, places, unmet: &|_| 0 };
     // Unwatched work is never cancelled.

@@ -6,12 +6,13 @@
 
 pub(crate) mod bound;
 pub(crate) mod climb;
+mod large;
 pub mod measured;
 pub(crate) mod subsets;
 pub(crate) mod top;
 
 use crate::progress::{Cancelled, Progress, Unreported};
-use crate::proof::bound::{Relaxation, Scope};
+use crate::proof::bound::{Bound, Relaxation, Scope};
 use crate::proof::climb::Climb;
 use crate::proof::subsets::{Unmet, Walk, count};
 use crate::proof::top::Top;
@@ -43,8 +44,10 @@ pub(crate) struct AskedSize<'a> {
 pub(crate) struct Proved {
     /// Best first. All sets within the margin, unless `top` is full.
     pub top: Top,
-    /// When the budget ran out: no set costs less than this.
+    /// When the best set is not known for certain: no set costs less than this.
     pub least: Option<f64>,
+    /// Whether `top` holds every set within the margin, as far as it has room.
+    pub all_near: bool,
 }
 
 /// What one size may learn from the one before.
@@ -88,23 +91,28 @@ impl AskedSize<'_> {
             top.tighten(self.margin, self.rounding);
             lesson.seeds = top.sets().iter().take(4).map(|r| r.set.clone()).collect();
             lesson.charges = Some(everything.charges_of_table(self.table));
-            return Ok(Proved { top, least: None });
+            return Ok(Proved { top, least: None, all_near: true });
         }
         everything.climb(self, &lesson.seeds, &mut top);
         if progress.is_cancelled() {
             return Err(Cancelled);
         }
         top.tighten(self.margin, self.rounding);
+        let large = everything.sets() > WALKED && self.is_large() && !top.sets().is_empty();
         let (least, charges) = if everything.sets() <= WALKED {
             everything.walk(self, &mut top, progress)?;
             top.tighten(self.margin, self.rounding);
             (None, everything.charges_of_table(self.table))
+        } else if large {
+            // What charges of other sizes leave out would have to be found again: this begins from none.
+            (self.nearly(Branch::whole(self, None), &mut top, progress)?, Vec::new())
         } else {
             self.branch(everything, &mut top, progress)?
         };
         lesson.seeds = top.sets().iter().take(4).map(|r| r.set.clone()).collect();
         lesson.charges = Some(charges);
-        Ok(Proved { top, least })
+        let all_near = !large && least.is_none();
+        Ok(Proved { top, least, all_near })
     }
 
     /// Goes through everything in parts. Returns the bound of what was left when the budget ran out, and the charges of the whole.
@@ -195,7 +203,7 @@ impl Branch {
         let mut ids = self.those(true);
         let locked = ids.len();
         ids.extend(self.those(false));
-        let in_play = InPlay::of(size.table, ids, locked + self.places > 2);
+        let in_play = InPlay::of(size.table, ids, size.table.has_triples() && locked + self.places > 2);
         Walk { in_play: &in_play, locked, places: self.places, unmet: size.unmet }.all(top, progress)
     }
 
@@ -221,11 +229,9 @@ impl Branch {
                 return Ok((self.places == 0).then_some(least));
             }
             let steps = if round == 0 { steps } else { steps / 3 };
-            *spent += count(self.ids.len(), 3) / 2.0 * steps as f64;
-            let scope = Scope { table: size.table, ids: &self.ids, fixed: &self.fixed, places: self.places };
-            let b = Relaxation::of(scope, std::mem::take(&mut self.charges)).raise(limit, steps, progress);
+            *spent += size.table.groups_of(self.ids.len()) / 2.0 * steps as f64;
+            let b = self.relaxed(size, limit, steps, progress);
             least = least.max(b.least);
-            self.charges = b.charges;
             if least > limit {
                 return Ok(None);
             }
@@ -234,6 +240,14 @@ impl Branch {
             }
         }
         Ok(Some(least))
+    }
+
+    /// The relaxation of this part, raised; its charges are kept.
+    fn relaxed(&mut self, size: &AskedSize, limit: f64, steps: usize, progress: &dyn Progress) -> Bound {
+        let scope = Scope { table: size.table, ids: &self.ids, fixed: &self.fixed, places: self.places };
+        let mut bound = Relaxation::of(scope, std::mem::take(&mut self.charges)).raise(limit, steps, progress);
+        self.charges = std::mem::take(&mut bound.charges);
+        bound
     }
 
     /// Keeps positions in play and takes forced ones into every set. Returns whether anything changed.

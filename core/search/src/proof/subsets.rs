@@ -114,11 +114,9 @@ impl Walk<'_> {
         lower(&mut now, &c.next[(p - c.from) * m..][..m]);
         let mut next = c.next[(p + 1 - c.from) * m..].to_vec();
         let length = next.len();
-        if c.chosen.is_empty() {
+        if c.chosen.is_empty() || self.in_play.triples.is_empty() {
             lower(&mut next, &self.in_play.pairs[(p * n + p + 1) * m..][..length]);
-        }
-        // Without triples sets end before a third pigment is looked at.
-        if !self.in_play.triples.is_empty() {
+        } else {
             c.chosen.iter().for_each(|x| lower(&mut next, &self.in_play.triples[((x * n + p) * n + p + 1) * m..][..length]));
         }
         let mut chosen = c.chosen.clone();
@@ -179,10 +177,11 @@ impl Walk<'_> {
             let with = now.least(R::read(&c.next, p - c.from));
             // Rows of every third pigment beside the two of each pair already chosen.
             beside.clear();
-            if c.chosen.is_empty() {
+            if c.chosen.is_empty() || self.in_play.triples.is_empty() {
                 beside.push(&self.in_play.pairs[p * n * m..(p + 1) * n * m]);
+            } else {
+                beside.extend(c.chosen.iter().map(|x| &self.in_play.triples[(x * n + p) * n * m..][..n * m]));
             }
-            beside.extend(c.chosen.iter().map(|x| &self.in_play.triples[(x * n + p) * n * m..][..n * m]));
             for q in p + 1..n {
                 let mut all = with.least(R::read(&c.next, q - c.from));
                 for rows in &beside {

@@ -14,8 +14,18 @@ use std::ops::RangeInclusive;
 
 /// Most targets one search takes, over all its pieces.
 pub(crate) const MOST_TARGETS: usize = 96;
-/// Largest set searched for.
-pub const MOST_IN_SET: usize = 8;
+/// Largest set searched for in any medium.
+pub const MOST_IN_SET: usize = 24;
+
+/// Largest set searched for in a medium: few where colours are mixed wet, more where a pan is at hand, and a stick, pen or pencil for each value
+/// where colours are chosen rather than mixed.
+pub fn most_in_set(medium: Medium) -> usize {
+    match medium {
+        Medium::Oil => 8,
+        Medium::Watercolour => 12,
+        Medium::Marker | Medium::Pencil | Medium::SoftPastel => MOST_IN_SET,
+    }
+}
 
 /// What the painter has decided about the set beforehand.
 #[derive(Clone, Debug, Default, PartialEq)]
@@ -59,8 +69,9 @@ pub struct Ask<'a> {
 
 pub(crate) fn check(ask: &Ask) -> Result<(), NoAnswer> {
     let (least, most) = (*ask.sizes.start(), *ask.sizes.end());
-    if least < 1 || most > MOST_IN_SET || least > most {
-        return Err(NoAnswer::Sizes(least, most));
+    let largest = most_in_set(ask.medium);
+    if least < 1 || most > largest || least > most {
+        return Err(NoAnswer::Sizes(least, most, largest));
     }
     for (i, p) in ask.pigments.iter().enumerate() {
         if ask.pigments[..i].iter().any(|q| q.id == p.id) {

@@ -1,7 +1,6 @@
 //! Why a search has no answer, in the painter's words.
 
 use crate::progress::Cancelled;
-use crate::question::MOST_IN_SET;
 use crate::question::MOST_TARGETS;
 use lean_media::PigmentId;
 use thiserror::Error;
@@ -34,8 +33,8 @@ pub enum NoAnswer {
     #[error("{0} pigments are locked, but the largest set asked for has {1}. Unlock some.")]
     TooManyLocked(usize, usize),
     /// A size that cannot be.
-    #[error("Sizes {0} to {1} cannot be searched: a set has 1 to {MOST_IN_SET} pigments, the smaller size first.")]
-    Sizes(usize, usize),
+    #[error("Sizes {0} to {1} cannot be searched: a set in this medium has 1 to {2} pigments, the smaller size first.")]
+    Sizes(usize, usize, usize),
     /// A demand is out of range or contradicts another.
     #[error("{0}")]
     Demand(String),

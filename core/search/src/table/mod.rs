@@ -55,6 +55,8 @@ pub struct Table {
     pub width: usize,
     /// Whether groups of three are in it.
     complete: bool,
+    /// Whether no group of three has recipes of its own: then there are no rows of triples, also when it is complete.
+    only_pairs: bool,
     /// Rows of what is free, of singles, of pairs and of triples, each list in ascending order.
     rows: Vec<f32>,
     /// For every row the hue families of the first piece's plan that its group reaches, one bit each in the order of [`families::planned`];
@@ -139,7 +141,8 @@ impl Table {
     pub fn begin<'a>(served: &'a [Served], progress: &'a dyn Progress) -> Begun<'a> {
         let work = Work::of(served, progress);
         let n = served.first().map_or(0, |e| e.technique.pigments());
-        let mut table = Self::empty(n, work.width);
+        let only_pairs = served.iter().all(|e| e.technique.largest_group() < 3);
+        let mut table = Self::empty(n, work.width, only_pairs);
         let mut bench = Bench::default();
         let free = work.row(&mut bench, &[], Row { costs: vec![NEVER; work.width], reached: 0 });
         let singles: Vec<Row> = (0..n).map(|i| work.row(&mut bench, &[i], free.clone())).collect();
@@ -153,21 +156,21 @@ impl Table {
         Begun { table, work }
     }
 
-    fn empty(n: usize, width: usize) -> Self {
+    fn empty(n: usize, width: usize, only_pairs: bool) -> Self {
         let mut row = 1 + n;
         let mut pair_rows = Vec::with_capacity(n);
         for i in 0..n {
             pair_rows.push(row.wrapping_sub(i + 1));
             row += n - i - 1;
         }
-        let mut triple_rows = vec![0; row];
-        for i in 0..n {
+        let mut triple_rows = vec![0; if only_pairs { 0 } else { row }];
+        for i in 0..if only_pairs { 0 } else { n } {
             for j in i + 1..n {
                 triple_rows[pair_rows[i].wrapping_add(j)] = row.wrapping_sub(j + 1);
                 row += n - j - 1;
             }
         }
-        Self { pigments: n, width, complete: false, rows: Vec::new(), reached: Vec::new(), pair_rows, triple_rows }
+        Self { pigments: n, width, complete: false, only_pairs, rows: Vec::new(), reached: Vec::new(), pair_rows, triple_rows }
     }
 
     /// Evaluates several questions at once, each about one piece, all by the same recipes: those are listed once a group instead of once a question.
@@ -181,7 +184,8 @@ impl Table {
     pub fn together(technique: &dyn Technique, served: &[Served], progress: &dyn Progress) -> Result<Vec<Self>, Cancelled> {
         let works: Vec<Work> = served.iter().map(|s| Work::of(std::slice::from_ref(s), progress)).collect();
         let n = technique.pigments();
-        let mut tables: Vec<Self> = works.iter().map(|w| Self::empty(n, w.width)).collect();
+        let only_pairs = technique.largest_group() < 3;
+        let mut tables: Vec<Self> = works.iter().map(|w| Self::empty(n, w.width, only_pairs)).collect();
         let rows = |bench: &mut Bench, group: &[usize], known: Vec<Row>| -> Vec<Row> {
             bench.list(technique, group);
             works.iter().zip(known).map(|(w, row)| w.listed_row(bench, group, row)).collect()
@@ -233,9 +237,9 @@ impl Table {
         self.row(self.pair_rows[i].wrapping_add(j))
     }
 
-    /// Rows of all triples that begin with `i < j`, the third ascending from `j + 1`. Empty in a table that is only begun.
+    /// Rows of all triples that begin with `i < j`, the third ascending from `j + 1`. Empty where no triples are known.
     pub(crate) fn triples_from(&self, i: usize, j: usize) -> &[f32] {
-        if !self.complete || j + 1 >= self.pigments {
+        if !self.has_triples() || j + 1 >= self.pigments {
             return &[];
         }
         let row = self.triple_rows[self.pair_rows[i].wrapping_add(j)].wrapping_add(j + 1);
@@ -271,7 +275,7 @@ impl Table {
 
     /// Those that any recipes of a set (ascending numbers) reach, as far as the table goes.
     pub fn reached(&self, set: &[u16]) -> u8 {
-        if !self.complete || set.len() < 3 {
+        if !self.has_triples() || set.len() < 3 {
             return self.reached_by_twos(&set.iter().map(|i| usize::from(*i)).collect::<Vec<_>>());
         }
         let mut all = 0;
@@ -284,7 +288,18 @@ impl Table {
         all
     }
 
-    /// Whether groups of three are in it.
+    /// Whether it knows of groups of three that have recipes of their own.
+    pub(crate) fn has_triples(&self) -> bool {
+        self.complete && !self.only_pairs
+    }
+
+    /// Number of groups that a look at all of them goes through.
+    pub(crate) fn groups_of(&self, pigments: usize) -> f64 {
+        let n = pigments as f64;
+        if self.has_triples() { n * (n - 1.0) * (n - 2.0) / 6.0 } else { n * (n - 1.0) / 2.0 }
+    }
+
+    /// Whether all recipes are in it.
     pub(crate) fn is_complete(&self) -> bool {
         self.complete
     }
@@ -305,6 +320,13 @@ type Head<'a> = (usize, usize, Vec<Stretch<'a>>);
 /// one table whose pieces have their own.
 fn fill_triples(tables: &mut [Table], works: &[Work], technique: Option<&dyn Technique>) -> Result<(), Cancelled> {
     let Some(progress) = works.first().map(|w| w.progress) else { return Ok(()) };
+    if tables.iter().all(|t| t.only_pairs) {
+        if progress.is_cancelled() {
+            return Err(Cancelled);
+        }
+        tables.iter_mut().for_each(|t| t.complete = true);
+        return Ok(());
+    }
     let n = tables[0].pigments;
     let mut triples: Vec<(Vec<f32>, Vec<u8>)> =
         tables.iter().map(|t| (vec![0.0; triples_of(n) * t.width], vec![0u8; triples_of(n)])).collect();

@@ -21,7 +21,7 @@ struct Question {
     lock: bool,
     exclude: bool,
     pieces: Vec<(Vec<Wanted>, f64)>,
-    price: (f64, bool, Option<f64>, bool),
+    price: (f64, bool, Option<f64>, bool, Option<f64>),
     grain: Grain,
     unusual: bool,
     most_in_mix: Option<u8>,
@@ -37,8 +37,9 @@ struct Question {
 fn question() -> impl Strategy<Value = Question> {
     let colours = prop::collection::vec((8.0..92.0f64, 0.0..45.0f64, 0.0..360.0f64, 0.0..3.0f64), 1..4);
     let pieces = prop::collection::vec((colours, 0.2..2.0f64), 1..3);
-    let price =
-        (prop_oneof![Just(20.0), Just(0.0), 5.0..40.0f64], any::<bool>(), prop::option::weighted(0.2, -5.0..10.0f64), any::<bool>());
+    let weight = prop_oneof![Just(20.0), Just(0.0), 5.0..40.0f64];
+    let laid = prop::option::weighted(0.5, 0.05..0.6f64);
+    let price = (weight, any::<bool>(), prop::option::weighted(0.2, -5.0..10.0f64), any::<bool>(), laid);
     let grain = prop_oneof![Just(Grain::LetDowns), Just(Grain::Parts)];
     let up_to = |most| prop::option::weighted(0.2, 1u8..=most);
     let mixes = (up_to(3), up_to(5), prop::option::weighted(0.15, 0.1..0.6f64));
@@ -90,9 +91,9 @@ impl Question {
     }
 
     fn price(&self) -> Price {
-        let (value_weight, tolerant, neutral, sure) = self.price;
+        let (value_weight, tolerant, neutral, sure, laid) = self.price;
         let (value_free, colour_free) = if tolerant { (0.25, 2.0) } else { (0.0, 0.0) };
-        Price { value_weight, value_free, colour_free, neutral, sure }
+        Price { value_weight, value_free, colour_free, neutral, sure, laid }
     }
 
     fn needs(&self, medium: Medium) -> Vec<Need> {

@@ -75,6 +75,12 @@ impl Followed<'_> {
         (all, layers)
     }
 
+    /// How many layers are charged: a further coat of the same thing for a little more than a third of one.
+    pub(crate) fn charged(&self) -> f64 {
+        let of = |d: &Done| if let Put(_, _, times, _) | Wash(_, _, times) = d { 1.0 + 0.35 * (*times as f64 - 1.0) } else { 1.0 };
+        self.done.iter().map(of).sum()
+    }
+
     /// How many measures a hand takes.
     pub(crate) fn measures(&self) -> usize {
         self.done.iter().map(|d| if let Wash(of, ..) = d { of.len() } else { usize::from(matches!(d, Put(..))) }).sum()
@@ -256,8 +262,10 @@ impl Followed<'_> {
                 let light_first = |((i, _, n), (j, _, m)): ((usize, usize, usize), (usize, usize, usize))| {
                     let (low, high) = (self.known.swatches[i], self.known.swatches[j]);
                     let turn = (low.hue().0 - high.hue().0).rem_euclid(360.0);
-                    let opposite = turn > 120.0 && turn < 240.0 && low.chroma() > 25.0 && high.chroma() > 25.0;
-                    self.value(j) <= self.value(i) + 0.3 && (!opposite || n == 1 && m == 1)
+                    let grey = low.chroma() < 12.0 || high.chroma() < 12.0;
+                    let opposite = !grey && turn > 120.0 && turn < 240.0;
+                    let related = grey || turn <= 60.0 || turn >= 300.0;
+                    self.value(j) <= self.value(i) + 0.3 && (related || opposite && n == 1 && m == 1)
                 };
                 of.len() <= 2 && coats <= 3 && over().all(light_first)
             }

@@ -4,6 +4,7 @@ mod asking;
 mod brute_force;
 mod demands;
 mod hands;
+mod large_sets;
 mod naive;
 mod refusals;
 mod running;

@@ -20,6 +20,8 @@ pub(crate) struct Recipe<'a> {
     pub of: Vec<usize>,
     pub amounts: Vec<f64>,
     pub layers: usize,
+    /// How many layers it is charged as.
+    charged: f64,
     pub lab: Lab,
     /// How many measures a hand takes for it, and what becomes of it when one is wrong.
     measures: usize,
@@ -33,6 +35,7 @@ pub(crate) struct Recipe<'a> {
 impl<'a> Recipe<'a> {
     fn followed(recipe: Followed<'a>) -> Self {
         let (amounts, layers) = recipe.amounts();
+        let charged = recipe.charged();
         let measures = recipe.measures();
         let lab = recipe.colour(NOTHING);
         let of = (0..amounts.len()).filter(|i| amounts[*i] > 0.0).collect();
@@ -43,7 +46,18 @@ impl<'a> Recipe<'a> {
             true => recipe.colour(Wrong { all: 0.9, ..NOTHING }),
             false => recipe.colour(Wrong { measure, by, ..NOTHING }),
         });
-        Self { of, amounts, layers, lab, measures: measures + usize::from(several), erred, straight: false, leaning, slip: OnceCell::new() }
+        Self {
+            of,
+            amounts,
+            layers,
+            charged,
+            lab,
+            measures: measures + usize::from(several),
+            erred,
+            straight: false,
+            leaning,
+            slip: OnceCell::new(),
+        }
     }
 
     fn bare(ground: &'a Ground, pigments: usize) -> Self {
@@ -53,6 +67,7 @@ impl<'a> Recipe<'a> {
             of: vec![],
             amounts: vec![0.0; pigments],
             layers: 0,
+            charged: 0.0,
             lab,
             measures: 0,
             erred,
@@ -162,6 +177,7 @@ fn let_down(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
                 of,
                 amounts,
                 layers: chain.heaps.len(),
+                charged: chain.heaps.len() as f64,
                 lab,
                 measures,
                 erred,
@@ -191,7 +207,18 @@ fn oil(pigments: &[Pigment]) -> Vec<Recipe<'_>> {
                 let amount = |i: usize| if i == there[m] { measured[i] * by } else { measured[i] };
                 mixed_colour(pigments, &(0..n).map(amount).collect::<Vec<_>>())
             });
-            all.push(Recipe { of, amounts, layers: 1, lab, measures, erred, straight: true, leaning: None, slip: OnceCell::new() });
+            all.push(Recipe {
+                of,
+                amounts,
+                layers: 1,
+                charged: 1.0,
+                lab,
+                measures,
+                erred,
+                straight: true,
+                leaning: None,
+                slip: OnceCell::new(),
+            });
         }
         let Some(i) = (0..n).find(|i| parts[*i] < 8 && parts.iter().sum::<u32>() - parts[..*i].iter().sum::<u32>() < 8) else {
             return all;
@@ -211,6 +238,8 @@ pub(crate) struct Price {
     pub neutral: Option<f64>,
     /// Half of what a hand slips, seven tenths a further layer, and misses that count more the larger they are.
     pub sure: bool,
+    /// Steps of value a further layer is charged as instead, and a third ten more.
+    pub laid: Option<f64>,
 }
 
 impl Price {
@@ -238,7 +267,8 @@ impl Price {
     /// What a recipe is ranked by.
     pub(crate) fn rank(&self, recipe: &Recipe, wanted: Lab, best: f64) -> f64 {
         let miss = self.of(recipe.lab, wanted);
-        let layers = 0.7 * recipe.layers.saturating_sub(1) as f64;
+        let (each, third) = self.laid.map_or((0.7, 0.0), |steps| (20.0 * steps, 10.0));
+        let layers = each * (recipe.charged - 1.0).max(0.0) + third * (recipe.charged - 2.0).max(0.0);
         if !self.sure {
             miss
         } else if miss + layers >= best {
@@ -259,7 +289,11 @@ impl Price {
             value_weight: self.value_weight,
             colour: self.neutral.map_or(Colour::Whole, |n| Colour::SideOnly { neutral: Temperature(n) }),
             tolerance: Tolerance { value: self.value_free, colour: self.colour_free },
-            ranking: if self.sure { Ranking::SURE } else { Ranking::MISS },
+            ranking: if self.sure {
+                self.laid.map_or(Ranking::SURE, |steps| Ranking::layered(lean_colour::Steps(steps)))
+            } else {
+                Ranking::MISS
+            },
             ..Cost::default()
         }
     }

@@ -74,7 +74,7 @@ fn doubled_ids_and_impossible_sizes_are_refused() {
     let twice = [owned(), shipped(&["PB29"])].concat();
     assert_eq!(in_oil(&twice, &some_targets(), &Choice::default(), 2..=3), Err(NoAnswer::Duplicate("PB29".into())));
     for (sizes, wrong) in [(0..=3, (0, 3)), (2..=9, (2, 9))] {
-        assert_eq!(in_oil(&owned(), &some_targets(), &Choice::default(), sizes), Err(NoAnswer::Sizes(wrong.0, wrong.1)));
+        assert_eq!(in_oil(&owned(), &some_targets(), &Choice::default(), sizes), Err(NoAnswer::Sizes(wrong.0, wrong.1, 8)));
     }
 }
 

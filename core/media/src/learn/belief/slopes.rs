@@ -3,7 +3,7 @@
 use super::{Observation, Reading};
 use crate::choices::Choices;
 use crate::layering::{Layering, State};
-use crate::learn::Evidence;
+use crate::learn::{Evidence, Judged};
 use crate::pigment::{Pigment, PigmentId};
 use lean_colour::{BANDS, Lab, Reflectance};
 use lean_linear::Matrix;
@@ -69,7 +69,10 @@ pub(super) fn rows(now: &[Pigment], o: &Observation) -> Option<(Slopes, Vec<f64>
     let misses = misses(&o.reading, &slopes.seen);
     slopes.by = match o.reading.of {
         Evidence::Spectral(_) => slopes.by.scaled(1.0 / o.reading.noise.hypot(COARSE)),
-        Evidence::ColourOnly(_) => colour_slopes(&slopes).scaled(1.0 / colour_error(&o.reading)),
+        Evidence::ColourOnly(_) | Evidence::Judged(_) => {
+            let (by, errors) = (colour_slopes(&slopes), colour_errors(&o.reading));
+            Matrix::from_fn(by.rows(), by.columns(), |i, j| by[(i, j)] / errors[i])
+        }
     };
     Some((slopes, misses))
 }
@@ -78,16 +81,20 @@ pub(super) fn rows(now: &[Pigment], o: &Observation) -> Option<(Slopes, Vec<f64>
 pub(super) fn misses(reading: &Reading, seen: &Reflectance) -> Vec<f64> {
     match reading.of {
         Evidence::Spectral(read) => (0..BANDS).map(|i| (read.0[i] - seen.0[i]) / reading.noise.hypot(COARSE)).collect(),
-        Evidence::ColourOnly(read) => {
-            let lab = seen.xyz().lab();
-            [read.l - lab.l, read.a - lab.a, read.b - lab.b].map(|x| x / colour_error(reading)).to_vec()
+        Evidence::ColourOnly(read) | Evidence::Judged(Judged { lab: read, .. }) => {
+            let (lab, errors) = (seen.xyz().lab(), colour_errors(reading));
+            vec![(read.l - lab.l) / errors[0], (read.a - lab.a) / errors[1], (read.b - lab.b) / errors[2]]
         }
     }
 }
 
-/// How far the colour of a reading is expected to lie off, each coordinate in CIELAB units.
-pub(super) fn colour_error(reading: &Reading) -> f64 {
-    (COLOUR_OF_LIGHT * reading.noise).hypot(COARSE_COLOUR)
+/// Expected errors of L*, a* and b* of a reading, in CIELAB units.
+pub(super) fn colour_errors(reading: &Reading) -> [f64; 3] {
+    let own = match reading.of {
+        Evidence::Judged(j) => [j.value_error, j.colour_error, j.colour_error],
+        Evidence::Spectral(_) | Evidence::ColourOnly(_) => [COLOUR_OF_LIGHT * reading.noise; 3],
+    };
+    own.map(|e| e.hypot(COARSE_COLOUR))
 }
 
 /// How sure a colour is, given the spread of the numbers that move it.

@@ -1,8 +1,8 @@
 //! Readings that nothing else explains: smeared, of another pigment, on another ground.
 
-use super::slopes::{apart, colour_error, doubt_of, rows, shifted, slopes};
+use super::slopes::{apart, colour_errors, doubt_of, rows, shifted, slopes};
 use super::{Belief, FARTHEST, OF_ONE, Observation};
-use crate::learn::Evidence;
+use crate::learn::{Evidence, Judged};
 use lean_colour::Lab;
 use lean_linear::Matrix;
 
@@ -106,11 +106,11 @@ fn judged(belief: &Belief, o: &Observation, nth: usize) -> Option<Stray> {
 fn read(o: &Observation) -> Lab {
     match o.reading.of {
         Evidence::Spectral(r) => r.xyz().lab(),
-        Evidence::ColourOnly(lab) => lab,
+        Evidence::ColourOnly(lab) | Evidence::Judged(Judged { lab, .. }) => lab,
     }
 }
 
 /// Doubt of what is believed and of the reading itself, in CIELAB units.
 fn uncertain(doubt: f64, o: &Observation) -> f64 {
-    doubt.hypot(3f64.sqrt() * colour_error(&o.reading))
+    doubt.hypot(colour_errors(&o.reading).iter().map(|e| e * e).sum::<f64>().sqrt())
 }

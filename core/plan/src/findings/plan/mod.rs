@@ -109,6 +109,7 @@ impl<'a> Plan<'a> {
         let zones: Vec<PlannedZone> = piece
             .zones
             .iter()
+            .filter(|z| !z.open)
             .map(|z| {
                 let lab = piece.wanted(z);
                 PlannedZone {

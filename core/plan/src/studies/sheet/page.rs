@@ -3,6 +3,7 @@
 use super::arrange::{Column, Page};
 use super::notes::{BESIDE_SWATCH, Noted, SWATCH, TITLE, TRIALS};
 use super::{Copy, MARGIN};
+use crate::drawing::is_drawing;
 use crate::paper::{Item, Mm, Sheet, leading, wrapped};
 use crate::planned::painted_study;
 use crate::wording::capital;
@@ -89,7 +90,9 @@ fn picture(sheet: &mut Sheet, piece: &Piece, study: &Study, rect: [Mm; 4], copy:
     }
     for m in &study.mixes {
         let rings = outline::rings(&arcs, u32::from(m.zone.0)).iter().map(|r| r.iter().map(place).collect()).collect();
-        let (fill, line) = if copy == Copy::Flat { (Some(m.mix.lab), 0.0) } else { (None, 0.18) };
+        // Of a drawing the lines are always there.
+        let outlined = if is_drawing(piece) { 0.18 } else { 0.0 };
+        let (fill, line) = if copy == Copy::Flat { (Some(m.mix.lab), outlined) } else { (None, 0.18) };
         sheet.marks.push(Item::Shape { rings, fill, line });
     }
 }

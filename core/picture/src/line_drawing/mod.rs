@@ -3,11 +3,17 @@
 //! A ball rolled inside the outlines does not pass through a gap it does not fit (trapped-ball segmentation, Zhang et al. 2009): the largest
 //! ball first, then smaller ones where it could not go.
 
+mod over;
+mod recognised;
+
+pub use over::LineArt;
+pub use recognised::is_drawing;
+
 use crate::picture::{Picture, centivalue};
 use crate::places::GRID;
 use crate::zone_map::ZoneMap;
 use rayon::prelude::*;
-use std::collections::{BTreeMap, VecDeque};
+use std::collections::{BTreeMap, BTreeSet, VecDeque};
 
 /// Longer side of the grid of a line drawing, in cells.
 pub(crate) const LINE_GRID: u32 = GRID;
@@ -17,6 +23,8 @@ const GAP: f64 = 0.022;
 const SMALLEST: f64 = 0.0005;
 /// Hundredths of a step by which ink is darker than the paper around it. A choice.
 const INK: f32 = 90.0;
+/// Share of a border that is open from which there is no line between two shapes. A choice.
+const HARDLY_A_LINE: f64 = 0.6;
 /// Most zones, the background and the outline counted.
 const MOST: usize = 90;
 
@@ -34,6 +42,8 @@ pub enum Lines {
 /// # Errors
 /// When there is no line, or no line closes a shape.
 pub fn zones(picture: &Picture, lines: Lines) -> Result<ZoneMap, String> {
+    let turned = recognised::is_inverted(picture).then(|| picture.negative());
+    let picture = turned.as_ref().unwrap_or(picture);
     let (w, h, ink) = ink(picture);
     let share = ink.iter().filter(|i| **i).count() as f64 / ink.len() as f64;
     if share == 0.0 {
@@ -194,20 +204,20 @@ fn within(w: usize, h: usize, cells: &[usize], radius: u32, wall: &[bool]) -> Ve
 fn join_strays(w: usize, ink: &[bool], label: &mut [u32]) {
     let mut probe = label.to_vec();
     grow(w, ink, &mut probe, false);
+    let mut whole = probe.clone();
+    grow(w, ink, &mut whole, true);
     let n = probe.len();
     let widest = ((w.max(n / w) as f64) * GAP) as usize;
     loop {
-        let mut open: BTreeMap<(u32, u32), usize> = BTreeMap::new();
-        for i in 0..n {
-            for j in [(i % w + 1 < w).then(|| i + 1), (i + w < n).then(|| i + w)].into_iter().flatten() {
-                let (a, b) = (probe[i].min(probe[j]), probe[i].max(probe[j]));
-                if a != b && a > 0 {
-                    *open.entry((a, b)).or_default() += 1;
-                }
-            }
-        }
-        let Some(((keep, gone), _)) = open.into_iter().filter(|(_, n)| *n > widest).max_by_key(|(_, n)| *n) else { break };
-        for l in probe.iter_mut().chain(label.iter_mut()).filter(|l| **l == gone) {
+        let all = meeting(w, &whole);
+        // A dotted line has many gaps: what counts is the widest of them, or that there is hardly a line between.
+        let joined = meeting(w, &probe).into_iter().filter_map(|(pair, cells)| {
+            let share = cells.len() as f64 / all.get(&pair).map_or(cells.len(), BTreeSet::len).max(1) as f64;
+            let run = widest_run(w, cells);
+            (run > widest || share > HARDLY_A_LINE).then_some((pair, run))
+        });
+        let Some(((keep, gone), _)) = joined.max_by_key(|(_, n)| *n) else { break };
+        for l in probe.iter_mut().chain(whole.iter_mut()).chain(label.iter_mut()).filter(|l| **l == gone) {
             *l = keep;
         }
     }
@@ -220,6 +230,40 @@ fn join_strays(w: usize, ink: &[bool], label: &mut [u32]) {
         let Some((small, _)) = sizes.into_iter().min_by_key(|(_, n)| *n) else { break };
         label.iter_mut().filter(|l| **l == small).for_each(|l| *l = 0);
     }
+}
+
+/// The cells at which two labels meet, by the two.
+fn meeting(w: usize, label: &[u32]) -> BTreeMap<(u32, u32), BTreeSet<usize>> {
+    let mut met: BTreeMap<(u32, u32), BTreeSet<usize>> = BTreeMap::new();
+    for i in 0..label.len() {
+        for j in [(i % w + 1 < w).then(|| i + 1), (i + w < label.len()).then(|| i + w)].into_iter().flatten() {
+            let (a, b) = (label[i].min(label[j]), label[i].max(label[j]));
+            if a != b && a > 0 {
+                met.entry((a, b)).or_default().insert(i);
+            }
+        }
+    }
+    met
+}
+
+/// The most cells of a set that hang together, corners counted.
+fn widest_run(w: usize, mut cells: BTreeSet<usize>) -> usize {
+    let mut widest = 0;
+    while let Some(start) = cells.pop_first() {
+        let (mut run, mut reached) = (0, vec![start]);
+        while let Some(i) = reached.pop() {
+            run += 1;
+            let (x, y) = ((i % w) as i64, (i / w) as i64);
+            for (dx, dy) in [(-1, -1), (0, -1), (1, -1), (-1, 0), (1, 0), (-1, 1), (0, 1), (1, 1)] {
+                let (xx, yy) = (x + dx, y + dy);
+                if (0..w as i64).contains(&xx) && yy >= 0 && cells.remove(&((yy * w as i64 + xx) as usize)) {
+                    reached.push((yy * w as i64 + xx) as usize);
+                }
+            }
+        }
+        widest = widest.max(run);
+    }
+    widest
 }
 
 /// Gives unlabelled cells to the nearest label: bare paper only, or `through` the ink as well.
@@ -317,8 +361,11 @@ mod tests {
     #[test]
     fn a_blank_sheet_and_a_dark_photo_are_refused() {
         assert!(zones(&Sheet::new(300, 200, 240).picture(), Lines::Given).unwrap_err().contains("no line"));
-        let dark =
-            Picture { width: 300, height: 200, rgb: (0..60_000).flat_map(|i| if i % 7 == 0 { [220; 3] } else { [20; 3] }).collect() };
+        let dark = Picture {
+            width: 300,
+            height: 200,
+            rgb: (0..60_000).flat_map(|i| if i % 300 % 30 < 10 { [220; 3] } else { [20; 3] }).collect(),
+        };
         assert!(zones(&dark, Lines::Given).is_err());
     }
 }
