@@ -59,3 +59,31 @@ async fn take() {
     }
     page.close().await;
 }
+
+/// The four pictures of the example run on an empty first page, with where the demo studio serves them.
+const EXAMPLE: [(&str, &str); 4] = [
+    ("photo", "/api/pieces/1/reference/view"),
+    ("values", "/api/pieces/1/reference/view?look=values&groups=5"),
+    ("plan", "/api/pieces/1/painted?width=880"),
+    ("study", "/api/pieces/1/painted?study=2&width=880"),
+];
+
+/// Width of a picture of the example, in pixels: twice that of its place on the page.
+const EXAMPLE_WIDTH: u32 = 880;
+
+#[test]
+#[ignore = "makes pictures rather than testing; cargo xtask shots runs it"]
+fn example() {
+    let folder = PathBuf::from(concat!(env!("CARGO_MANIFEST_DIR"), "/../web/src/stations/studio/example"));
+    std::fs::create_dir_all(&folder).unwrap();
+    let data = tempfile::tempdir().unwrap();
+    let server = Server::start(&data.path().join("demo.db"), true);
+    for (name, path) in EXAMPLE {
+        let sent = lean_browser_tests::ask::send(&server.address, "GET", path, "image/*", &[]).expect("the demo serves it");
+        let picture = image::load_from_memory(&sent).expect("it is a picture").to_rgb8();
+        let height = picture.height() * EXAMPLE_WIDTH / picture.width();
+        let small = image::imageops::resize(&picture, EXAMPLE_WIDTH, height, image::imageops::FilterType::Lanczos3);
+        let mut out = std::fs::File::create(folder.join(format!("{name}.jpg"))).unwrap();
+        image::codecs::jpeg::JpegEncoder::new_with_quality(&mut out, 78).encode_image(&small).unwrap();
+    }
+}

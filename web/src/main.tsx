@@ -31,6 +31,7 @@ const Keeping = lazy(() => import("./stations/keeping/Keeping").then((m) => ({ d
 const Learnt = lazy(() => import("./stations/journal/Learnt").then((m) => ({ default: m.Learnt })));
 const FieldNotes = lazy(() => import("./stations/field/FieldNotes").then((m) => ({ default: m.FieldNotes })));
 const FieldNote = lazy(() => import("./stations/field/FieldNote").then((m) => ({ default: m.FieldNote })));
+const MatchPage = lazy(() => import("./stations/match/MatchPage").then((m) => ({ default: m.MatchPage })));
 const LeanSet = lazy(() => import("./stations/lean-set/LeanSet").then((m) => ({ default: m.LeanSet })));
 const Mixes = lazy(() => import("./stations/mixes/Mixes").then((m) => ({ default: m.Mixes })));
 const Studies = lazy(() => import("./stations/studies/Studies").then((m) => ({ default: m.Studies })));
@@ -58,6 +59,7 @@ function Pages() {
           <Route path="piece" element={<Piece />} />
           <Route path="box" element={<BoxStation />} />
         </Route>
+        <Route path="/match" element={<MatchPage />} />
         <Route path="/journal" element={<Journal />} />
         <Route path="/journal/learnt" element={<Learnt />} />
         <Route path="/device" element={<Device />} />
@@ -84,7 +86,8 @@ if (root) {
       <MantineProvider theme={theme} forceColorScheme="light">
         <QueryClientProvider client={queries}>
           <NoticeProvider>
-            <BrowserRouter>
+            {/* Without transitions: a key pressed right after another must find what the first one chose. */}
+            <BrowserRouter useTransitions={false}>
               {/* Within: an address that changes while a page is fetched is heard. */}
               <Suspense fallback={null}>
                 <Pages />

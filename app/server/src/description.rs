@@ -1,8 +1,9 @@
 //! The description of the API and the list of its addresses, from the attributes of the handlers. `cargo xtask api-types` writes both.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, devices, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, keeping, maps,
-    others, pieces, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
+    borrowed, boxes, by_eye, cards, damaged, devices, drawing, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal,
+    keeping, maps, matching, others, pieces, played, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work,
+    zones,
 };
 use crate::limits;
 use crate::paths::every_path;

@@ -13,20 +13,32 @@ use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 const REMEMBERED: NonZeroUsize = NonZeroUsize::new(16).unwrap();
 
 /// The last things learned.
-pub struct Lessons(Mutex<LruCache<String, Arc<Learned>>>);
+pub struct Lessons {
+    known: Mutex<LruCache<String, Arc<Learned>>>,
+    played_teach: bool,
+}
 
 impl Default for Lessons {
     fn default() -> Self {
-        Self(Mutex::new(LruCache::new(REMEMBERED)))
+        Self { known: Mutex::new(LruCache::new(REMEMBERED)), played_teach: false }
     }
 }
 
 impl Lessons {
+    /// Lessons of a studio whose instruments are simulated: what they make up teaches there, and nowhere else.
+    pub(crate) fn of_a_simulated_studio() -> Self {
+        Self { played_teach: true, ..Self::default() }
+    }
+
     /// What all these readings teach of a Box, each with its number: learned, or as it was learned before.
     ///
     /// # Errors
     /// When a reading holds numbers that are no surface's.
     pub fn of(&self, paint_box: &PaintBox, readings: &[(ReadingId, SwatchReading)]) -> Result<Arc<Learned>, CannotLearn> {
+        let readings: &[(ReadingId, SwatchReading)] = &readings
+            .iter()
+            .map(|(id, r)| (*id, SwatchReading { left_out: r.left_out || r.is_played() && !self.played_teach, ..r.clone() }))
+            .collect::<Vec<_>>();
         // Learning begins at the models, whatever was learned before: the same readings teach the same.
         let models = PaintBox { pigments: paint_box.pigments.iter().map(Pigment::unlearned).collect(), ..paint_box.clone() };
         let Ok(asked) = serde_json::to_vec(&(&models, readings)) else { return learned(paint_box, readings).map(Arc::new) };
@@ -40,7 +52,7 @@ impl Lessons {
     }
 
     fn kept(&self) -> MutexGuard<'_, LruCache<String, Arc<Learned>>> {
-        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+        self.known.lock().unwrap_or_else(PoisonError::into_inner)
     }
 }
 
@@ -56,12 +68,14 @@ mod tests {
         demo::fill_pans(&store).unwrap();
         let id = BoxId("hen-pans".into());
         let (paint_box, readings) = (store.paint_box(&id).unwrap(), store.readings(&id).unwrap());
-        let lessons = Lessons::default();
+        let lessons = Lessons::of_a_simulated_studio();
         let first = lessons.of(&paint_box, &readings).unwrap();
         assert_eq!(first.paint_box, learned(&paint_box, &readings).unwrap().paint_box);
         assert!(Arc::ptr_eq(&first, &lessons.of(&paint_box, &readings).unwrap()));
         // The Box it taught asks the same: it is learned from the models again.
         assert!(Arc::ptr_eq(&first, &lessons.of(&first.paint_box, &readings).unwrap()));
+        // Its readings were played: in a real studio they teach nothing.
+        assert_eq!(Lessons::default().of(&paint_box, &readings).unwrap().paint_box, learned(&paint_box, &[]).unwrap().paint_box);
         let fewer = lessons.of(&paint_box, &readings[1..]).unwrap();
         assert!(!Arc::ptr_eq(&first, &fewer));
     }

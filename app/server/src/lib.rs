@@ -18,6 +18,7 @@ mod frontend;
 mod guard;
 mod handlers;
 mod jobs;
+mod launching;
 mod lessons;
 pub mod limits;
 mod paths;

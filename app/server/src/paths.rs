@@ -9,6 +9,7 @@ macro_rules! every_path {
             studio::shipped_pigments;
             studio::choices;
             studio::visit_demo;
+            studio::quit;
             studio::create_piece;
             pieces::read, pieces::remove;
             pieces::change;
@@ -28,6 +29,9 @@ macro_rules! every_path {
             zones::join;
             zones::redraw;
             zones::from_lines;
+            zones::from_picture;
+            drawing::read;
+            drawing::look;
             zones::drag;
             zones::preview;
             reference::take_in;
@@ -66,6 +70,7 @@ macro_rules! every_path {
             work::find_sets;
             studies::kinds;
             studies::make_studies;
+            studies::turn;
             studies::move_shares;
             studies::lend, studies::lend_picture;
             studies::lamps;
@@ -96,6 +101,9 @@ macro_rules! every_path {
             journal::booklet::pdf;
             wheel::read;
             work::read_additions;
+            matching::of_piece;
+            matching::of_box;
+            matching::families;
             sheet::pdf;
             sheet::ladder_pdf;
             sheet::png;
@@ -114,6 +122,8 @@ macro_rules! every_path {
             readings::take_in_file, readings::save_file;
             readings::change, readings::remove;
             readings::of_piece;
+            by_eye::look;
+            played::set_aside;
             cards::pdf;
             cards::photograph;
             cards::read;

@@ -74,7 +74,7 @@ impl From<StoreError> for Problem {
             StoreError::Refused(_) => (StatusCode::UNPROCESSABLE_ENTITY, "refused", "That cannot be done"),
             StoreError::NoArchive(_) => (StatusCode::UNPROCESSABLE_ENTITY, "no-archive", "That is no archive"),
             StoreError::NoBackup(_) => (StatusCode::UNPROCESSABLE_ENTITY, "no-backup", "That is no backup"),
-            StoreError::Newer => (StatusCode::UNPROCESSABLE_ENTITY, "newer", "Written by a later version"),
+            StoreError::Newer { .. } => (StatusCode::UNPROCESSABLE_ENTITY, "newer", "Written by a later version"),
             StoreError::There(_) => (StatusCode::CONFLICT, "there-already", "There is one already"),
             StoreError::Gone => (StatusCode::SERVICE_UNAVAILABLE, "gone", "The data file is gone"),
             StoreError::NoRoom { .. } => (StatusCode::INSUFFICIENT_STORAGE, "no-room", "Not enough room on the disk"),

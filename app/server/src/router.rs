@@ -1,8 +1,9 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, cards, damaged, devices, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal, keeping, maps,
-    others, pieces, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work, zones,
+    borrowed, boxes, by_eye, cards, damaged, devices, drawing, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal,
+    keeping, maps, matching, others, pieces, played, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work,
+    zones,
 };
 use crate::paths::every_path;
 use crate::state::Studio;

@@ -3,11 +3,13 @@
 use crate::backup_outcome::BackupOutcome;
 use crate::filling::SharedFilling;
 use crate::jobs::Jobs;
+use crate::launching::Quit;
 use crate::lessons::Lessons;
 use crate::problem::Problem;
 use crate::sharing::Sharing;
 use lean_instruments::SimulatedMeter;
 use lean_picture::frame::Frame;
+use lean_picture::line_drawing::LineArt;
 use lean_picture::places::Survey;
 use lean_picture::{Picture, decode};
 use lean_piece::paint_box::{BoxId, PaintBox};
@@ -16,6 +18,7 @@ use lean_plan::planned;
 use lean_recipes::Target;
 use lean_search::{Need, RecipeLists, Tables};
 use lean_store::{Kept, PieceId, Store, StoreError};
+use std::collections::HashSet;
 use std::sync::{Arc, Mutex, MutexGuard};
 use tokio::sync::Semaphore;
 
@@ -60,11 +63,16 @@ pub struct Studio {
     pub visiting: Option<Arc<DemoDoor>>,
     /// In a demo studio that is visited: where it is left to.
     pub home: Option<Arc<str>>,
+    /// Whether a simulated meter and camera stand in this studio: in a demo, or where they were asked for.
+    pub(crate) simulates: bool,
+    /// Ends the program; nothing where no page may, as in a school.
+    pub(crate) quit: Option<Arc<Quit>>,
     /// In a demo studio: progress of filling it.
     pub filling: SharedFilling,
     working: Arc<Mutex<Vec<Decoded>>>,
     surveys: Arc<Mutex<Vec<Surveyed>>>,
     meter: Arc<Mutex<SimulatedMeter>>,
+    played_photos: Arc<Mutex<HashSet<String>>>,
 }
 
 /// The seed of the simulated meter.
@@ -84,11 +92,42 @@ impl Studio {
             sharing: None,
             visiting: None,
             home: None,
+            simulates: false,
+            quit: None,
+            played_photos: Arc::default(),
             filling: SharedFilling::default(),
             working: Arc::default(),
             surveys: Arc::default(),
             meter: Arc::new(Mutex::new(SimulatedMeter::seeded(METER))),
         }
+    }
+
+    /// The same with a simulated meter and camera, whose readings teach here.
+    pub fn simulated(self) -> Self {
+        Self { simulates: true, lessons: Arc::new(Lessons::of_a_simulated_studio()), ..self }
+    }
+
+    /// Refuses what needs an instrument where there is none.
+    ///
+    /// # Errors
+    /// A sentence that says what can be done without.
+    pub(crate) fn expect_instruments(&self) -> Result<(), Problem> {
+        if self.simulates {
+            return Ok(());
+        }
+        Err(Problem::not_found(
+            "There is no colour meter here. Judge the swatch by eye, photograph a test card, type its colour, or take in a file of measurements.",
+        ))
+    }
+
+    /// Remembers a photo that the simulated camera made up.
+    pub(crate) fn remember_played(&self, photo: &[u8]) {
+        self.played_photos.lock().unwrap_or_else(|p| p.into_inner()).insert(Store::digest_of(photo));
+    }
+
+    /// Whether the simulated camera made a photo up.
+    pub(crate) fn is_played(&self, photo: &[u8]) -> bool {
+        self.played_photos.lock().unwrap_or_else(|p| p.into_inner()).contains(&Store::digest_of(photo))
     }
 
     /// The colour meter, for one at a time.
@@ -185,6 +224,26 @@ impl Studio {
                 .ok_or_else(|| Problem::not_found("This piece has no reference yet. Drop a picture on it."))?,
         };
         Ok((kept, picture))
+    }
+
+    /// A picture of the plan with the lines of the drawing over it; as it is where the reference is no drawing.
+    ///
+    /// # Errors
+    /// When the drawing is not in the data file or cannot be read.
+    pub(crate) fn with_lines(&self, piece: &Piece, picture: Picture) -> Result<Picture, Problem> {
+        Ok(match self.line_art(piece)? {
+            Some(lines) => lines.over(picture),
+            None => picture,
+        })
+    }
+
+    /// The lines of the drawing; `None` where the reference is none.
+    ///
+    /// # Errors
+    /// As [`Self::with_lines`].
+    pub(crate) fn line_art(&self, piece: &Piece) -> Result<Option<LineArt>, Problem> {
+        let drawing = piece.reference.as_ref().filter(|r| r.lines);
+        drawing.map(|r| Ok(LineArt::of(&*self.framed(&r.digest, r.frame)?))).transpose()
     }
 
     /// The working copy of a reference in its frame.

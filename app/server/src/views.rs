@@ -305,6 +305,18 @@ pub(crate) struct BoxLine {
     pub pigments: usize,
 }
 
+/// A Box in a studio without instruments that holds readings a simulated one made up.
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
+pub(crate) struct PlayedReadings {
+    /// Which Box.
+    pub paint_box: BoxId,
+    /// Its name.
+    pub name: String,
+    /// Number of such readings that are not set aside.
+    pub readings: usize,
+}
+
 /// Everything there is to choose from.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
@@ -323,6 +335,14 @@ pub(crate) struct StudioView {
     pub demo: bool,
     /// In a demo studio that is visited: the address it is left to.
     pub home: Option<String>,
+    /// Whether a simulated colour meter and camera stand here.
+    pub simulates: bool,
+    /// Boxes with readings that a simulated instrument made up, where there is none.
+    pub played: Vec<PlayedReadings>,
+    /// Whether the program can be ended from the page.
+    pub can_quit: bool,
+    /// Where the data file of an earlier version is kept as it was before this one opened it; none where it was not.
+    pub earlier_data: Option<String>,
     /// While a demo studio is being filled: its progress.
     pub filling: Option<DemoFilling>,
 }

@@ -39,7 +39,7 @@ impl Visiting {
             return Ok(address.clone());
         }
         let DemoFile { store, unfilled } = DemoFile::open(&self.file)?;
-        let mut studio = Studio::new(store);
+        let mut studio = Studio::new(store).simulated();
         studio.home = Some(home.into());
         if let Some(unfilled) = unfilled {
             unfilled.fill_in_background(studio.clone());

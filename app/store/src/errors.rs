@@ -70,8 +70,15 @@ pub enum StoreError {
     #[error("This is no sound backup: {0}. Nothing was changed; choose another one.")]
     NoBackup(String),
     /// A later version wrote the file.
-    #[error("This data file was written by a later version of Lean Swatch. Use that version, or another file.")]
-    Newer,
+    #[error(
+        "This data file was written by {wrote} of Lean Swatch, and this is version {this}. It was left as it is. Use the later version, or another file with --data."
+    )]
+    Newer {
+        /// The version that wrote it, as in "version 0.3.0"; "a later version" where it is not known.
+        wrote: String,
+        /// The version of this program.
+        this: &'static str,
+    },
     /// The folder cannot be made.
     #[error("The folder {0} cannot be made: {1}. Choose another with --data.")]
     Folder(String, String),
@@ -94,7 +101,15 @@ pub enum StoreError {
     Database(rusqlite::Error),
 }
 
+/// The version of this program.
+pub(crate) const VERSION: &str = env!("CARGO_PKG_VERSION");
+
 impl StoreError {
+    /// The refusal of what a later version wrote; `version` is its number, where it is known.
+    pub(crate) fn newer(version: Option<String>) -> Self {
+        Self::Newer { wrote: version.map_or_else(|| "a later version".into(), |v| format!("version {v}")), this: VERSION }
+    }
+
     /// What the system says of a file.
     pub(crate) fn file(path: &std::path::Path, e: &std::io::Error) -> Self {
         match e.kind() {

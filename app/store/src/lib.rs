@@ -31,7 +31,7 @@ pub use field_notes::{KeptNote, NoteId};
 pub use grounds::GroundNumber;
 
 pub use journal::{Choices, Found, KeptEntry, Source};
-pub use keeping::{Backups, Checked, Disk, KEPT, MEDIA_TYPE, UnfinishedFile};
+pub use keeping::{Backups, Checked, Disk, KEPT, MEDIA_TYPE, OlderShape, UnfinishedFile};
 pub use rescue::{ReplacedFile, RescueReport};
 
 pub use readings::{ReadingId, Readings};
@@ -54,6 +54,7 @@ pub struct Store {
     path: Option<PathBuf>,
     unchecked: bool,
     replaced: Option<ReplacedFile>,
+    older_shape: Option<OlderShape>,
     maps: maps::Maps,
     recent: recent::Recent,
     journal: Mutex<Option<journal::Stand>>,
@@ -108,9 +109,7 @@ impl Store {
         connection.pragma_update(None, "journal_mode", "WAL")?;
         connection.pragma_update(None, "synchronous", "FULL")?;
         connection.pragma_update(None, "foreign_keys", "ON")?;
-        if let Some(path) = path {
-            keeping::kept_as_it_was(&connection, path)?;
-        }
+        let older_shape = path.map(|p| keeping::kept_as_it_was(&connection, p)).transpose()?.flatten();
         migrations::bring_up_to_date(&mut connection)?;
         if let Some(path) = path {
             keeping::still_there(&connection, path)?;
@@ -119,6 +118,7 @@ impl Store {
             path: path.map(Path::to_owned),
             unchecked: false,
             replaced: None,
+            older_shape,
             connection: Mutex::new(connection),
             maps: maps::Maps::default(),
             recent: recent::Recent::default(),
@@ -138,6 +138,11 @@ impl Store {
     /// What became of a damaged file when this one was opened in its place; `None` where it was sound.
     pub fn replaced(&self) -> Option<&ReplacedFile> {
         self.replaced.as_ref()
+    }
+
+    /// The copy of the file as it was, where an earlier version had written it; `None` where this version had.
+    pub fn older_shape(&self) -> Option<&OlderShape> {
+        self.older_shape.as_ref()
     }
 
     /// Damaged data files that gave way to another, kept beside the backups.

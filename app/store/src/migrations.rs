@@ -178,11 +178,13 @@ fn steps() -> Vec<M<'static>> {
                 Ok(())
             },
         ),
+        // The version that wrote the file last changed its shape: an earlier one that refuses the file can name it.
+        M::up("CREATE TABLE shaped_by (version TEXT NOT NULL) STRICT;"),
     ]
 }
 
 /// How many steps there are: the shape of today.
-pub(crate) const SHAPE: usize = 14;
+pub(crate) const SHAPE: usize = 15;
 
 /// Takes an empty data file to the shape of an earlier version.
 pub(crate) fn bring_to(connection: &mut Connection, shape: usize) -> Result<(), StoreError> {
@@ -194,16 +196,90 @@ pub(crate) fn bring_up_to_date(connection: &mut Connection) -> Result<(), StoreE
     use rusqlite_migration::{Error, MigrationDefinitionError};
     Migrations::new(steps()).to_latest(connection).map_err(|e| match e {
         Error::RusqliteError { err, .. } => err.into(),
-        Error::MigrationDefinition(MigrationDefinitionError::DatabaseTooFarAhead) => StoreError::Newer,
+        Error::MigrationDefinition(MigrationDefinitionError::DatabaseTooFarAhead) => newer(connection),
         other => StoreError::Damaged(other.to_string()),
-    })
+    })?;
+    if shaped_by(connection).is_none() {
+        connection.execute("INSERT INTO shaped_by (version) VALUES (?1)", [crate::errors::VERSION])?;
+    }
+    Ok(())
+}
+
+/// The refusal of a file that a later version wrote, with that version's name.
+pub(crate) fn newer(connection: &Connection) -> StoreError {
+    StoreError::newer(shaped_by(connection))
+}
+
+/// The version of the program that gave the file its shape; `None` where no version has said so.
+fn shaped_by(connection: &Connection) -> Option<String> {
+    connection.query_row("SELECT version FROM shaped_by", [], |r| r.get(0)).ok()
 }
 
 #[cfg(test)]
 mod tests {
+    use super::*;
+    use crate::Store;
+    use std::path::{Path, PathBuf};
+
+    /// A studio that the second version wrote, with a piece, a Box and a picture in it.
+    const SECOND: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/tests/data/maps_inline.db");
+
     #[test]
     fn the_steps_are_sound() {
-        super::Migrations::new(super::steps()).validate().unwrap();
-        assert_eq!(super::steps().len(), super::SHAPE);
+        Migrations::new(steps()).validate().unwrap();
+        assert_eq!(steps().len(), SHAPE);
+    }
+
+    /// The studio of the second version as the version of a shape left it.
+    fn of_shape(folder: &Path, shape: usize) -> PathBuf {
+        let path = folder.join(format!("shape-{shape}.db"));
+        std::fs::copy(SECOND, &path).unwrap();
+        let mut c = Connection::open(&path).unwrap();
+        sound::know(&c).unwrap();
+        if shape == 1 {
+            c.execute_batch("DROP TABLE field_notes; PRAGMA user_version = 1;").unwrap();
+        } else {
+            bring_to(&mut c, shape).unwrap();
+        }
+        path
+    }
+
+    fn titles(store: &Store) -> Vec<String> {
+        store.pieces().unwrap().into_iter().map(|p| p.line.title).collect()
+    }
+
+    #[test]
+    fn a_file_of_every_shape_since_the_first_is_kept_and_opened_whole() {
+        let dir = tempfile::tempdir().unwrap();
+        let today = dir.path().join("today.db");
+        std::fs::copy(SECOND, &today).unwrap();
+        let wanted = titles(&Store::open(&today).unwrap());
+        assert!(!wanted.is_empty());
+        for shape in 1..SHAPE {
+            let path = of_shape(dir.path(), shape);
+            let store = Store::open(&path).unwrap();
+            assert_eq!(titles(&store), wanted, "shape {shape}");
+            assert_eq!(store.check_all(&|_| {}).unwrap().problems, Vec::<String>::new(), "shape {shape}");
+            let kept = Connection::open(&store.older_shape().unwrap().kept).unwrap();
+            let kept_shape: i64 = kept.pragma_query_value(None, "user_version", |r| r.get(0)).unwrap();
+            assert_eq!(kept_shape, shape as i64, "the copy is the file as it was");
+            drop(store);
+            assert!(Store::open(&path).unwrap().older_shape().is_none(), "shape {shape} is today's now");
+        }
+    }
+
+    #[test]
+    fn a_file_of_a_later_version_is_refused_by_its_number_and_left_as_it_is() {
+        let dir = tempfile::tempdir().unwrap();
+        let path = dir.path().join("studio.db");
+        std::fs::copy(SECOND, &path).unwrap();
+        drop(Store::open(&path).unwrap());
+        let c = Connection::open(&path).unwrap();
+        c.execute_batch(&format!("UPDATE shaped_by SET version = '9.8.7'; PRAGMA user_version = {};", SHAPE + 1)).unwrap();
+        c.close().unwrap();
+        let before = std::fs::read(&path).unwrap();
+        let problem = Store::open(&path).err().expect("it is refused").to_string();
+        assert!(problem.contains("version 9.8.7") && problem.contains(crate::errors::VERSION), "{problem}");
+        assert_eq!(std::fs::read(&path).unwrap(), before);
     }
 }

@@ -26,6 +26,8 @@ pub enum Readings {
         /// Sees it as it was, and says whether that is what whoever changes it saw.
         agrees: Box<dyn Fn(&SwatchReading) -> bool + Send>,
     },
+    /// Some are left out of what is learned, and kept.
+    LeaveOut(Vec<ReadingId>),
     /// One is taken away for good.
     Remove(ReadingId),
 }
@@ -37,6 +39,30 @@ impl Store {
     /// When the file cannot be read.
     pub fn readings(&self, id: &BoxId) -> Result<Vec<(ReadingId, SwatchReading)>, StoreError> {
         of_box(&self.lock(), id)
+    }
+
+    /// Boxes with readings that a simulated instrument made up and that are not left out, each with their numbers.
+    ///
+    /// # Errors
+    /// When the file cannot be read.
+    pub fn played_readings(&self) -> Result<Vec<(BoxId, Vec<ReadingId>)>, StoreError> {
+        let c = self.lock();
+        // The words only narrow it down; the reading itself decides.
+        let mut rows = c.prepare_cached(&format!(
+            "SELECT box, id, {} FROM readings WHERE aside = 0 AND (body LIKE '%\"meter\"%' OR body LIKE '%\"played\":true%') ORDER BY box, id",
+            READINGS.sound("body")
+        ))?;
+        let rows = rows.query_map([], |r| Ok((r.get::<_, String>(0)?, (r.get::<_, i64>(1)?, r.get::<_, Vec<u8>>(2)?))))?;
+        let mut found: Vec<(BoxId, Vec<ReadingId>)> = Vec::new();
+        for row in rows {
+            let (of, row) = row?;
+            let Some((id, _)) = parsed(vec![row]).into_iter().find(|(_, r)| r.is_played() && !r.left_out) else { continue };
+            match found.last_mut().filter(|(known, _)| known.0 == of) {
+                Some((_, ids)) => ids.push(id),
+                None => found.push((BoxId(of), vec![id])),
+            }
+        }
+        Ok(found)
     }
 
     /// The readings that were trials for a piece, the first made first.
@@ -102,6 +128,8 @@ fn parsed(rows: Vec<(ReadingId, Vec<u8>)>) -> Vec<(ReadingId, SwatchReading)> {
     rows.into_iter().filter_map(|(id, body)| Some((id, SwatchReading::from_text(&body).ok()?))).collect()
 }
 
+const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4 WHERE id = ?1 AND box = ?2";
+
 fn changed(c: &Connection, id: &BoxId, change: &Readings) -> Result<(), StoreError> {
     match change {
         Readings::Add(all) => {
@@ -120,12 +148,19 @@ fn changed(c: &Connection, id: &BoxId, change: &Readings) -> Result<(), StoreErr
             }
             Ok(())
         }
+        Readings::LeaveOut(all) => {
+            for (nth, r) in of_box(c, id)?.into_iter().filter(|(nth, _)| all.contains(nth)) {
+                let body = body(&SwatchReading { left_out: true, ..r })?;
+                c.execute(CHANGE, params![nth, id.0, body, now()])?;
+                READINGS.seal(c, "id = ?1", [nth])?;
+            }
+            Ok(())
+        }
         Readings::Change { id: nth, to: r, agrees } => {
             let before = of_box(c, id)?.into_iter().find(|(n, _)| n == nth).map(|(_, r)| r);
             if !agrees(&before.ok_or_else(|| StoreError::NotFound(format!("reading {nth}")))?) {
                 return Err(StoreError::Conflict { record: "reading", base: 0, current: 0, what: "left out, or remarked on".into() });
             }
-            const CHANGE: &str = "UPDATE readings SET body = ?3, changed = ?4 WHERE id = ?1 AND box = ?2";
             let body = body(r)?;
             there(c.execute(CHANGE, params![nth, id.0, body, now()])?, *nth)?;
             Ok(READINGS.seal(c, "id = ?1", [nth])?)

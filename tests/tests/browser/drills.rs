@@ -41,6 +41,9 @@ async fn two_minutes_by_keyboard_alone() {
     page.close().await;
 }
 
+/// Most presses that answer any drill.
+const MOST_PRESSES: usize = 60;
+
 #[tokio::test]
 async fn on_a_phone_every_drill_fits_and_can_be_answered() {
     let stage = Stage::demo();
@@ -56,14 +59,20 @@ async fn on_a_phone_every_drill_fits_and_can_be_answered() {
         page.until("it is asked", "document.querySelector('[aria-label=\"A drill\"] h2')").await;
         let wide = page.value("document.documentElement.scrollWidth").await.as_u64().unwrap();
         assert!(wide <= 390, "{name} is {wide} wide");
-        // Whatever way it is answered in: everything that can be pressed is, until a verdict is there.
-        page.until(
-            "it is answered",
-            "(() => { const s = document.querySelector('[aria-label=\"A drill\"]'); if (/[✓✕]/.test(s.querySelector('[aria-live]').innerText)) return true; const b = [...s.querySelectorAll('button:not([aria-pressed=\"true\"]):not([disabled])')].find(b => !/Stop|[−+]/.test(b.innerText)); if (b) b.click(); return false })()",
-        )
-        .await;
+        // Whatever way it is answered in: everything that can be pressed is, one after the other, until a verdict is there.
+        let mut answered = false;
+        for _ in 0..MOST_PRESSES {
+            page.quiet().await;
+            answered = page.value("(() => { const s = document.querySelector('[aria-label=\"A drill\"]'); if (/[✓✕]/.test(s.querySelector('[aria-live]').innerText)) return true; const b = [...s.querySelectorAll('button:not([aria-pressed=\"true\"]):not([disabled])')].find(b => !/Stop|[−+]/.test(b.innerText)); if (b) b.click(); return false })()").await == true;
+            if answered {
+                break;
+            }
+        }
+        assert!(answered, "{name} is answered");
         assert_eq!(page.axe().await, Vec::<String>::new(), "{name}");
-        page.click("Stop").await;
+        // The verdict still pushes the buttons down where the machine is busy: a press by place may miss it.
+        page.value("(() => { [...document.querySelectorAll('button')].find(b => b.innerText.trim() === 'Stop').click(); return 1 })()")
+            .await;
         page.says("Two minutes, beginning with").await;
     }
     assert_eq!(answers(&page).await, 8);

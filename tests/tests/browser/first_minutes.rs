@@ -108,7 +108,12 @@ async fn the_demo_is_visited_and_left() {
     page.click("leave the demo").await;
     page.until("it is one's own studio", &format!("location.origin === '{}'", stage.server.address)).await;
     page.says("Nothing here yet").await;
-    page.until("no piece came along", "document.querySelectorAll('[aria-label=Pieces] li').length === 0").await;
+    page.until("no piece came along", "document.querySelectorAll('[aria-label=Pieces] ul li').length === 0").await;
+    page.until("the example is shown", "document.querySelectorAll('[aria-label=\"An example\"] img').length === 4 && [...document.images].every(i => i.complete && i.naturalWidth)").await;
+    assert_eq!(page.axe().await, Vec::<String>::new());
+    page.click("Quit").await;
+    page.says("Lean Swatch has ended").await;
+    page.says("studio.db").await;
     assert_eq!(page.console_errors().await, Vec::<String>::new());
     page.close().await;
 }

@@ -98,6 +98,8 @@ async fn values_are_mapped_into_a_key_and_the_plan_is_seen_in_every_way() {
     page.click("Fit values…").await;
     page.until("both are shown", "document.querySelectorAll('aside figure img').length === 2").await;
     page.value("(() => { const s = document.querySelector(\"aside select[aria-label='Key']\"); const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set; set.call(s, 'high'); s.dispatchEvent(new Event('change', { bubbles: true })); return 1 })()").await;
+    page.until("the pair of that key is shown", "[...document.querySelectorAll('aside figure img')].every(i => i.complete && i.naturalWidth) && [...document.querySelectorAll('aside figure img')].some(i => i.src.includes('high'))").await;
+    page.quiet().await;
     page.click("Use these values").await;
     page.until_served("the plan moved", "/api/pieces/2", "v.undo === 'the values fitted to what can be laid'").await;
     let view = hen(&page).await;

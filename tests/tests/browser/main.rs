@@ -3,6 +3,7 @@
 mod access;
 mod bench;
 mod brief;
+mod drawing;
 mod drills;
 mod field_notes;
 mod fields;

@@ -8,6 +8,8 @@ use lean_browser_tests::stage::Stage;
 use serde_json::Value;
 
 const DOWN: char = '\u{E015}';
+const LEFT: char = '\u{E012}';
+const ENTER: char = '\u{E007}';
 
 async fn fetched(page: &Page, path: &str) -> Value {
     page.value(&format!("(window.now = null, fetch('{path}').then(r => r.json()).then(v => window.now = v), 1)")).await;
@@ -57,12 +59,47 @@ async fn two_readings_teach_a_pigment_by_keyboard() {
     page.close().await;
 }
 
+/// Unfolds the part of a trial that holds the simulated meter.
+async fn open_the_meter(page: &Page) {
+    page.tab_to("summary#measured", 160).await;
+    page.press(&[], ENTER).await;
+}
+
+#[tokio::test]
+async fn a_trial_is_judged_by_eye_in_five_steps_and_teaches() {
+    let stage = Stage::demo();
+    let page = stage.page().await;
+    page.go("/pieces/1/mixes?zone=7").await;
+    page.press_button("Test this mix").await;
+    page.tab_to("[aria-label='darker or lighter']", 160).await;
+    page.press(&[], LEFT).await;
+    page.press(&[], LEFT).await;
+    page.tab_to("[aria-label='cooler or warmer']", 4).await;
+    page.press(&[], LEFT).await;
+    page.until(
+        "both answers are said",
+        "['half a step too dark', 'cool'].every(w => document.querySelector('aside [role=status]')?.innerText.toLowerCase().includes(w))",
+    )
+    .await;
+    assert_eq!(page.axe().await, Vec::<String>::new());
+    page.press_button("Keep this trial").await;
+    page.says("Another trial").await;
+    // Passing the marks of the field with Tab chooses their zones: the trial belongs to the last.
+    let zone = page.value("new URLSearchParams(location.search).get('zone')").await;
+    let trials = fetched(&page, &format!("/api/pieces/1/trials?zone={}", zone.as_str().unwrap())).await;
+    let sentence = trials["trials"][0]["sentence"].as_str().unwrap().to_lowercase();
+    assert!(sentence.contains("dark"), "{trials}");
+    assert_eq!(page.console_errors().await, Vec::<String>::new());
+    page.close().await;
+}
+
 #[tokio::test]
 async fn a_trial_says_what_to_add_and_a_card_is_read_back() {
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/4/mixes?zone=9").await;
     page.press_button("Test this mix").await;
+    open_the_meter(&page).await;
     calibrate(&page).await;
     page.press_button("Read the swatch").await;
     page.says("Another trial").await;
@@ -76,6 +113,7 @@ async fn a_trial_says_what_to_add_and_a_card_is_read_back() {
     let before = trials["trials"][0]["difference"].as_f64().unwrap();
     if before > 2.0 {
         page.press_button("Another trial").await;
+        open_the_meter(&page).await;
         page.press_button("Read the swatch").await;
         page.until("two trials stand there", "document.querySelectorAll('aside section[aria-label=Trials] li').length === 2").await;
         let after = fetched(&page, &path).await["trials"][1]["difference"].as_f64().unwrap();

@@ -23,13 +23,17 @@ async fn closed_outlines_of_a_drawing_become_zones_and_a_gap_is_bridged() {
     let page = Page::open(&driver, &server.address).await;
     fresh(&page, "Shapes").await;
     page.give_file("#reference-file", &drawing).await;
-    page.says("The whole picture").await;
-    page.click("It is a line drawing").await;
+    page.says("A drawing in lines").await;
+    page.says("0 of 4 shapes coloured").await;
     page.until("paper and three shapes", "document.querySelectorAll('main svg [role=button]').length === 4").await;
     page.click("Make the lines a zone").await;
     page.until("the lines too", "document.querySelectorAll('main svg [role=button]').length === 5").await;
     page.press(&[CTRL], 'z').await;
     page.until("undone", "document.querySelectorAll('main svg [role=button]').length === 4").await;
+    page.click("Read it as a picture").await;
+    page.says("It is a line drawing").await;
+    page.click("It is a line drawing").await;
+    page.says("0 of 4 shapes coloured").await;
     page.close().await;
 }
 

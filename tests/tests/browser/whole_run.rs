@@ -100,7 +100,7 @@ async fn the_same_by_keyboard_only() {
 
     page.go("/").await;
     page.says("A new piece").await;
-    page.tab_to("#new-title", 12).await;
+    page.tab_to("#new-title", 14).await;
     page.type_text("Barn").await;
     page.press(&[], ENTER).await;
     // The file dialog belongs to the browser; its answer is given to the input that the keyboard opens.

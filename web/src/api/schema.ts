@@ -163,6 +163,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boxes/{id}/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The nearest pigments and best mixes of a Box for a colour, on the usual ground of its medium. */
+        get: operations["of_box"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boxes/{id}/pigments": {
         parameters: {
             query?: never;
@@ -216,6 +233,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boxes/{id}/readings/by-eye": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a judgement by eye comes to before it is kept, and what to add to what lies there. */
+        post: operations["preview_judgement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boxes/{id}/readings/file": {
         parameters: {
             query?: never;
@@ -231,6 +265,23 @@ export interface paths {
          */
         put: operations["put_readings_file"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/boxes/{id}/readings/played/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sets the readings of a Box aside that a simulated instrument made up: they are kept, left out, and the Box is learned anew without them. */
+        post: operations["set_played_readings_aside"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1062,6 +1113,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shapes of a drawing with three plans of their values, within what the Box can lay. */
+        get: operations["read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/drawing/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A drawing in the greys of one of the plans of its values, its lines over them, as PNG. */
+        get: operations["look_at_value_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/easel": {
         parameters: {
             query?: never;
@@ -1249,6 +1334,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/families": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sets last found for a piece, by their families. */
+        get: operations["families"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/ladder.pdf": {
         parameters: {
             query?: never;
@@ -1294,6 +1396,23 @@ export interface paths {
         put?: never;
         /** Proposes the masses of the picture anew. */
         post: operations["propose_masses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The nearest pigments and best mixes of a piece's Box and set for a colour, on the ground of the piece. */
+        get: operations["of_piece"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1797,6 +1916,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/studies/{number}/turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a study anew with all its hues turned, values held. Runs as a job. */
+        post: operations["turn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/surfaces/{zone}": {
         parameters: {
             query?: never;
@@ -2052,6 +2188,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/zones/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a reference that was taken for a drawing as a picture. */
+        post: operations["from_picture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/zones/preview": {
         parameters: {
             query?: never;
@@ -2137,6 +2290,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/quit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ends the program. Everything is saved; requests and work under way have a moment to end. */
+        post: operations["quit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studio": {
         parameters: {
             query?: never;
@@ -2202,6 +2372,12 @@ export interface components {
              * @description Largest set searched for.
              */
             largest: number;
+            /**
+             * Format: double
+             * @description Steps of value a second layer is charged as: little for few sticks in many layers, much for more sticks laid once. Without it, what is usual
+             *     in the medium.
+             */
+            layer?: number | null;
             /** @description What counts. */
             matching: components["schemas"]["Matching"];
             /**
@@ -3066,6 +3242,17 @@ export interface components {
             /** @description Which zone. */
             zone: components["schemas"]["ZoneId"];
         };
+        /** @description A drawing by its shapes. */
+        Drawing: {
+            /** @description Shapes that mirror each other, in groups. */
+            alike: components["schemas"]["ZoneId"][][];
+            /** @description Number of shapes that have a colour or are left bare. */
+            coloured: number;
+            /** @description Three plans of its values. */
+            plans: components["schemas"]["ValuePlan"][];
+            /** @description Number of its shapes. */
+            shapes: number;
+        };
         /** @description A panel drawn in the photo. */
         Drawn: {
             /** @description Height. */
@@ -3251,6 +3438,11 @@ export interface components {
             /** @description Where. */
             zone: components["schemas"]["ZoneId"];
         };
+        /** @description What is left when the program has ended. */
+        Ended: {
+            /** @description Where the data file lies; none where everything lay in memory. */
+            data?: string | null;
+        };
         /** @description A piece that is finished, or given up. */
         Ending: {
             /** @description The day, as `2025-01-14`. */
@@ -3364,6 +3556,88 @@ export interface components {
              */
             down: number;
         };
+        /** @description Answers of a judgement by eye in quarter steps, 0 where it matches. */
+        EyeAnswers: {
+            /**
+             * Format: int32
+             * @description Difference of value in quarter steps; above 0 the swatch is lighter.
+             */
+            lighter?: number;
+            /**
+             * Format: int32
+             * @description Difference of chroma in quarter steps; above 0 it is stronger.
+             */
+            stronger?: number;
+            /**
+             * Format: int32
+             * @description Difference of hue in quarter steps; above 0 it is turned to larger hue angles.
+             */
+            turned?: number;
+            /**
+             * Format: int32
+             * @description Difference of temperature in quarter steps; above 0 it is warmer.
+             */
+            warmer?: number;
+        };
+        /** @description How fine an eye judges two colours that touch. */
+        EyeDoubt: {
+            /**
+             * Format: double
+             * @description Expected error of a difference of a* or b*, one standard deviation in CIELAB units.
+             */
+            colour: number;
+            /**
+             * Format: double
+             * @description Expected error of a difference of L*, one standard deviation in CIELAB units.
+             */
+            value: number;
+        };
+        /** @description A judgement by eye. Each number is in quarter steps, 0 where it matches. */
+        EyeJudgement: {
+            /** @description The colour it was held against, under daylight. */
+            against: components["schemas"]["Lab"];
+            /** @description How fine the eye is that judged it. */
+            doubt: components["schemas"]["EyeDoubt"];
+            /**
+             * Format: int32
+             * @description How much lighter it is; negative where it is darker.
+             */
+            lighter: number;
+            /**
+             * Format: int32
+             * @description How much stronger it is; negative where it is duller.
+             */
+            stronger: number;
+            /**
+             * Format: int32
+             * @description How far its hue is turned towards larger hue angles: from red to yellow, green and blue; negative the other way.
+             */
+            turned: number;
+            /**
+             * Format: int32
+             * @description How much warmer it is; negative where it is cooler.
+             */
+            warmer: number;
+        };
+        /** @description A judgement before it is kept. */
+        EyePreview: {
+            /** @description The colour the swatch was held against. */
+            against: components["schemas"]["Mark"];
+            correction?: components["schemas"]["Correction"] | null;
+            /**
+             * Format: double
+             * @description The same as one number, CIEDE2000.
+             */
+            difference: number;
+            /** @description How far off the judgement may be, one standard deviation in CIELAB units of L*, and of a* and b* each. */
+            doubt: number[];
+            /** @description The colour it was judged to be. */
+            seen: components["schemas"]["Mark"];
+            /** @description Words for its hue turned to smaller and to larger hue angles; `None` where it has no hue. */
+            turns?: string[] | null;
+            /** @description How that lies from what is wanted, in a sentence; from the colour it was held against where nothing is wanted. */
+            words: string;
+        };
         /** @description How a zone stands in the light. What nobody said is `None`. */
         Facts: {
             /**
@@ -3401,6 +3675,15 @@ export interface components {
             kind: "two";
             /** @description The other. */
             second: components["schemas"]["Lamp"];
+        };
+        /** @description Pigments of one hue. */
+        Family: {
+            /** @description Whether it has a light, a middle and a dark. */
+            complete: boolean;
+            /** @description Its members, the lightest first. */
+            members: components["schemas"]["Member"][];
+            /** @description Its name: "green", "warm grey". */
+            name: string;
         };
         /** @description A place with what was seen there. */
         FieldMark: {
@@ -3552,6 +3835,11 @@ export interface components {
             by: "typed";
             /** @description `#33aa66`, `60 20 -10`, `lch 60 30 250`. */
             text: string;
+        } | {
+            /** @description What was answered. */
+            answers: components["schemas"]["EyeAnswers"];
+            /** @enum {string} */
+            by: "eye";
         };
         /** @description What becomes of the lines of a drawing. */
         FromLines: {
@@ -4111,6 +4399,16 @@ export interface components {
             /** @description What the painter wrote of it; may be empty. */
             words: string;
         };
+        /** @description A swatch that is being judged by eye. */
+        JudgedSwatch: {
+            /** @description The answers so far. */
+            answers: components["schemas"]["EyeAnswers"];
+            /** @description Steps that were really laid, in place of the layers of the swatch; empty where those are as planned. */
+            laid?: components["schemas"]["LaidStep"][];
+            /** @description The swatch as planned. */
+            swatch: components["schemas"]["Swatch"];
+            tried_for?: components["schemas"]["TriedFor"] | null;
+        };
         /** @description How what was made is kept. */
         KeepingView: {
             /** @description Its backups by the day, the newest first. */
@@ -4218,6 +4516,33 @@ export interface components {
              * @description Pixels across.
              */
             width: number;
+        };
+        /** @description A pigment in a step. */
+        LaidPart: {
+            /**
+             * Format: int32
+             * @description Its parts of a wash, 1 to 9; 1 where a step is of one pigment alone.
+             */
+            parts: number;
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+        };
+        /** @description One step of what was laid. */
+        LaidStep: {
+            /** @description What is done. */
+            act: components["schemas"]["Act"];
+            /**
+             * Format: int32
+             * @description Strength of a wash, pressure of a pencil, mass of a stroke: its place among [`amounts`], from 1.
+             */
+            amount: number;
+            /** @description The pigments in it, several only in a wash; none where something is lifted or burnished. */
+            of: components["schemas"]["LaidPart"][];
+            /**
+             * Format: int32
+             * @description Washes, coats, layers or strokes of it, one after the other, 1 to 3.
+             */
+            times: number;
         };
         /** @description One light. */
         Lamp: {
@@ -4483,6 +4808,16 @@ export interface components {
             /** @description Zones that lie mostly in it. */
             zones: components["schemas"]["ZoneId"][];
         };
+        /** @description The nearest pigments and the best mixes for a colour. */
+        Matches: {
+            in_set?: components["schemas"]["Nearest"] | null;
+            /** @description The best mixes of the whole Box, of one pigment and more, where colours are mixed. */
+            mixes: components["schemas"]["Mixed"][];
+            /** @description Those of the set in use. */
+            mixes_of_set: components["schemas"]["Mixed"][];
+            /** @description The nearest of the Box as they are. */
+            nearest: components["schemas"]["Nearest"];
+        };
         /**
          * @description What counts when a mix is matched with its target.
          * @enum {string}
@@ -4513,6 +4848,13 @@ export interface components {
          * @enum {string}
          */
         Medium: "soft-pastel" | "marker" | "pencil" | "watercolour" | "oil";
+        /** @description A pigment of a family. */
+        Member: {
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+            /** @description Light, middle or dark. */
+            tone: components["schemas"]["Tone"];
+        };
         /** @description Two zones to join. */
         Merge: {
             /**
@@ -4601,6 +4943,24 @@ export interface components {
              */
             times: number;
         };
+        /** @description The best mix of so many pigments, white not counted. */
+        Mixed: {
+            /**
+             * Format: double
+             * @description Distance from the wanted colour: twenty a step of value, plus CIEDE2000.
+             */
+            apart: number;
+            /** @description The colour of the mix. */
+            mark: components["schemas"]["Mark"];
+            /** @description The recipe. */
+            mix: components["schemas"]["Mix"];
+            /** @description The difference in words. */
+            off: string;
+            /** @description Number of pigments in the mix, white not counted. */
+            pigments: number;
+            /** @description The recipe as it is read out. */
+            told: components["schemas"]["Told"];
+        };
         /** @description How mixes are made from the set in use. */
         Mixing: {
             /** @description Recipes ranked by their miss alone, however unsure a hand is of them. */
@@ -4641,6 +5001,22 @@ export interface components {
              */
             share: number;
         };
+        /** @description One of the painter's own that is near a wanted colour. */
+        Near: {
+            /**
+             * Format: double
+             * @description Distance from the wanted colour: twenty a step of value, plus CIEDE2000.
+             */
+            apart: number;
+            /** @description Its colour on this ground. */
+            mark: components["schemas"]["Mark"];
+            /** @description The painter's name for it. */
+            name: string;
+            /** @description The difference in words. */
+            off: string;
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+        };
         /** @description A set nearly as good. */
         NearTie: {
             /**
@@ -4650,6 +5026,15 @@ export interface components {
             cost: number;
             /** @description The pigments, white not counted. */
             pigments: components["schemas"]["PigmentId"][];
+        };
+        /** @description The pigments nearest to a wanted colour. */
+        Nearest: {
+            darker?: components["schemas"]["Near"] | null;
+            lighter?: components["schemas"]["Near"] | null;
+            /** @description The nearest, nearest first; at most five. */
+            near: components["schemas"]["Near"][];
+            /** @description The wanted colour. */
+            wanted: components["schemas"]["Mark"];
         };
         /** @description Something known to be neutral in the reference. */
         Neutral: {
@@ -4697,6 +5082,8 @@ export interface components {
         NewReading: {
             /** @description Where the reading comes from. */
             from: components["schemas"]["From"];
+            /** @description What was really laid, step by step, in place of the layers of the swatch; left out where those are as they are. */
+            laid?: components["schemas"]["LaidStep"][];
             /** @description A remark; may be empty. */
             note?: string;
             /** @description Fixed or varnished. */
@@ -4711,7 +5098,7 @@ export interface components {
          * @description What is done with one press.
          * @enum {string}
          */
-        NextAct: "give-picture" | "begin-box" | "fit-values" | "find-set" | "make-studies" | "print-sheet" | "work-on";
+        NextAct: "give-picture" | "begin-box" | "fit-values" | "find-set" | "plan-values" | "make-studies" | "print-sheet" | "work-on";
         /** @description The next thing to do. */
         NextStep: {
             /** @description What is done with one press. */
@@ -5207,6 +5594,15 @@ export interface components {
             /** @description Where it is. */
             part: components["schemas"]["Crop"];
         };
+        /** @description A Box in a studio without instruments that holds readings a simulated one made up. */
+        PlayedReadings: {
+            /** @description Its name. */
+            name: string;
+            /** @description Which Box. */
+            paint_box: components["schemas"]["BoxId"];
+            /** @description Number of such readings that are not set aside. */
+            readings: number;
+        };
         /** @description A plot with what it says. */
         Plot: {
             /** @description What is seen beside them; empty where nothing is. */
@@ -5431,6 +5827,14 @@ export interface components {
              */
             warm: number;
         };
+        /** @description The revision a change was meant for. */
+        ReadAgain: {
+            /**
+             * Format: int64
+             * @description The revision on the screen.
+             */
+            base_revision: number;
+        };
         /** @description What was read. */
         ReadColour: {
             /** @description 36 bands from 380 to 730 nm where an instrument read them; empty where only a colour is known. */
@@ -5442,7 +5846,7 @@ export interface components {
          * @description How it was read.
          * @enum {string}
          */
-        ReadWith: "meter" | "photo" | "typed" | "file";
+        ReadWith: "meter" | "photo" | "typed" | "file" | "eye";
         /** @description What a zone reads in the reference. */
         Reading: {
             /**
@@ -5467,6 +5871,8 @@ export interface components {
         };
         /** @description A reading for the screen. */
         ReadingLine: {
+            /** @description How it was read, in a few words; of one that a simulated instrument made up it says so. */
+            how: string;
             /** @description Its number. */
             id: components["schemas"]["i64"];
             /** @description What was laid, on one line. */
@@ -5623,6 +6029,23 @@ export interface components {
             do: "map-values";
             /** @description Which part of the range. */
             key: components["schemas"]["Key"];
+        } | {
+            /** @enum {string} */
+            do: "plan-values";
+            /** @description Shapes that stay as they are planned. */
+            keep?: components["schemas"]["ZoneId"][];
+            /**
+             * Format: int32
+             * @description 1, 2 or 3.
+             */
+            plan: number;
+        } | {
+            /** @description Bare paper, rather than open. */
+            bare: boolean;
+            /** @enum {string} */
+            do: "leave-bare";
+            /** @description Which shapes. */
+            zones: components["schemas"]["ZoneId"][];
         } | {
             /** @enum {string} */
             do: "targets-from-rules";
@@ -6127,6 +6550,15 @@ export interface components {
              */
             within?: number | null;
         };
+        /** @description A set that was found, by its families. */
+        SetInFamilies: {
+            /** @description Its families, the largest first. */
+            families: components["schemas"]["Family"][];
+            /** @description Number of its pigments, white not counted. */
+            size: number;
+            /** @description Its gain over the set before: "+ a middle green; completes the greens". */
+            step: string;
+        };
         /** @description The piece whose study or plan lends its set. */
         SetLender: {
             /**
@@ -6135,6 +6567,18 @@ export interface components {
              */
             piece: number;
             study?: components["schemas"]["StudyNumber"] | null;
+        };
+        /** @description A shape with its value. */
+        ShapeValue: {
+            /** @description The grey of this value on the screen. */
+            grey: components["schemas"]["Srgb8"];
+            /**
+             * Format: double
+             * @description Its value, 0..=10.
+             */
+            value: number;
+            /** @description Which shape. */
+            zone: components["schemas"]["ZoneId"];
         };
         /** @description One hue of a scheme and how much of the picture it covers. */
         ShareLine: {
@@ -6389,10 +6833,14 @@ export interface components {
         StudioView: {
             /** @description Boxes by name. */
             boxes: components["schemas"]["BoxLine"][];
+            /** @description Whether the program can be ended from the page. */
+            can_quit: boolean;
             /** @description Records that cannot be read. */
             damaged: components["schemas"]["DamagedLine"][];
             /** @description Whether the demo studio can be visited from here. */
             demo: boolean;
+            /** @description Where the data file of an earlier version is kept as it was before this one opened it; none where it was not. */
+            earlier_data?: string | null;
             filling?: components["schemas"]["DemoFilling"] | null;
             /** @description Shipped grounds, and those of one's own. */
             grounds: components["schemas"]["Ground"][];
@@ -6400,6 +6848,10 @@ export interface components {
             home?: string | null;
             /** @description Pieces, the one changed last first. */
             pieces: components["schemas"]["PieceLine"][];
+            /** @description Boxes with readings that a simulated instrument made up, where there is none. */
+            played: components["schemas"]["PlayedReadings"][];
+            /** @description Whether a simulated colour meter and camera stand here. */
+            simulates: boolean;
             /** @description Problems of the data file and its backups, a sentence each; empty where there is none. */
             troubles: string[];
         };
@@ -6538,10 +6990,13 @@ export interface components {
         SwatchReading: {
             /** @description When, UTC, as in RFC 3339. */
             at: string;
+            eye?: components["schemas"]["EyeJudgement"] | null;
             /** @description Left out by the painter: it is kept, and teaches nothing. */
             left_out: boolean;
             /** @description A remark; may be empty. */
             note: string;
+            /** @description Whether a simulated instrument made it up; `None` in what was kept before this was told ([`Self::is_played`]). */
+            played?: boolean | null;
             /** @description Fixed or varnished when it was read: such readings are kept, and teach nothing of the bare pigment. */
             sealed: boolean;
             /** @description What it read. */
@@ -6711,6 +7166,11 @@ export interface components {
             what: string;
         };
         /**
+         * @description The tone of a pigment as it is usually laid.
+         * @enum {string}
+         */
+        Tone: "light" | "middle" | "dark";
+        /**
          * @description What is traced.
          * @enum {string}
          */
@@ -6753,10 +7213,13 @@ export interface components {
         };
         /** @description The trials of one thing that is wanted, in their order, and what to do about the last. */
         Trials: {
+            against?: components["schemas"]["Mark"] | null;
             correction?: components["schemas"]["Correction"] | null;
             next?: components["schemas"]["Swatch"] | null;
             /** @description The layers of that on one line; empty without any. */
             next_layers: string;
+            /** @description The same as steps that can be changed to what was really laid; empty for a wet mix. */
+            next_steps: components["schemas"]["LaidStep"][];
             /** @description Trials, the first made first. */
             trials: components["schemas"]["Trial"][];
             /** @description What is wanted. */
@@ -6781,6 +7244,14 @@ export interface components {
             pigments: components["schemas"]["PigmentId"][];
             /** @description What it is, in a few words. */
             words: string;
+        };
+        /** @description By how much a scheme is turned. */
+        Turned: {
+            /**
+             * Format: double
+             * @description Degrees on the hue circle, -180 to 180.
+             */
+            by: number;
         };
         /** @description A typed list. */
         Typed: {
@@ -6815,6 +7286,23 @@ export interface components {
          * @enum {string}
          */
         Units: "cm" | "inch";
+        /** @description A plan of the values of a drawing. */
+        ValuePlan: {
+            /**
+             * Format: double
+             * @description Share of the borders between shapes over which their values lie a step or more apart, 0..=1.
+             */
+            apart: number;
+            /**
+             * Format: int32
+             * @description 1, 2 or 3.
+             */
+            number: number;
+            /** @description The value of every shape; the background is left out where it stays bare. */
+            values: components["schemas"]["ShapeValue"][];
+            /** @description The plan in words: "dark figure on light ground". */
+            words: string;
+        };
         /** @description What comes of an answer. */
         Verdict: {
             /** @description Which choice was right, where there was one. */
@@ -7022,6 +7510,8 @@ export interface components {
             kept: boolean;
             /** @description The painter's word for it; empty until given. */
             name: string;
+            /** @description A shape of a drawing that nobody gave a colour yet: it is neither planned nor paper. */
+            open: boolean;
             /** @description What the reference reads there. */
             reading: components["schemas"]["Reading"];
             /** @description What it should be in the piece. Starts as the reading. */
@@ -7670,6 +8160,48 @@ export interface operations {
             431: components["responses"]["HeadTooLong"];
         };
     };
+    of_box: {
+        parameters: {
+            query: {
+                /** @description As typed: `#33aa66`, `60 20 -10` for L* a* b*, or `lch 60 30 250`. */
+                colour: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Matches"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
     add_box: {
         parameters: {
             query?: never;
@@ -7906,6 +8438,57 @@ export interface operations {
             431: components["responses"]["HeadTooLong"];
         };
     };
+    preview_judgement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgedSwatch"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyePreview"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
     save_readings_file: {
         parameters: {
             query?: {
@@ -7988,6 +8571,37 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    set_played_readings_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
             431: components["responses"]["HeadTooLong"];
         };
     };
@@ -9057,6 +9671,14 @@ export interface operations {
                     "application/json": components["schemas"]["MeterView"];
                 };
             };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             414: components["responses"]["AddressTooLong"];
             431: components["responses"]["HeadTooLong"];
         };
@@ -9076,6 +9698,14 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeterView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             409: {
@@ -10132,6 +10762,87 @@ export interface operations {
             431: components["responses"]["HeadTooLong"];
         };
     };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawing"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    look_at_value_plan: {
+        parameters: {
+            query: {
+                /** @description 1, 2 or 3. */
+                plan: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
     read_easel: {
         parameters: {
             query: {
@@ -10640,6 +11351,37 @@ export interface operations {
             431: components["responses"]["HeadTooLong"];
         };
     };
+    families: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetInFamilies"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
     print_ladder: {
         parameters: {
             query?: never;
@@ -10770,6 +11512,48 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    of_piece: {
+        parameters: {
+            query: {
+                /** @description As typed: `#33aa66`, `60 20 -10` for L* a* b*, or `lch 60 30 250`. */
+                colour: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Matches"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12247,6 +13031,58 @@ export interface operations {
             431: components["responses"]["HeadTooLong"];
         };
     };
+    turn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Turned"];
+            };
+        };
+        responses: {
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
     read_surfaces: {
         parameters: {
             query?: {
@@ -13041,6 +13877,65 @@ export interface operations {
             431: components["responses"]["HeadTooLong"];
         };
     };
+    from_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadAgain"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
     preview: {
         parameters: {
             query?: never;
@@ -13325,6 +14220,35 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    quit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ended"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
             431: components["responses"]["HeadTooLong"];
         };
     };

@@ -40,6 +40,13 @@ export function useJob(pieceId: number) {
     search: () => start(() => answer(api.POST("/api/pieces/{id}/search", { params: { path } }))),
     makeStudies: (kinds: Schemas["StudyKind"][]) =>
       start(() => answer(api.POST("/api/pieces/{id}/studies", { params: { path }, body: { kinds } }))),
+    /** Makes a study anew with all its hues turned. */
+    turnScheme: (number: number, by: number) =>
+      start(() =>
+        answer(
+          api.POST("/api/pieces/{id}/studies/{number}/turn", { params: { path: { ...path, number } }, body: { by } }),
+        ),
+      ),
     /** Makes a study of several hues anew with other shares. */
     moveShares: (number: number, hues: Schemas["HueShare"][]) =>
       start(() =>

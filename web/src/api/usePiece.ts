@@ -125,6 +125,10 @@ export function useChanges(id: number) {
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/lines", { params: { path }, body: { base_revision, outline } })),
       ),
+    fromPicture: () =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/picture", { params: { path }, body: { base_revision } })),
+      ),
     frame: (frame: { straighten: number; crop?: Schemas["Crop"] | null; fit: boolean }) =>
       post((base_revision) =>
         answer(api.PUT("/api/pieces/{id}/reference/frame", { params: { path }, body: { base_revision, ...frame } })),

@@ -62,3 +62,7 @@ export const SIDES = WORDS.sides as Word<Schemas["Side"]>[];
 
 /** Test cards. */
 export const CARD_KINDS = WORDS.card_kinds as Word<Schemas["CardKind"]>[];
+
+/** Names of the amounts of one layer in a medium, the least first; none where a layer has no amount of its own. */
+export const amounts = (medium: Schemas["Medium"]): string[] =>
+  WORDS.media.find((m) => m.value === medium)?.amounts ?? [];

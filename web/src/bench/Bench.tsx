@@ -15,6 +15,7 @@ import { useBenchKeys } from "./useBenchKeys";
 
 // The guide and its pictures come with it: only once somebody asks.
 const KeysHelp = lazy(() => import("./KeysHelp").then((m) => ({ default: m.KeysHelp })));
+const MatchDialog = lazy(() => import("../stations/match/MatchDialog").then((m) => ({ default: m.MatchDialog })));
 
 /** The frame every station stands in: run, field, the station's own surface and card, tray. */
 export function Bench() {
@@ -46,21 +47,34 @@ function Frame() {
   const [asked, setAsked] = useState(false);
   if (help && !asked) setAsked(true);
   useTroubles();
-  useBenchKeys(useCallback(() => setHelp((h) => !h), []));
+  const [match, setMatch] = useState(false);
+  const [matched, setMatched] = useState(false);
+  if (match && !matched) setMatched(true);
+  const openMatch = useCallback(() => setMatch(true), []);
+  useBenchKeys(
+    useCallback(() => setHelp((h) => !h), []),
+    openMatch,
+  );
   useEffect(() => {
     document.title = `${title} · Lean Swatch`;
   }, [title]);
   return (
     <>
       <div className={styles.bench}>
-        <Run onHelp={() => setHelp(true)} />
+        <Run onHelp={() => setHelp(true)} onMatch={openMatch} />
         <section className={styles.field} aria-label="Field">
           <Field />
         </section>
-        <Outlet />
+        {/* Within: the bench stays while the room of a station is fetched. */}
+        <Suspense fallback={null}>
+          <Outlet />
+        </Suspense>
         <Tray />
       </div>
-      <Suspense>{asked && <KeysHelp opened={help} onClose={() => setHelp(false)} />}</Suspense>
+      <Suspense>
+        {asked && <KeysHelp opened={help} onClose={() => setHelp(false)} />}
+        {matched && <MatchDialog opened={match} onClose={() => setMatch(false)} />}
+      </Suspense>
     </>
   );
 }

@@ -25,6 +25,7 @@ const KEYS: [string, string][] = [
   ["p x o l y", "at Light: the next pigment's hue, keep the zone chosen, as measured, local colour, type a colour"],
   ["p a y e", "at Light: next plane, next distance, next kind of thing, the other light"],
   ["t", "at Mixes: take the simpler recipe of the zone, or the fuller one again"],
+  ["q", "which of mine is this, or how do I mix it: for the chosen zone, a spot of the picture, a typed colour"],
   ["r", "background: mid grey, dark, light"],
   ["Ctrl+Z", "undo; with Shift redo"],
   ["/", "find in the Box"],

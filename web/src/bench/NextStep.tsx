@@ -23,9 +23,11 @@ export function NextStep({ short }: { short: boolean }) {
       go("lean-set");
       work.search();
     },
+    "plan-values": () => go("subject"),
     "make-studies": () => {
       go("studies");
-      work.makeStudies(USUAL);
+      // Of a drawing the server makes all nine.
+      work.makeStudies(view.piece.reference?.lines ? [] : USUAL);
     },
     "print-sheet": () => window.open(`/api/pieces/${view.id}/sheet.pdf`, "_blank"),
     "work-on": () => go("piece"),

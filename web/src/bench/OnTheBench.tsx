@@ -58,8 +58,7 @@ function useAddress() {
       const next = new URLSearchParams(search);
       if (value === null) next.delete(name);
       else next.set(name, value);
-      // At once: a key pressed right after another must find what the first one chose.
-      navigate({ pathname, search: next.toString() }, { replace: true, flushSync: true });
+      navigate({ pathname, search: next.toString() }, { replace: true });
     },
     [navigate],
   );

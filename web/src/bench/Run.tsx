@@ -7,13 +7,14 @@ import { mediumName, STATIONS } from "./stations";
 import { useUndo } from "./useUndo";
 
 /** The stations in the order of work. Any can be opened at any time. */
-export function Run({ onHelp }: { onHelp: () => void }) {
+export function Run({ onHelp, onMatch }: { onHelp: () => void; onMatch: () => void }) {
   const { view, box, boxComes } = useBench();
   const [search] = useSearchParams();
   const { undo, redo } = useUndo();
   const home = useStudio().data?.home;
   const kept = new URLSearchParams([...search].filter(([k]) => k === "zone"));
   const owned = box ? box.pigments.filter((p) => !p.white).length : null;
+  const mixed = ["oil", "watercolour"].includes(view.piece.brief.medium);
   const to = (name: string) => ({ pathname: `/pieces/${view.id}/${name}`, search: kept.toString() });
   return (
     <header className={styles.run}>
@@ -56,6 +57,13 @@ export function Run({ onHelp }: { onHelp: () => void }) {
           <b>Box</b>
           <span>{box ? `${box.pigments.filter((p) => !p.second).length} in it` : boxComes ? "…" : "none chosen"}</span>
         </NavLink>
+        {!!owned && (
+          <Hint says={`${mixed ? "How do I mix this?" : "Which of mine is this?"} (q)`}>
+            <button type="button" className="plain" onClick={onMatch}>
+              Match
+            </button>
+          </Hint>
+        )}
         <Hint says="Keys (?)">
           <button type="button" className="plain" onClick={onHelp} aria-label="Keys">
             ?

@@ -52,7 +52,7 @@ export function Tray() {
       {wells.length === 0 ? (
         <p className={styles.empty}>{emptyWords(set.length)}</p>
       ) : (
-        <ul className={styles.wells}>
+        <ul className={styles.wells} data-many={wells.length > 16 ? "most" : wells.length > 8 || undefined}>
           {wells.map((w) => (
             <li key={w.pigment} className={styles.well}>
               <button

@@ -110,7 +110,8 @@ export const capital = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
 /** Small numbers in words. */
 export const numberWord = (n: number) =>
-  ["no", "one", "two", "three", "four", "five", "six", "seven", "eight"][n] ?? String(n);
+  ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"][n] ??
+  String(n);
 
 /** Whether this screen shows more than the usual gamut. */
 const wide = matchMedia("(color-gamut: p3)").matches && CSS.supports("color", "color(display-p3 0 0 0)");

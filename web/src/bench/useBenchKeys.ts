@@ -16,7 +16,7 @@ const typing = (e: KeyboardEvent) => {
 };
 
 /** The keys of the bench. Never while typing in a field. */
-export function useBenchKeys(toggleHelp: () => void) {
+export function useBenchKeys(toggleHelp: () => void, match: () => void) {
   const bench = useBench();
   const selection = useSelection();
   const looking = useLooking();
@@ -92,6 +92,7 @@ export function useBenchKeys(toggleHelp: () => void) {
       k: () => step(-1),
       r: nextRoom,
       "?": toggleHelp,
+      q: match,
       "/": () => document.getElementById("find")?.focus(),
       Escape: () => {
         const { selection, looking } = now.current;
@@ -135,5 +136,5 @@ export function useBenchKeys(toggleHelp: () => void) {
       window.removeEventListener("keydown", down);
       window.removeEventListener("keyup", up);
     };
-  }, [navigate, nextRoom, say, toggleHelp, peekWith]);
+  }, [navigate, nextRoom, say, toggleHelp, match, peekWith]);
 }

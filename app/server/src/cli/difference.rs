@@ -18,7 +18,7 @@ pub(super) fn run(a: Difference) -> Result<wording::Difference, String> {
     Ok(wording::Difference::of(lab(&a.wanted)?, lab(&a.given)?))
 }
 
-fn lab(text: &str) -> Result<Lab, String> {
+pub(super) fn lab(text: &str) -> Result<Lab, String> {
     let numbers: Vec<f64> = text
         .split(',')
         .map(|n| n.trim().parse::<f64>().ok().filter(|n| n.is_finite()).ok_or_else(|| format!("\"{text}\": \"{}\" is no number", n.trim())))

@@ -1,6 +1,6 @@
 //! `lean-swatch export | import | backup | restore | rescue | check`: keeping what was made.
 
-use super::serve::{data_place, log};
+use super::running::{data_place, log};
 use clap::Args;
 use lean_store::{Backups, Checked, Disk, Store, StoreError, UnfinishedFile};
 use serde::Serialize;

@@ -195,7 +195,7 @@ pub(super) fn run(a: Lean) -> Result<Printed, String> {
         eprintln!("lean-swatch: there is no white in this Box, so no mix is lightened");
     }
     let given = read(&a.targets)?;
-    let cost = a.priced.cost(a.made.ranking())?;
+    let cost = a.priced.cost(a.made.ranking(a.medium)?)?;
     let needs: Vec<Need> = given.iter().map(|g| need(&a, g, cost)).collect::<Result<_, _>>()?;
     let choice = choice(&a);
     let ask = Ask { pigments: &pigments, medium: a.medium, needs: &needs, choice: &choice, sizes: a.sizes.clone() };
@@ -206,15 +206,17 @@ pub(super) fn run(a: Lean) -> Result<Printed, String> {
 }
 
 fn need(a: &Lean, given: &Given, cost: Cost) -> Result<Need, String> {
-    let named = given.ground.as_ref().or(a.ground.as_ref());
-    let ground: Ground = match named {
-        None => ground::usual(a.medium),
-        Some(name) => ground::find(&GroundId(name.clone())).ok_or_else(|| {
-            let all: Vec<&str> = ground::shipped().iter().map(|g| g.id.0.as_str()).collect();
-            format!("\"{name}\" is no shipped ground: choose {}", all.join(", "))
-        })?,
-    };
+    let ground = ground_of(given.ground.as_deref().or(a.ground.as_deref()), a.medium)?;
     Ok(Need { ground, targets: given.targets.clone(), cost, weight: given.weight })
+}
+
+/// A shipped ground by its name, or the usual one of a medium.
+pub(super) fn ground_of(named: Option<&str>, medium: Medium) -> Result<Ground, String> {
+    let Some(name) = named else { return Ok(ground::usual(medium)) };
+    ground::find(&GroundId(name.into())).ok_or_else(|| {
+        let all: Vec<&str> = ground::shipped().iter().map(|g| g.id.0.as_str()).collect();
+        format!("\"{name}\" is no shipped ground: choose {}", all.join(", "))
+    })
 }
 
 fn choice(a: &Lean) -> Choice {
@@ -225,7 +227,7 @@ fn choice(a: &Lean) -> Choice {
         only_hues: d.only_hues.clone(),
         least_lasting: d.least_lasting,
         no_hazard: d.no_hazard,
-        most_in_mix: d.most_in_mix,
+        most_in_mix: d.most_in_mix.or_else(|| a.made.most_in_mix(a.medium).filter(|_| !d.unusual_layers)),
         most_layers: d.most_layers,
         unusual_layers: d.unusual_layers,
         mother: d.mother.clone(),

@@ -1,9 +1,11 @@
 //! How mixes are made and ranked, and how a recipe is printed: the same for every command.
 
 use clap::{Args, ValueEnum};
+use lean_colour::{Lab, Steps};
 use lean_media::forms::Act;
 use lean_media::{Choices, Medium};
 use lean_piece::Mixing;
+use lean_piece::paint_box::PaintBox;
 use lean_recipes::cost::Ranking;
 use lean_recipes::{Grain, Heap, Mix, MixLayer, Part};
 use serde::Serialize;
@@ -18,6 +20,10 @@ pub(super) struct Made {
     /// the miss alone, which is usual with `--mixes parts`.
     #[arg(long)]
     rank: Option<Rank>,
+    /// Steps of value a second layer is charged as where sticks, pens and pencils are chosen: 0 for few in many layers, 0.5 for more laid once. What is
+    /// usual in the medium when left out.
+    #[arg(long)]
+    layer_cost: Option<f64>,
 }
 
 #[derive(Clone, Copy, PartialEq, ValueEnum)]
@@ -51,8 +57,24 @@ impl Made {
         self.mixes == Mixes::Parts
     }
 
-    pub(super) fn ranking(&self) -> Ranking {
-        if self.ranks() == Rank::Miss { Ranking::MISS } else { Ranking::SURE }
+    pub(super) fn ranking(&self, medium: Medium) -> Result<Ranking, String> {
+        if let Some(steps) = self.layer_cost.filter(|s| !(0.0..=2.0).contains(s)) {
+            return Err(format!("--layer-cost {steps}: it may be 0 to 2 steps of value"));
+        }
+        if self.ranks() == Rank::Miss {
+            return Ok(Ranking::MISS);
+        }
+        Ok(self.layer_cost().filter(|_| medium.is_chosen()).map_or_else(|| Ranking::usual(medium), |steps| Ranking::layered(Steps(steps))))
+    }
+
+    /// Charge for a second layer in steps of value, if it was given.
+    pub(super) fn layer_cost(&self) -> Option<f64> {
+        self.layer_cost
+    }
+
+    /// Pigments in one recipe where a third layer has to gain something.
+    pub(super) fn most_in_mix(&self, medium: Medium) -> Option<u8> {
+        self.ranking(medium).ok().filter(|r| medium.is_chosen() && r.third > 0.0).map(|_| 2)
     }
 }
 
@@ -120,4 +142,29 @@ impl RecipePrinted {
             slip: mix.slip / lean_recipes::cost::STEP,
         }
     }
+}
+
+/// A colour as it is printed.
+#[derive(Serialize)]
+pub(super) struct Colour {
+    lab: [f64; 3],
+}
+
+impl Colour {
+    pub(super) fn of(lab: Lab) -> Self {
+        Self { lab: [lab.l, lab.a, lab.b] }
+    }
+}
+
+/// A recipe in words and in amounts.
+#[derive(Serialize)]
+pub(super) struct Recipe {
+    text: String,
+    #[serde(flatten)]
+    made: RecipePrinted,
+}
+
+/// A mix of a Box as a recipe.
+pub(super) fn recipe(paint_box: &PaintBox, mix: &Mix) -> Recipe {
+    Recipe { text: lean_plan::studies::sheet::recipe_text(paint_box, mix), made: RecipePrinted::of(mix, paint_box.medium) }
 }

@@ -1,22 +1,22 @@
 //! `lean-swatch plan PHOTO --medium M [--ground G] [--box FILE | --library] [--colours N] [--brush SHARE] [--size K] [--mixes parts|tints] [--rank sure|miss] [--flat | --wanted] --out PNG`
 
-use super::made::{Made, RecipePrinted};
+use super::drawing;
+use super::made::{Colour, Made, Recipe, recipe};
 use super::mix::owned;
 use crate::pictures::png;
 use clap::Args;
-use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_media::{GroundId, Medium, ground, library};
-use lean_picture::decode;
+use lean_picture::line_drawing::is_drawing;
 use lean_picture::places::{LARGEST, MIDDLE, SMALLEST, Survey};
-use lean_piece::change::{ChooseSet, SetDemands, SetMixing};
+use lean_picture::{Picture, decode};
+use lean_piece::change::{ChooseSet, SetAim, SetDemands, SetMixing};
 use lean_piece::paint_box::PaintBox;
-use lean_piece::{Brief, ChosenSet, Command, Millimetres, Piece, Size};
+use lean_piece::{Aim, Brief, ChosenSet, Command, Millimetres, Piece, Size};
 use lean_plan::mixes::{Further, mixes, pigments_of, technique_of};
 use lean_plan::paints::starter::{SIZES, starter};
 use lean_plan::planned;
-use lean_plan::zones::{COLOUR_RANGE, COLOURS, PictureFile, Surveyed, WORKING_SIDE, set_reference_at};
-use lean_recipes::Mix;
+use lean_plan::zones::{COLOUR_RANGE, COLOURS, PictureFile, Surveyed, WORKING_SIDE, set_drawing, set_reference_at};
 use lean_search::Recipes;
 use lean_search::demands::Demands;
 use lean_search::progress::Unwatched;
@@ -46,8 +46,8 @@ pub(super) struct Plan {
     /// The smallest mark, as a share of the longer side: 0.0067 to 0.1.
     #[arg(long, default_value_t = MIDDLE)]
     brush: f64,
-    /// How many pigments the set holds, 1 to 8.
-    #[arg(long, default_value_t = 5, value_parser = clap::value_parser!(u8).range(1..=8))]
+    /// Pigments in the set: 1 to 8 in oil, to 12 in watercolour, to 24 of sticks, pens and pencils.
+    #[arg(long, default_value_t = 5, value_parser = clap::value_parser!(u8).range(1..=24))]
     size: u8,
     /// Layers laid as is not usual in the medium, too: light over dark, lifted, blended, three pens or sticks over each other.
     #[arg(long)]
@@ -60,7 +60,13 @@ pub(super) struct Plan {
     /// Zones filled with what is wanted instead of with their mixes.
     #[arg(long, conflicts_with = "flat")]
     wanted: bool,
-    /// Where the plan is written as PNG.
+    /// Reads the file as a drawing in lines and colours its shapes. Without it the file decides.
+    #[arg(long)]
+    drawing: bool,
+    /// Colourings of a drawing, 3 to 12; nine when left out.
+    #[arg(long)]
+    studies: Option<usize>,
+    /// PNG file for the plan, or for the colourings side by side.
     #[arg(long)]
     out: PathBuf,
 }
@@ -68,6 +74,7 @@ pub(super) struct Plan {
 /// The whole answer. See docs/schemas/plan.schema.json.
 #[derive(Serialize)]
 pub(super) struct Printed {
+    recognised: &'static str,
     width: u32,
     height: u32,
     brush: f64,
@@ -104,25 +111,15 @@ struct Stop {
     recipe: Recipe,
 }
 
+/// The answer to `plan`: of a picture, or of a drawing.
 #[derive(Serialize)]
-struct Colour {
-    lab: [f64; 3],
+#[serde(untagged)]
+pub(super) enum Answer {
+    Picture(Printed),
+    Drawing(drawing::Printed),
 }
 
-impl Colour {
-    fn of(lab: Lab) -> Self {
-        Self { lab: [lab.l, lab.a, lab.b] }
-    }
-}
-
-#[derive(Serialize)]
-struct Recipe {
-    text: String,
-    #[serde(flatten)]
-    made: RecipePrinted,
-}
-
-pub(super) fn run(a: Plan) -> Result<Printed, String> {
+pub(super) fn run(a: Plan) -> Result<Answer, String> {
     if !COLOUR_RANGE.contains(&a.colours) {
         return Err(format!("{} colours: ask for {} to {}", a.colours, COLOUR_RANGE.start(), COLOUR_RANGE.end()));
     }
@@ -130,11 +127,16 @@ pub(super) fn run(a: Plan) -> Result<Printed, String> {
         return Err(format!("a brush of {}: it may be {SMALLEST:.4} to {LARGEST} of the longer side", a.brush));
     }
     let paint_box = paint_box(&a)?;
-    let piece = cut(&a)?;
+    let piece = match read(&a)? {
+        Read::Picture(piece) => piece,
+        Read::Drawing(piece, working) => return drawing::run((a.studies, &a.out), &piece, &paint_box, &working).map(Answer::Drawing),
+    };
     let mixing = a.made.mixing();
     let piece = piece.apply(Command::SetMixing(SetMixing { mixing })).map_err(|e| e.to_string())?.0;
     let demands = Demands { unusual_layers: a.unusual_layers, ..piece.demands.clone() };
     let piece = piece.apply(Command::SetDemands(SetDemands { demands })).map_err(|e| e.to_string())?.0;
+    let aim = Aim { layer: a.made.layer_cost(), ..piece.aim.clone() };
+    let piece = piece.apply(Command::SetAim(SetAim { aim })).map_err(|e| e.to_string())?.0;
     let size = usize::from(a.size);
     let ask = piece.ask(&paint_box, vec![piece.own_need()], 1..=size);
     let found = search(&ask.ask(), &Tables::default(), &Unwatched, &|_| {}).map_err(|e| e.to_string())?;
@@ -169,7 +171,8 @@ pub(super) fn run(a: Plan) -> Result<Printed, String> {
         })
         .collect();
     let area: f64 = zones.iter().map(|z| z.area).sum();
-    Ok(Printed {
+    Ok(Answer::Picture(Printed {
+        recognised: "picture",
         width: picture.width,
         height: picture.height,
         brush: a.brush,
@@ -177,7 +180,7 @@ pub(super) fn run(a: Plan) -> Result<Printed, String> {
         zones,
         set: best.pigments.into_iter().map(|p| p.0).collect(),
         proved: best.proved_optimal,
-    })
+    }))
 }
 
 fn paint_box(a: &Plan) -> Result<PaintBox, String> {
@@ -189,8 +192,15 @@ fn paint_box(a: &Plan) -> Result<PaintBox, String> {
     Ok(PaintBox { name: "from the command line".into(), medium: a.medium, pigments })
 }
 
-/// The piece with its colours laid at the brush.
-fn cut(a: &Plan) -> Result<Piece, String> {
+/// The two readings of a file.
+enum Read {
+    /// A picture, its colours laid at the brush.
+    Picture(Piece),
+    /// A drawing, its shapes open, with the drawing itself.
+    Drawing(Piece, Picture),
+}
+
+fn read(a: &Plan) -> Result<Read, String> {
     let ground = match &a.ground {
         None => ground::usual(a.medium).id,
         Some(name) => ground::find(&GroundId(name.clone())).map(|g| g.id).ok_or_else(|| {
@@ -203,20 +213,25 @@ fn cut(a: &Plan) -> Result<Piece, String> {
     let name = a.photo.file_name().map(|n| n.to_string_lossy().into_owned()).unwrap_or_default();
     let file = PictureFile::of(lean_store::Store::digest_of(&bytes), name, &full);
     let working = full.reduced(WORKING_SIDE);
-    let survey = Survey::of(&working);
-    let look = Surveyed { working: &working, survey: &survey };
     let side = |n: u32| Millimetres(400.0 * f64::from(n) / f64::from(full.width.max(full.height)));
     let size = Size { width: Millimetres(side(full.width).0.max(10.0)), height: Millimetres(side(full.height).0.max(10.0)) };
     let piece = Piece::new(Brief { title: "from the command line".into(), medium: a.medium, ground, size });
+    if a.drawing || is_drawing(&working) {
+        let found = set_drawing(&working, file.clone());
+        if a.drawing && found.is_none() {
+            return Err(format!("{}: no outline closes, so there are no shapes to colour", a.photo.display()));
+        }
+        if let Some(command) = found {
+            return Ok(Read::Drawing(piece.apply(command).map_err(|e| e.to_string())?.0, working));
+        }
+    }
+    let survey = Survey::of(&working);
+    let look = Surveyed { working: &working, survey: &survey };
     let piece = piece.apply(set_reference_at(look, a.colours, file)).map_err(|e| e.to_string())?.0;
     let brush = lean_plan::zones::dials::brush(&piece, look, lean_colour::Share(a.brush), "the command line")?;
-    piece.apply(brush).map(|p| p.0).map_err(|e| e.to_string())
+    piece.apply(brush).map(|p| Read::Picture(p.0)).map_err(|e| e.to_string())
 }
 
 fn stop(paint_box: &PaintBox, f: &Further) -> Stop {
     Stop { at: f.at, target: Colour::of(f.wanted.lab), given: Colour::of(f.given.lab), recipe: recipe(paint_box, &f.mix) }
-}
-
-fn recipe(paint_box: &PaintBox, mix: &Mix) -> Recipe {
-    Recipe { text: lean_plan::studies::sheet::recipe_text(paint_box, mix), made: RecipePrinted::of(mix, paint_box.medium) }
 }

@@ -24,6 +24,8 @@ struct MediumWord {
     value: Medium,
     label: &'static str,
     unit: &'static str,
+    /// Names of the amounts of one layer, the least first; none where a layer has no amount of its own.
+    amounts: &'static [&'static str],
 }
 
 /// A part in the light, and the family it belongs to: `lit`, `shadow` or neither.
@@ -72,7 +74,7 @@ impl Words {
     /// As the core has them.
     pub(super) fn all() -> Self {
         Self {
-            media: Medium::ALL.map(|m| MediumWord { value: m, label: m.name(), unit: m.unit() }).into(),
+            media: Medium::ALL.map(|m| MediumWord { value: m, label: m.name(), unit: m.unit(), amounts: lean_recipes::amounts(m) }).into(),
             hues: worded(&HueFamily::ALL, HueFamily::name),
             outcomes: worded(&Outcome::ALL, Outcome::label),
             roles: Role::ALL.iter().map(|&r| RoleWord { value: r, label: r.label(), family: family(r) }).collect(),

@@ -14,7 +14,7 @@ use lean_store::Store;
 /// Colours the painter asks for.
 const FOUND: usize = 12;
 /// Size of its set.
-const SET: usize = 5;
+const SET: usize = 9;
 
 /// Coloured pencil on kraft-brown paper, one warm lamp: many hues inside one brass, and a ground that must be overcome. It stands at Lean set.
 pub(super) fn fill(store: &Store, (box_id, pencils): &(BoxId, PaintBox)) -> Result<(), Problem> {

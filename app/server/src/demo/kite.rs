@@ -15,7 +15,7 @@ use lean_search::Tables;
 use lean_store::{PieceId, Store};
 
 /// Size of its set.
-const SET: usize = 5;
+const SET: usize = 9;
 
 /// A line drawing for marker: closed outlines are its zones, and its colours are the painter's own. It stands at Mixes.
 pub(super) fn fill(store: &Store, (box_id, pens): &(BoxId, PaintBox)) -> Result<(), Problem> {

@@ -22,7 +22,7 @@ use lean_store::{PieceId, Store, StoreError};
 /// Colours the painter asks for.
 const FOUND: usize = 13;
 /// Size of the set the demo piece uses.
-const SET: usize = 5;
+const SET: usize = 12;
 
 /// Outdoors in pastel: the piece with its zones in the light.
 pub(super) fn start(store: &Store, (box_id, pastels): &(BoxId, PaintBox)) -> Result<PieceId, Problem> {

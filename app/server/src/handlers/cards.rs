@@ -108,6 +108,7 @@ pub(crate) async fn photograph(
     };
     studio
         .run(move |s| {
+            s.expect_instruments()?;
             let paint_box = s.store.paint_box(&BoxId(id))?;
             let page = which.page(&paint_box)?;
             let own = own_box(&paint_box);
@@ -118,7 +119,9 @@ pub(crate) async fn photograph(
                 .collect::<Option<_>>()
                 .ok_or_else(|| Problem::unusable("A cell of this card cannot be painted: the ground does not take it."))?;
             let photo = SimulatedCamera::seeded(SEED).take(&painted_sheet(&page.layout, &painted), &shot);
-            Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], png(&photo)?).into_response())
+            let photo = png(&photo)?;
+            s.remember_played(&photo);
+            Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-store")], photo).into_response())
         })
         .await
 }
@@ -137,12 +140,15 @@ pub(crate) async fn read(
             let page = which.page(&s.store.paint_box(&id)?)?;
             let cells = swatch_sheet::read(&*open(&photo)?, &page.layout).map_err(|e| Problem::unusable(e.to_string()))?;
             let at = jiff::Timestamp::now().to_string();
+            let played = Some(s.is_played(&photo));
             let reading = |(cell, seen): (&lean_plan::paints::card::CardCell, &swatch_sheet::Cell)| SwatchReading {
                 swatch: cell.swatch.clone(),
                 seen: ReadColour::of(&Evidence::ColourOnly(seen.lab)),
                 state: Dampness::Dry,
                 sealed: false,
                 with: ReadWith::Photo,
+                eye: None,
+                played,
                 at: at.clone(),
                 tried_for: None,
                 left_out: seen.doubtful,

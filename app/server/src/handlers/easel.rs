@@ -168,6 +168,7 @@ pub(crate) async fn look(State(studio): State<Studio>, Path(id): Path<i64>, Quer
             let look = look.ok_or_else(|| Problem::unusable("There is no set yet, so nothing can be shown on its way."))?;
             let width = which.width.unwrap_or(900).clamp(40, 1600);
             let picture = painted_look(&painted, &look, width).ok_or_else(|| Problem::unusable("There are no zones yet."))?;
+            let picture = s.with_lines(&piece, picture)?;
             Ok(([(header::CONTENT_TYPE, "image/png"), (header::CACHE_CONTROL, "no-cache")], png(&picture)?).into_response())
         })
         .await

@@ -111,6 +111,7 @@ pub(crate) async fn grid(
                 }
             };
             let picture = picture.ok_or_else(|| Problem::unusable("There is nothing of that kind to lay a grid on yet."))?;
+            let picture = s.with_lines(piece, picture)?;
             let count = e.squares.unwrap_or(SQUARES);
             let sheet = gridded(piece, &picture, count, e.format.unwrap_or(piece.sheet.page), title).map_err(Problem::unusable)?;
             pdf(vec![sheet], "grid.pdf", reader)

@@ -64,18 +64,21 @@ fn refused(r: Refused) -> Problem {
 
 /// One reading of what lies under the head.
 pub(super) fn read_meter(studio: &Studio) -> Result<Reflectance, Problem> {
+    studio.expect_instruments()?;
     studio.meter().read().map_err(refused)
 }
 
 /// The meter.
-#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/instruments/meter", operation_id = "read_meter", responses((status = 200, body = MeterView))))]
-pub(crate) async fn meter(State(studio): State<Studio>) -> Json<MeterView> {
-    Json(view(&studio))
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/instruments/meter", operation_id = "read_meter", responses((status = 200, body = MeterView), (status = 404, body = Problem, content_type = "application/problem+json"))))]
+pub(crate) async fn meter(State(studio): State<Studio>) -> Result<Json<MeterView>, Problem> {
+    studio.expect_instruments()?;
+    Ok(Json(view(&studio)))
 }
 
 /// Calibrates the meter on its white tile.
-#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/instruments/meter/calibrate", operation_id = "calibrate_meter", responses((status = 200, body = MeterView), (status = 409, body = Problem, content_type = "application/problem+json"))))]
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/instruments/meter/calibrate", operation_id = "calibrate_meter", responses((status = 200, body = MeterView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"))))]
 pub(crate) async fn calibrate(State(studio): State<Studio>) -> Result<Json<MeterView>, Problem> {
+    studio.expect_instruments()?;
     studio.meter().calibrate().map_err(refused)?;
     Ok(Json(view(&studio)))
 }
@@ -118,6 +121,7 @@ const SEED: u64 = 20_260_301;
 pub(crate) async fn play(State(studio): State<Studio>, In(table): In<Table>) -> Result<Json<MeterView>, Problem> {
     studio
         .run(move |s| {
+            s.expect_instruments()?;
             let under = table.under.map(|u| painted(s, &u)).transpose()?;
             let mut meter = s.meter();
             (meter.world.tile, meter.world.unplugged, meter.world.busy) = (table.tile, table.unplugged, table.busy);

@@ -1,6 +1,8 @@
 //! Readings of swatches: taken, kept, learned from, and trials of mixes judged.
 
+use super::by_eye::{self, EyeAnswers};
 use super::instruments::read_meter;
+use super::trial_aim::{For, planned, wanted};
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::lessons::Lessons;
 use crate::problem::Problem;
@@ -15,13 +17,12 @@ use lean_media::layering::State as Wetness;
 use lean_media::learn::Evidence;
 use lean_media::readings::{self, exchange, table};
 use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
-use lean_piece::{Piece, ZoneId};
 use lean_plan::mark::Mark;
-use lean_plan::mixes::mixes_of;
 use lean_plan::paints::learned::{BeforeAfter, StrayReading, Teaches, before_after, predicted};
 use lean_plan::paints::moved::moved;
 use lean_plan::paints::trial::{Trials, mixed, trials};
 use lean_plan::wording::Difference;
+use lean_recipes::laid::LaidStep;
 use lean_store::{ReadingId, Readings};
 use serde::{Deserialize, Serialize};
 
@@ -37,6 +38,11 @@ pub(crate) enum From {
         /// `#33aa66`, `60 20 -10`, `lch 60 30 250`.
         text: String,
     },
+    /// Judged by eye beside the planned colour.
+    Eye {
+        /// What was answered.
+        answers: EyeAnswers,
+    },
 }
 
 /// A reading to be taken.
@@ -45,6 +51,9 @@ pub(crate) enum From {
 pub(crate) struct NewReading {
     /// What was laid.
     swatch: Swatch,
+    /// What was really laid, step by step, in place of the layers of the swatch; left out where those are as they are.
+    #[serde(default)]
+    laid: Vec<LaidStep>,
     /// Where the reading comes from.
     from: From,
     /// Wet, damp or dry.
@@ -71,6 +80,8 @@ pub(crate) struct ReadingLine {
     version: String,
     /// The reading itself.
     reading: SwatchReading,
+    /// How it was read, in a few words; of one that a simulated instrument made up it says so.
+    how: String,
     /// What was laid, on one line.
     mixed: String,
     /// What it read.
@@ -129,6 +140,7 @@ fn line(paint_box: &PaintBox, id: ReadingId, reading: SwatchReading, strays: &[S
     ReadingLine {
         id,
         version: version_of(&reading),
+        how: if reading.is_played() { format!("{}, simulated", reading.with.word()) } else { reading.with.word().into() },
         mixed: mixed(paint_box, &reading),
         read: mark(reading.seen.lab),
         predicted: expected.map(mark),
@@ -191,16 +203,23 @@ pub(crate) async fn take(
         .run(move |s| {
             let id = BoxId(id);
             let paint_box = s.store.paint_box(&id)?;
-            let (with, of) = match new.from {
-                From::Meter => (ReadWith::Meter, Evidence::Spectral(read_meter(s)?)),
-                From::Typed { text } => (ReadWith::Typed, Evidence::ColourOnly(typed::parse(&text).map_err(Problem::unusable)?)),
+            let swatch = by_eye::laid_in(&paint_box, new.swatch, &new.laid)?;
+            let (with, of, eye) = match new.from {
+                From::Meter => (ReadWith::Meter, Evidence::Spectral(read_meter(s)?), None),
+                From::Typed { text } => (ReadWith::Typed, Evidence::ColourOnly(typed::parse(&text).map_err(Problem::unusable)?), None),
+                From::Eye { answers } => {
+                    let eye = by_eye::judgement(s, &id, &swatch, new.tried_for, answers)?;
+                    (ReadWith::Eye, Evidence::Judged(eye.judged()), Some(eye))
+                }
             };
             let reading = SwatchReading {
-                swatch: new.swatch,
+                swatch,
                 seen: ReadColour::of(&of),
                 state: new.state,
                 sealed: new.sealed,
                 with,
+                eye,
+                played: Some(with == ReadWith::Meter),
                 at: jiff::Timestamp::now().to_string(),
                 tried_for: new.tried_for,
                 left_out: false,
@@ -299,6 +318,8 @@ fn from_file(paint_box: &PaintBox, w: &readings::Swatch) -> Result<SwatchReading
         state: if w.state == Wetness::Wet { Dampness::Wet } else { Dampness::Dry },
         sealed: false,
         with: ReadWith::File,
+        eye: None,
+        played: Some(false),
         at: jiff::Timestamp::now().to_string(),
         tried_for: None,
         left_out: false,
@@ -358,17 +379,6 @@ fn to_file(paint_box: &PaintBox, r: &SwatchReading) -> Option<readings::Swatch> 
     })
 }
 
-/// What the trials were for.
-#[derive(Deserialize)]
-#[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
-#[cfg_attr(feature = "description", into_params(parameter_in = Query))]
-pub(crate) struct For {
-    /// A zone of the piece.
-    zone: Option<u16>,
-    /// A cell of its chart, from 0.
-    cell: Option<usize>,
-}
-
 /// The trials made for a zone or a chart cell, and what to add to the last.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/trials", operation_id = "read_trials", params(("id" = i64, Path), For), responses((status = 200, body = Trials), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub(crate) async fn of_piece(State(studio): State<Studio>, Path(id): Path<i64>, Query(asked): Query<For>) -> Result<Json<Trials>, Problem> {
@@ -379,22 +389,7 @@ pub(crate) async fn of_piece(State(studio): State<Studio>, Path(id): Path<i64>, 
             let wanted = wanted(&kept.piece, &asked)?;
             let for_it = |r: &SwatchReading| r.tried_for.is_some_and(|t| t.zone.map(|z| z.0) == asked.zone && t.cell == asked.cell);
             let all: Vec<_> = s.store.trials(id)?.into_iter().filter(|(_, r)| for_it(r)).collect();
-            let planned = mixes_of(&kept.piece, Some(&paint_box)).into_iter().find(|m| Some(m.zone.0) == asked.zone).map(|m| m.mix);
-            Ok(Json(trials(&kept.piece, &paint_box, wanted, planned, &all)))
+            Ok(Json(trials(&kept.piece, &paint_box, wanted, planned(&kept.piece, &paint_box, &asked), &all)))
         })
         .await
-}
-
-fn wanted(piece: &Piece, asked: &For) -> Result<lean_colour::Lab, Problem> {
-    match (asked.zone, asked.cell) {
-        (Some(n), None) => {
-            let zone = piece.zone(ZoneId(n)).ok_or_else(|| Problem::not_found(format!("Zone {n} is not there any more.")))?;
-            Ok(piece.wanted(zone))
-        }
-        (None, Some(n)) => {
-            let cell = piece.chart.as_ref().and_then(|c| c.cells.get(n));
-            Ok(cell.ok_or_else(|| Problem::not_found("That cell of the chart is not there any more."))?.lab)
-        }
-        _ => Err(Problem::unusable("Say for which zone or for which cell, one of the two.")),
-    }
 }

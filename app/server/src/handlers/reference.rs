@@ -14,6 +14,7 @@ use axum::response::{IntoResponse, Response};
 use lean_colour::{Temperature, Value};
 use lean_picture::Picture;
 use lean_picture::frame::{Crop, Frame, neutral_at};
+use lean_picture::line_drawing::is_drawing;
 use lean_picture::measure::{self, Profile, Spread};
 use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
@@ -25,7 +26,7 @@ use lean_plan::compare::{Compared, compare};
 use lean_plan::mark::Mark;
 use lean_plan::planned;
 use lean_plan::requests::Request;
-use lean_plan::zones::{self, COLOURS, PictureFile, Surveyed, WORKING_SIDE, reframe, set_reference_at};
+use lean_plan::zones::{self, COLOURS, PictureFile, Surveyed, WORKING_SIDE, reframe, set_drawing, set_reference_at};
 use lean_search::progress::Progress;
 use lean_store::Store;
 use serde::Deserialize;
@@ -146,7 +147,8 @@ fn read_in(studio: &Studio, id: i64, file_name: String, bytes: &[u8], job: &Job)
     let (command, survey) = std::thread::scope(|s| {
         let kept = s.spawn(|| -> Result<String, Problem> { Ok(studio.store.put_picture(bytes, &png(&working)?)?) });
         let survey = Arc::new(Survey::of(&working));
-        let command = set_reference_at(Surveyed { working: &working, survey: &survey }, COLOURS, file);
+        let drawing = is_drawing(&working).then(|| set_drawing(&working, file.clone())).flatten();
+        let command = drawing.unwrap_or_else(|| set_reference_at(Surveyed { working: &working, survey: &survey }, COLOURS, file));
         joined(kept).and_then(|kept| kept.map(|_| (command, survey)))
     })?;
     go_on(0.95)?;
@@ -224,7 +226,8 @@ pub(crate) async fn look_planned(
             };
             let plan = planned::draw(&piece, planned::What::Planned)
                 .ok_or_else(|| Problem::not_found("This piece has no zones yet, so there is no plan to see."))?;
-            jpeg(&seen(&piece, &plan, planned::What::Planned, &looking, groups)?, "no-cache")
+            let shown = seen(&piece, &plan, planned::What::Planned, &looking, groups)?;
+            jpeg(&s.with_lines(&piece, shown)?, "no-cache")
         })
         .await
 }

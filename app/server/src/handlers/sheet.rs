@@ -80,7 +80,10 @@ async fn laid_out<T: Send + 'static>(
         .run(move |s| {
             let kept = s.store.piece(id)?;
             let paint_box = s.needed_box(&kept)?;
-            let sheets = lay_out(&kept.piece, &paint_box, copy, &only).map_err(Problem::unusable)?;
+            let mut sheets = lay_out(&kept.piece, &paint_box, copy, &only).map_err(Problem::unusable)?;
+            if let Some(lines) = s.line_art(&kept.piece)? {
+                sheets.iter_mut().for_each(|sheet| sheet.draw_over(&lines));
+            }
             write(&reader.sheets(sheets))
         })
         .await

@@ -12,10 +12,12 @@ use axum::http::{StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use lean_picture::Picture;
 use lean_piece::{HueShare, MOST_NAME, MOST_STUDIES, Piece, Scheme, Study, StudyMix, StudyNumber, WishedColour};
+use lean_plan::drawing::is_drawing;
 use lean_plan::lamps::{UnderLamp, under_lamps};
 use lean_plan::mark::{Mark, ZoneMark};
 use lean_plan::mixes::mixes_of;
 use lean_plan::planned::{self, painted_mixes, painted_study};
+use lean_plan::requests::Request;
 use lean_plan::studies::kept::{made_anew, with_one};
 use lean_plan::studies::variants::COUNT;
 use lean_plan::studies::{StudyKind, lent, make, make_one, scheme};
@@ -67,11 +69,12 @@ pub(crate) async fn make_studies(
     In(wanted): In<Wanted>,
 ) -> Result<(StatusCode, Json<JobView>), Problem> {
     let (piece, paint_box) = ready(&studio, id).await?;
+    let piece = with_values(&studio, id, piece).await?;
     let kinds = match (wanted.kinds.len(), wanted.count) {
         (_, Some(n)) if !COUNT.contains(&n) => {
             return Err(Problem::unusable(format!("{n} studies cannot be made in one go. Ask for {} to {}.", COUNT.start(), COUNT.end())));
         }
-        (0, count) => StudyKind::usual(&piece, count.unwrap_or(*COUNT.start())),
+        (0, count) => StudyKind::usual(&piece, count.unwrap_or(if is_drawing(&piece) { OF_DRAWING } else { *COUNT.start() })),
         (n, _) if n > *COUNT.end() => {
             return Err(Problem::unusable(format!("{n} studies are more than {} in one go. Ask for fewer.", COUNT.end())));
         }
@@ -84,6 +87,27 @@ pub(crate) async fn make_studies(
         keep(&worker, id, &piece, |now| made_anew(now, &made).into())
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+/// Studies of a drawing when no number is given.
+const OF_DRAWING: usize = 9;
+/// The plan of the values that a drawing without one is given.
+const USUAL_PLAN: u8 = 2;
+
+/// A piece as it is; a drawing of which no shape has a colour yet after its values were planned.
+async fn with_values(studio: &Studio, id: i64, piece: Piece) -> Result<Piece, Problem> {
+    if !is_drawing(&piece) || piece.zones.iter().any(|z| !z.open) {
+        return Ok(piece);
+    }
+    studio
+        .run(move |s| {
+            let kept = s.store.piece(id)?;
+            let paint_box = s.box_of(&kept)?;
+            let plan = Request::PlanValues { plan: USUAL_PLAN, keep: Vec::new() };
+            let command = plan.into_command(&kept.piece, paint_box.as_ref(), None)?;
+            Ok(s.store.apply(id, Some(kept.revision), command)?.piece)
+        })
+        .await
 }
 
 /// The day, where the server stands.
@@ -132,6 +156,33 @@ pub(crate) async fn move_shares(
         )));
     }
     let scheme = Scheme::Chord { chord, hues: shares.hues };
+    let wanted = scheme::wanted(&piece, &scheme, None).unwrap_or_default();
+    one(studio, id, piece, paint_box, Some(StudyNumber(number)), (scheme, wanted))
+}
+
+/// By how much a scheme is turned.
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
+pub(crate) struct Turned {
+    /// Degrees on the hue circle, -180 to 180.
+    by: f64,
+}
+
+/// Makes a study anew with all its hues turned, values held. Runs as a job.
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/studies/{number}/turn", params(("id" = i64, Path), ("number" = u8, Path)), request_body = Turned, responses((status = 202, body = JobView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
+pub(crate) async fn turn(
+    State(studio): State<Studio>,
+    Path((id, number)): Path<(i64, u8)>,
+    In(turned): In<Turned>,
+) -> Result<(StatusCode, Json<JobView>), Problem> {
+    let (piece, paint_box) = ready(&studio, id).await?;
+    let old = piece.studies.iter().find(|s| s.number.0 == number).ok_or_else(|| Problem::not_found("That study is not there any more."))?;
+    if !(-180.0..=180.0).contains(&turned.by) {
+        return Err(Problem::unusable(format!("A turn of {} degrees is out of range; it may be -180 to 180.", turned.by)));
+    }
+    let scheme = scheme::turned(&old.scheme, turned.by).ok_or_else(|| {
+        Problem::unusable("Only a scheme of hues can be turned: not colours as measured, another light, or colours taken from elsewhere.")
+    })?;
     let wanted = scheme::wanted(&piece, &scheme, None).unwrap_or_default();
     one(studio, id, piece, paint_box, Some(StudyNumber(number)), (scheme, wanted))
 }
@@ -279,11 +330,16 @@ pub(crate) async fn painted(State(studio): State<Studio>, Path(id): Path<i64>, Q
 /// A study by its number, or the plan, painted; `None` without zones.
 pub(super) fn in_paint(studio: &Studio, id: i64, study: Option<u8>, width: u32) -> Result<Option<Picture>, Problem> {
     let kept = studio.store.piece(id)?;
-    if let Some(n) = study {
-        let study = kept.piece.studies.iter().find(|s| s.number.0 == n);
-        return Ok(painted_study(&kept.piece, study.ok_or_else(|| Problem::not_found("That study is not there any more."))?, width));
-    }
-    let paint_box = studio.box_of(&kept)?;
-    let mixes = mixes_of(&kept.piece, paint_box.as_ref());
-    Ok(if mixes.is_empty() { planned::painted_targets(&kept.piece, width) } else { painted_mixes(&kept.piece, &mixes, width) })
+    let painted = match study {
+        Some(n) => {
+            let study = kept.piece.studies.iter().find(|s| s.number.0 == n);
+            painted_study(&kept.piece, study.ok_or_else(|| Problem::not_found("That study is not there any more."))?, width)
+        }
+        None => {
+            let paint_box = studio.box_of(&kept)?;
+            let mixes = mixes_of(&kept.piece, paint_box.as_ref());
+            if mixes.is_empty() { planned::painted_targets(&kept.piece, width) } else { painted_mixes(&kept.piece, &mixes, width) }
+        }
+    };
+    painted.map(|picture| studio.with_lines(&kept.piece, picture)).transpose()
 }

@@ -48,6 +48,10 @@ pub(crate) async fn overview(State(studio): State<Studio>) -> Result<Json<Studio
                 troubles: super::keeping::troubles(s),
                 demo: s.visiting.is_some(),
                 home: s.home.as_deref().map(str::to_owned),
+                simulates: s.simulates,
+                played: super::played::played_readings(s)?,
+                can_quit: s.quit.is_some(),
+                earlier_data: s.store.older_shape().map(|o| o.kept.display().to_string()),
                 filling: s.filling.now(),
                 grounds: ground::shipped().iter().cloned().chain(super::grounds::own(s)?).collect(),
             }))
@@ -66,6 +70,22 @@ pub(crate) async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap)
         Ok(())
     });
     Ok((StatusCode::ACCEPTED, Json(view)))
+}
+
+/// What is left when the program has ended.
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
+pub(crate) struct Ended {
+    /// Where the data file lies; none where everything lay in memory.
+    data: Option<String>,
+}
+
+/// Ends the program. Everything is saved; requests and work under way have a moment to end.
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/quit", operation_id = "quit", responses((status = 200, body = Ended), (status = 404, body = Problem, content_type = "application/problem+json"))))]
+pub(crate) async fn quit(State(studio): State<Studio>) -> Result<Json<Ended>, Problem> {
+    let quit = studio.quit.as_ref().ok_or_else(|| Problem::not_found("This program cannot be ended from a page."))?;
+    quit.ask();
+    Ok(Json(Ended { data: studio.store.path().map(|p| p.display().to_string()) }))
 }
 
 /// In which medium pigments are to be shown.

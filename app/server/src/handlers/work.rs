@@ -65,6 +65,28 @@ pub(crate) async fn read_additions(State(studio): State<Studio>, Path(id): Path<
     studio.run(move |s| Ok(Json(additions(&piece, &paint_box, s.needs(&piece)?)?))).await
 }
 
+/// A piece and its Box.
+pub(super) async fn with_box(studio: &Studio, id: i64) -> Result<(Piece, PaintBox), Problem> {
+    studio
+        .run(move |s| {
+            let kept = s.store.piece(id)?;
+            let paint_box = s.needed_box(&kept)?;
+            Ok((kept.piece, paint_box))
+        })
+        .await
+}
+
+/// A piece with its Box, if it has one.
+pub(super) async fn with_box_if_any(studio: &Studio, id: i64) -> Result<(Piece, Option<PaintBox>), Problem> {
+    studio
+        .run(move |s| {
+            let kept = s.store.piece(id)?;
+            let paint_box = s.box_of(&kept)?;
+            Ok((kept.piece, paint_box))
+        })
+        .await
+}
+
 /// A piece that has zones and a Box with something in it.
 pub(super) async fn ready(studio: &Studio, id: i64) -> Result<(Piece, PaintBox), Problem> {
     studio

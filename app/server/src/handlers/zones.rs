@@ -275,6 +275,32 @@ pub(crate) async fn from_lines(
         .await
 }
 
+/// The revision a change was meant for.
+#[derive(Deserialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
+pub(crate) struct ReadAgain {
+    /// The revision on the screen.
+    base_revision: i64,
+}
+
+/// Reads a reference that was taken for a drawing as a picture.
+#[cfg_attr(feature = "description", utoipa::path(post, path = "/api/pieces/{id}/zones/picture", params(("id" = i64, Path)), request_body = ReadAgain, responses((status = 200, body = PieceView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 409, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
+pub(crate) async fn from_picture(
+    State(studio): State<Studio>,
+    Path(id): Path<i64>,
+    In(ask): In<ReadAgain>,
+) -> Result<Json<PieceView>, Problem> {
+    studio
+        .run(move |s| {
+            let (kept, picture) = s.piece_and_picture(id)?;
+            let survey = s.survey(&kept, &picture);
+            let look = Surveyed { working: &picture, survey: &survey };
+            let command = zones::from_picture(&kept.piece, look).map_err(Problem::unusable)?;
+            view(s, s.store.apply(id, Some(ask.base_revision), command)?)
+        })
+        .await
+}
+
 fn dragged(kept: &lean_store::Kept, ask: &Drag) -> Result<Command, Problem> {
     let zone = kept.piece.zone(ask.zone).ok_or(lean_piece::Refusal::NoSuchZone(ask.zone.0))?;
     Ok(Command::SetTarget(SetTarget { zone: ask.zone, target: moved(zone.target, kept.piece.neutral(), ask.to)? }))

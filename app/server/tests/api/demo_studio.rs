@@ -27,9 +27,9 @@ fn the_demo_studio_stands_at_its_stages() {
     assert!(hen.chosen.pigments.is_empty(), "it stands at Light");
     let kite = piece("Beetle kite");
     assert!((19..=26).contains(&kite.zones.len()), "{} zones", kite.zones.len());
-    assert!(kite.chosen.pigments.len() >= 3, "it stands at Mixes");
+    assert_eq!(kite.chosen.pigments.len(), 9, "it stands at Mixes with nine pens");
     let bell = piece("Depot bell");
-    assert!(bell.search.is_some() && bell.chosen.pigments.len() == 5 && bell.studies.is_empty(), "it stands at Lean set");
+    assert!(bell.search.is_some() && bell.chosen.pigments.len() == 9 && bell.studies.is_empty(), "it stands at Lean set");
     assert!(bell.zones.iter().any(|z| z.name == "cord" && z.target.a > 40.0));
     let spots = kite.zones.iter().find(|z| z.name == "spots").expect("spots");
     assert_eq!(kite.zones.iter().filter(|z| z.name.starts_with("spot")).count(), 1, "six spots are one zone");

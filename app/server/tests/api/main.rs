@@ -1,14 +1,17 @@
 //! Requests against the real router: what is refused, in which words, and that nothing is lost. And the demo studio, filled once for all of them.
 
+mod by_eye;
 mod demo_studio;
 mod described;
 mod devices;
+mod drawing;
 mod drills;
 mod easel;
 mod hands;
 mod hard_pictures;
 mod journal;
 mod kept;
+mod matching;
 mod paints;
 mod printed;
 mod support;

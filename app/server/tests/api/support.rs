@@ -45,7 +45,7 @@ fn copied(from: &Path, to: &Path) {
 
 impl Api {
     pub(crate) fn over(store: Store) -> Self {
-        let studio = Studio::new(store);
+        let studio = Studio::new(store).simulated();
         Self { router: router(studio.clone()), studio, _kept: None }
     }
 
@@ -69,6 +69,13 @@ impl Api {
         let data = folder.path().join("demo.db");
         copied(&filled.path().join("demo.db"), &data);
         Self { _kept: Some(folder), ..Self::over(Store::open(&data).unwrap()) }
+    }
+
+    /// The same as a painter's own studio, without simulated instruments.
+    pub(crate) fn without_instruments(self) -> Self {
+        let data = self.studio.store.path().expect("a demo lies in a file");
+        let studio = Studio::new(Store::open(data).unwrap());
+        Self { router: router(studio.clone()), studio, _kept: self._kept }
     }
 
     /// The same with an address for devices, and the router they meet there.

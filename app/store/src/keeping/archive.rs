@@ -247,7 +247,7 @@ fn read_into(from: impl Read, path: &Path) -> Result<Vec<String>, StoreError> {
         return Err(StoreError::NoArchive(format!("it says it is \"{}\"", archive.format.chars().take(60).collect::<String>())));
     }
     if archive.version > VERSION || archive.shape > migrations::SHAPE {
-        return Err(StoreError::Newer);
+        return Err(StoreError::newer(None));
     }
     if let Some(unknown) = archive.tables.keys().find(|name| !TABLES.iter().any(|(t, _)| t == name)) {
         return Err(StoreError::NoArchive(format!("nothing is called \"{unknown}\" here")));

@@ -121,19 +121,27 @@ impl Store {
     }
 }
 
+/// A data file of an earlier version, kept as it was before it was brought up to date.
+#[derive(Clone, Debug)]
+pub struct OlderShape {
+    /// Where the copy lies.
+    pub kept: PathBuf,
+}
+
 /// Keeps a data file of an earlier shape as it was, beside it, before it is changed. A file without anything in it is not kept.
-pub(crate) fn kept_as_it_was(c: &Connection, path: &Path) -> Result<(), StoreError> {
+pub(crate) fn kept_as_it_was(c: &Connection, path: &Path) -> Result<Option<OlderShape>, StoreError> {
     let shape: i64 = c.pragma_query_value(None, "user_version", |r| r.get(0))?;
     if shape == 0 || shape >= migrations::SHAPE as i64 {
-        return Ok(());
+        return Ok(None);
     }
     let kept = Backups::of(path).before_shape(migrations::SHAPE as i64);
     if kept.exists() {
-        return Ok(());
+        return Ok(Some(OlderShape { kept }));
     }
     let half = UnfinishedFile::begun(&kept)?;
     copy(c, &half, Disk::default(), "a copy of the data file as it is, before this version changes its shape")?;
-    half.finished()
+    half.finished()?;
+    Ok(Some(OlderShape { kept }))
 }
 
 /// Copies a database into a file that is being made, where there is room for it.

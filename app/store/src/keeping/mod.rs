@@ -11,7 +11,7 @@ mod room;
 pub(crate) mod unfinished_file;
 
 pub use archive::MEDIA_TYPE;
-pub use backup::{Backups, KEPT};
+pub use backup::{Backups, KEPT, OlderShape};
 pub use check::Checked;
 pub use room::Disk;
 pub use unfinished_file::UnfinishedFile;

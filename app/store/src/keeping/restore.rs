@@ -47,7 +47,7 @@ fn expect_sound(c: &Connection) -> Result<(), StoreError> {
         Err(other) => return Err(other),
     }
     let shape: i64 = c.pragma_query_value(None, "user_version", |r| r.get(0))?;
-    if shape > migrations::SHAPE as i64 { Err(StoreError::Newer) } else { Ok(()) }
+    if shape > migrations::SHAPE as i64 { Err(migrations::newer(c)) } else { Ok(()) }
 }
 
 /// Gives a data file that nobody holds a second name among its backups, so that the first can be taken over in one step. Where a file cannot have

@@ -63,7 +63,7 @@ fn rescue_into(damaged: &Path, half: &UnfinishedFile) -> Result<RescueReport, St
     Disk::default().has_room(folder_of(half.path()), size / 2, "what can be taken out of the damaged data file")?;
     let shape = shape_of(&image);
     if shape > migrations::SHAPE && is_marked(damaged) {
-        return Err(StoreError::Newer);
+        return Err(StoreError::newer(None));
     }
     let shape = if (1..=migrations::SHAPE).contains(&shape) { shape } else { migrations::SHAPE };
     let mut intake = Intake::begun(half, shape)?;

@@ -251,6 +251,8 @@ fn reading(piece: Option<i64>) -> SwatchReading {
         state: Dampness::Dry,
         sealed: false,
         with: ReadWith::Typed,
+        eye: None,
+        played: Some(false),
         at: "2026-01-01T00:00:00Z".into(),
         tried_for: piece.map(|piece| TriedFor { piece, zone: Some(ZoneId(1)), cell: None }),
         left_out: false,

@@ -132,7 +132,7 @@ fn what_is_no_archive_is_refused_with_the_reason_and_leaves_nothing_behind() {
         assert!(!to.exists() && !to.with_extension("partial").exists(), "{why} leaves a file");
     }
     let newer = with(&|a| a["shape"] = 4000.into());
-    assert!(matches!(Store::import(newer.as_bytes(), &dir.path().join("n.db")), Err(StoreError::Newer)));
+    assert!(matches!(Store::import(newer.as_bytes(), &dir.path().join("n.db")), Err(StoreError::Newer { .. })));
     let there = dir.path().join("studio.db");
     assert!(matches!(Store::import(sound.to_string().as_bytes(), &there), Err(StoreError::There(_))));
 }
@@ -418,7 +418,7 @@ fn an_empty_file_and_one_of_a_later_version_are_not_put_in_the_place_of_the_data
     std::fs::copy(&path, &later).unwrap();
     Connection::open(&later).unwrap().pragma_update(None, "user_version", 4000).unwrap();
     assert!(Store::restore(&empty, &path).unwrap_err().to_string().contains("it is empty"));
-    assert!(matches!(Store::restore(&later, &path), Err(StoreError::Newer)));
+    assert!(matches!(Store::restore(&later, &path), Err(StoreError::Newer { .. })));
     assert_eq!(std::fs::read(&path).unwrap(), before);
 }
 

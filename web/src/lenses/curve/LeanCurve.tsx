@@ -29,6 +29,8 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
   const at = sizes.findIndex((s) => s.pigments.length === chosen);
   const reach = (i: number) => (i === at ? Math.max(0, ...(more ?? []).map((a) => a.gain)) : 0);
   const next = at >= 0 ? sizes[at + 1] : undefined;
+  // What is said beside a size needs room: the card says it of the one looked at.
+  const roomy = names && sizes.length <= 6;
   return (
     <svg width={width} height={height} className={styles.curve} role="img" aria-label={spoken(sizes, unit)}>
       {names && (
@@ -77,10 +79,10 @@ export function LeanCurve({ sizes, chosen, width, height, unit, onChoose, onLook
             fill="currentColor"
           >
             {s.pigments.length}
-            {names && s.near_tie_count > 0 && (
+            {roomy && s.near_tie_count > 0 && (
               <tspan dx={9} className={styles.ties}>{`${s.near_tie_count}${s.more_near_ties ? "+" : ""} alike`}</tspan>
             )}
-            {names && !s.proved_optimal && s.within != null && (
+            {roomy && !s.proved_optimal && s.within != null && (
               <tspan dx={9} className={styles.ties}>{`within ${Math.ceil(s.within * 100)} %`}</tspan>
             )}
           </text>

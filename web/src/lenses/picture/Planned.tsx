@@ -27,6 +27,8 @@ type Props = {
 export function Planned({ view, marks, ways, ground, look, label, painted, outlined, children }: Props) {
   const shapes = useMap(view.derived.map);
   const id = useId();
+  // Of a drawing the lines are always there.
+  const lines = view.piece.reference?.lines;
   return (
     <svg
       viewBox={`0 0 ${shapes.width || 1} ${shapes.height || 1}`}
@@ -48,9 +50,9 @@ export function Planned({ view, marks, ways, ground, look, label, painted, outli
               d={path}
               fillRule="evenodd"
               fill={fill}
-              stroke={outlined && !mark ? "#101010" : fill}
+              stroke={lines || (outlined && !mark) ? "#101010" : fill}
               strokeOpacity={outlined && !mark ? 0.5 : 1}
-              strokeWidth={1}
+              strokeWidth={lines ? 2 : 1}
             />
           </g>
         );

@@ -7,11 +7,13 @@ import { useBench } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Note, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
+import { useStudio } from "../../lenses/stroke/useGround";
 
 /** A test card: printed as empty cells, painted, photographed, read back. */
 export function CardSection({ box }: { box: BoxView }) {
   const { view } = useBench();
   const { takeCard } = useReadings(box.id);
+  const { simulates } = useStudio().data ?? {};
   const [kind, setKind] = useState<Schemas["CardKind"]>("alone");
   const [page, setPage] = useState("1");
   const set = view.piece.chosen.pigments.filter((id) => box.pigments.some((p) => p.id === id));
@@ -63,7 +65,7 @@ export function CardSection({ box }: { box: BoxView }) {
             </button>
           )}
         </FileButton>
-        <Act onDo={simulated}>Photograph it, simulated</Act>
+        {simulates && <Act onDo={simulated}>Photograph it, simulated</Act>}
       </Acts>
       <Note>
         On the ground of the piece. Lay an 18 % grey card in its box. Cells that are smeared or in glare are kept and

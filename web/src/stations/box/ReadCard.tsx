@@ -7,7 +7,9 @@ import { useSelection } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Note, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
-import { Meter } from "../../lenses/meter/Meter";
+import { useStudio } from "../../lenses/stroke/useGround";
+import { ByEye } from "../../lenses/trial/ByEye";
+import { Meter } from "../../lenses/trial/Meter";
 import { said } from "../../room/figures";
 import { CardSection } from "./CardSection";
 
@@ -15,6 +17,7 @@ import { CardSection } from "./CardSection";
 export function ReadCard({ box }: { box: BoxView }) {
   const { pigment, selectPigment } = useSelection();
   const { data, take, takeFile } = useReadings(box.id);
+  const { simulates } = useStudio().data ?? {};
   const [chosen, setChosen] = useState<{ pigment: string; nth: number }>({ pigment: "", nth: 0 });
   const [state, setState] = useState<Schemas["Dampness"]>("dry");
   const [sealed, setSealed] = useState(false);
@@ -53,7 +56,12 @@ export function ReadCard({ box }: { box: BoxView }) {
       <Tick on={sealed} onTick={setSealed}>
         fixed or varnished: kept, and teaches nothing of the bare pigment
       </Tick>
-      <Meter box={box.id} swatch={swatch} wet={state === "wet"} onRead={() => read({ by: "meter" })} />
+      {swatch && (
+        <Section title="By eye">
+          <ByEye box={box.id} swatch={swatch} onKeep={read} />
+        </Section>
+      )}
+      {simulates && <Meter box={box.id} swatch={swatch} wet={state === "wet"} onRead={() => read({ by: "meter" })} />}
       <Section title="Or a colour typed in">
         <TextInput
           aria-label="Colour read"
@@ -67,7 +75,7 @@ export function ReadCard({ box }: { box: BoxView }) {
         >
           Keep this colour
         </Act>
-        <Note>An eye and a chart err by a few steps: a typed colour teaches less than the meter.</Note>
+        <Note>A typed colour is trusted less than a measurement.</Note>
       </Section>
       <CardSection box={box} />
       <Section title="Files">

@@ -68,7 +68,7 @@ function ReadingRow({
       <div>
         <b>{r.mixed}</b>
         <span className={styles.small}>
-          {reading.with}, {reading.state}
+          {r.how}, {reading.state}
           {reading.sealed && ", varnished"}
           {reading.tried_for && ", a trial"} · {new Date(reading.at).toLocaleDateString()}
         </span>

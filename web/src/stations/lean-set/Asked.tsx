@@ -139,11 +139,24 @@ function Hues({ demands, onAsk }: { demands: Demands; onAsk: (change: Partial<De
 
 const WEIGHTS = [10, 20, 40];
 
+/** What a second layer costs, in steps of value, from few sticks in many layers to more sticks laid once. */
+const LAYERS = [
+  { words: "as usual", steps: null },
+  { words: "few, many layers", steps: 0.03 },
+  { words: "a layer costs a tenth of a step", steps: 0.1 },
+  { words: "a layer costs half a step", steps: 0.5 },
+  { words: "more, laid once", steps: 1 },
+];
+
 function Aims({ aim }: { aim: Aim }) {
   const { view } = useBench();
   const decide = useDecide();
   const studio = useStudio();
   const aimAt = (change: Partial<Aim>) => decide({ do: "set-aim", aim: { ...aim, ...change } });
+  const medium = view.piece.brief.medium;
+  const sizes = medium === "oil" ? [4, 6, 8] : medium === "watercolour" ? [4, 6, 8, 12] : [4, 6, 9, 12, 16, 24];
+  const usualLargest = medium === "oil" || medium === "watercolour" ? 6 : 12;
+  const laid = medium === "oil" || medium === "watercolour" ? null : `more ${unit(medium, 2)}, or more layers:`;
   const others = studio.data?.pieces.filter((p) => p.id !== view.id && p.medium === view.piece.brief.medium && p.zones);
   return (
     <Row lead="match">
@@ -166,11 +179,22 @@ function Aims({ aim }: { aim: Aim }) {
       </Switch>
       <Turn
         says={`${unit(view.piece.brief.medium, 2)} up to`}
-        words={["4", "6", "8"]}
-        at={Math.max(0, [4, 6, 8].indexOf(aim.largest))}
-        usual={1}
-        onTurn={(n) => aimAt({ largest: [4, 6, 8][n] })}
+        words={sizes.map(String)}
+        at={Math.max(0, sizes.indexOf(aim.largest))}
+        usual={sizes.indexOf(usualLargest)}
+        onTurn={(n) => aimAt({ largest: sizes[n] })}
       />
+      {laid && (
+        <Turn
+          says={laid}
+          words={LAYERS.map((l) => l.words)}
+          at={Math.max(
+            0,
+            LAYERS.findIndex((l) => l.steps === (aim.layer ?? null)),
+          )}
+          onTurn={(n) => aimAt({ layer: LAYERS[n].steps })}
+        />
+      )}
       {others?.map((p) => {
         const on = aim.also_for.some((c) => c.piece === p.id);
         const rest = aim.also_for.filter((c) => c.piece !== p.id);

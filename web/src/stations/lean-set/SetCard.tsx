@@ -1,5 +1,6 @@
 import { NativeSelect } from "@mantine/core";
 import type { SetFound } from "../../api/client";
+import { useFamilies } from "../../api/useFamilies";
 import { capital, numberWord, temperatureWord, useBench, useSelection, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
 import { unit } from "../../bench/stations";
@@ -8,6 +9,7 @@ import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { figure, said } from "../../room/figures";
 import { Alike } from "./Alike";
+import { Families } from "./Families";
 import styles from "./LeanSet.module.css";
 import { OneMore } from "./OneMore";
 import { useDecide } from "./useDecide";
@@ -29,6 +31,9 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
       (s) => s.pigments.every((p) => chosen.pigments.includes(p)) && s.pigments.length === chosen.pigments.length,
     );
   const pigments = looked?.pigments ?? chosen.pigments;
+  const told = useFamilies().data;
+  // By its place on the curve: what was chosen by hand has none.
+  const families = chosenMedium(brief.medium) ? told?.[search?.sizes.findIndex((s) => s === size) ?? -1] : undefined;
   if (!pigments.length) {
     return (
       <Card>
@@ -62,6 +67,7 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
         </p>
       )}
       {!looked && view.derived.loosened && <p className={styles.caution}>{view.derived.loosened}</p>}
+      {families && <Families set={families} />}
       <ul className={styles.members}>
         {pigments.map((id) => {
           const p = box?.pigments.find((q) => q.id === id);
@@ -87,6 +93,9 @@ export function SetCard({ looked: pointedAt }: { looked: SetFound | null }) {
   );
 }
 
+/** Whether a colour is chosen among sticks, pens or pencils rather than mixed. */
+const chosenMedium = (medium: string) => medium !== "oil" && medium !== "watercolour";
+
 /** What a pigment is in its set: "dark, cool". */
 function rolesOf(size: SetFound | undefined, id: string): string {
   const { roles } = size ?? {};
@@ -97,8 +106,9 @@ function rolesOf(size: SetFound | undefined, id: string): string {
 /** How sure it is that no other set of this size is better. */
 function certainty(size: SetFound): string {
   if (size.proved_optimal) return `Proved best set of ${numberWord(size.pigments.length)}`;
-  const within = size.within == null ? null : Math.ceil(size.within * 100);
-  return within == null ? "Best set found" : `Best set found: at most ${within} % from the best possible`;
+  if (size.within == null) return "Best set found";
+  const within = size.within < 0.01 ? figure(Math.ceil(size.within * 1000) / 10, 1) : `${Math.ceil(size.within * 100)}`;
+  return `Best set found: at most ${within} % above the best possible`;
 }
 
 /** One pigment of the Box: what it is, and whether the search must or must not use it. */

@@ -16,7 +16,6 @@ import {
 } from "../../bench/context";
 import { FindingNote } from "../../bench/Findings";
 import { Card } from "../../kit/Section";
-import { Trials } from "../../lenses/meter/Trials";
 import { Dials } from "../../lenses/picture/Dials";
 import { Plan } from "../../lenses/picture/Plan";
 import { paintedPlan, waysOf } from "../../lenses/picture/Planned";
@@ -24,6 +23,7 @@ import { Measure } from "../../lenses/recipe/Measure";
 import { Recipe } from "../../lenses/recipe/Recipe";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
+import { Trials } from "../../lenses/trial/Trials";
 import { figure, said } from "../../room/figures";
 import { Missing } from "../missing/Missing";
 import { AmongNeighbours } from "./Among";

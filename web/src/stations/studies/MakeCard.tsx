@@ -19,7 +19,7 @@ export function MakeCard() {
   });
   const [asked, setAsked] = useState<Kind[] | null>(null);
   const all = kinds.data ?? [];
-  const ticked = asked ?? all.slice(0, 6).map((k) => k.kind);
+  const ticked = asked ?? all.slice(0, view.piece.reference?.lines ? 9 : 6).map((k) => k.kind);
   const tick = (kind: Kind) =>
     setAsked(
       ticked.includes(kind)

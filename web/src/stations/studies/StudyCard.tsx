@@ -63,6 +63,7 @@ export function StudyCard({ study, note }: { study: Study; note: StudyNote }) {
       <GoOn study={study} />
       <Strip study={study} />
       <Lamps study={study} />
+      {TURNS.includes(study.scheme.kind) && <Turn number={study.number} />}
       {note.shares.length > 0 && <Shares number={study.number} hues={note.shares} />}
       <Kept study={study} note={note} />
     </Card>
@@ -91,6 +92,35 @@ function Lost({ words }: { words: string[] }) {
       </summary>
       {words.length > 1 && words.map((w) => <p key={w}>{capital(w)}</p>)}
     </details>
+  );
+}
+
+/** Schemes that name hues. */
+const TURNS = ["one-hue", "opposites", "neighbours", "slide", "chord"];
+
+/** All hues of the scheme turned together; left and right turn by 15 degrees, with Shift by 3. */
+function Turn({ number }: { number: number }) {
+  const { work } = useBench();
+  const running = !!work.job;
+  const by = (degrees: number) => !running && work.turnScheme(number, degrees);
+  return (
+    <fieldset
+      className={styles.turn}
+      onKeyDown={(e) => {
+        const way = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
+        if (!way) return;
+        e.preventDefault();
+        by(way * (e.shiftKey ? 3 : 15));
+      }}
+    >
+      <legend>Turn its hues (left and right; Shift for 3 degrees)</legend>
+      <button type="button" className="act" disabled={running} onClick={() => by(-15)}>
+        15° back
+      </button>
+      <button type="button" className="act" disabled={running} onClick={() => by(15)}>
+        15° on
+      </button>
+    </fieldset>
   );
 }
 

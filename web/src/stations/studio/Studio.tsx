@@ -12,7 +12,10 @@ import { type Room, useRoom } from "../../room/useRoom";
 import { dayWord, shortDay } from "../piece/lasting";
 import { DemoProgress } from "./DemoProgress";
 import { Due } from "./Due";
+import { Ended } from "./Ended";
+import { ExampleRun } from "./ExampleRun";
 import { FirstDrop } from "./FirstDrop";
+import { PlayedReadings } from "./PlayedReadings";
 import styles from "./Studio.module.css";
 import { VisitDemo } from "./VisitDemo";
 
@@ -20,15 +23,20 @@ import { VisitDemo } from "./VisitDemo";
 export function Studio() {
   const studio = useStudio();
   const [room, nextRoom] = useRoom();
+  const [ended, setEnded] = useState<Schemas["Ended"] | null>(null);
+  const { tell } = useNotice();
   useEffect(() => {
     document.title = "Lean Swatch";
   }, []);
+  const quit = () => answer(api.POST("/api/quit")).then(setEnded, tell);
+  if (ended) return <Ended data={ended.data} />;
   return (
     <main className={styles.studio}>
       <header className={styles.bar}>
         <h1>Lean Swatch</h1>
         <nav aria-label="The studio">
           <Link to="/journal">Journal</Link>
+          <Link to="/match">Match a colour</Link>
           <Link to="/drills">Drills</Link>
           <Link to="/field">Field notes</Link>
           <Link to="/keeping">Backups</Link>
@@ -36,6 +44,11 @@ export function Studio() {
           <button type="button" className="plain" onClick={nextRoom}>
             Background: {GREYS[room]}
           </button>
+          {studio.data?.can_quit && (
+            <button type="button" className="plain" onClick={quit}>
+              Quit
+            </button>
+          )}
         </nav>
       </header>
       <section aria-label="Pieces" className={styles.pieces}>
@@ -53,6 +66,15 @@ export function Studio() {
             {t} <Link to="/keeping">Backups</Link>
           </p>
         ))}
+        <PlayedReadings of={studio.data?.played ?? []} />
+        {studio.data?.earlier_data && (
+          <p className={styles.visiting}>
+            <span>
+              Your data file was made by an earlier version and is up to date now. A copy as it was is kept:{" "}
+              {studio.data.earlier_data}
+            </span>
+          </p>
+        )}
         <h2 className="out-of-sight">Pieces</h2>
         {studio.isError && (
           <p role="alert">
@@ -60,9 +82,12 @@ export function Studio() {
           </p>
         )}
         {studio.data?.pieces.length === 0 && (
-          <p>Nothing here yet. Drop a picture under “A new piece”: the next step is always shown.</p>
+          <>
+            <p>Nothing here yet. Drop a picture under “A new piece”: the next step is always shown.</p>
+            {studio.data.demo && <VisitDemo main />}
+            <ExampleRun />
+          </>
         )}
-        {studio.data?.demo && studio.data.pieces.length === 0 && <VisitDemo main />}
         <PieceList of={studio.data?.pieces.filter((p) => !p.ended) ?? []} strips />
         <Finished of={studio.data?.pieces.filter((p) => p.ended) ?? []} />
         {studio.data?.damaged.map((d) => (

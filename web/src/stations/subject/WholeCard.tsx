@@ -5,6 +5,7 @@ import { NumberField } from "../../kit/DraftFields";
 import { Acts, Card, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { figure } from "../../room/figures";
+import { DrawingPart } from "./DrawingPart";
 import { LadderStrip } from "./LadderStrip";
 import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
@@ -53,6 +54,7 @@ export function WholeCard(props: Props) {
       <p>
         {reference.file_name}, <span className="figures">{`${reference.width} × ${reference.height}`}</span>
       </p>
+      {reference.lines && <DrawingPart />}
       {l && <LadderStrip ladder={l} />}
       {l && lost !== undefined && lost > 0.0005 && (
         <p className={lost > 0.005 ? styles.clipped : undefined}>

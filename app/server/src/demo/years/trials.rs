@@ -33,6 +33,8 @@ pub(super) fn fill(store: &Store, id: PieceId, box_id: &BoxId, (day, nth): (Date
                 state: Dampness::Dry,
                 sealed: false,
                 with: ReadWith::Typed,
+                eye: None,
+                played: Some(false),
                 at: format!("{day}T{:02}:{:02}:00Z", 9 + i, 20 + 15 * attempt),
                 tried_for: Some(TriedFor { piece: id, zone: Some(m.zone), cell: None }),
                 // They are kept as trials; what they would teach of the pans was never asked.
