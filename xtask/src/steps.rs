@@ -1,5 +1,6 @@
 //! The steps behind each task.
 
+use crate::package::Version;
 use std::io::{BufRead, BufReader};
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
@@ -98,8 +99,28 @@ pub(crate) fn demo(listen: &str) -> Done {
     run(&root(), &program.display().to_string(), &["serve", "--demo", "--listen", listen])
 }
 
+/// Builds the program for release with its pages in it, and gives its place. Paths of this machine are taken out, so that the same commit gives the
+/// same bytes in another folder.
+pub(crate) fn release(version: &Version) -> Result<PathBuf, String> {
+    const BUILD_RELEASE: &[&str] = &["build", "--release", "--package", "lean-swatch", "--no-default-features", "--features", "package"];
+    pages()?;
+    let home = std::env::var_os("CARGO_HOME").map(PathBuf::from).or_else(|| Some(PathBuf::from(std::env::var_os("HOME")?).join(".cargo")));
+    let cargo_home = home.ok_or("neither CARGO_HOME nor HOME is set")?;
+    let flags = format!("--remap-path-prefix={}=lean-swatch --remap-path-prefix={}=cargo", root().display(), cargo_home.display());
+    eprintln!("· cargo {}", BUILD_RELEASE.join(" "));
+    let status = Command::new(cargo_program())
+        .args(BUILD_RELEASE)
+        .env("RUSTFLAGS", flags)
+        .env("LEAN_SWATCH_VERSION", version.words())
+        .current_dir(root())
+        .status()
+        .map_err(|e| format!("cargo cannot be started: {e}"))?;
+    let program = target().join("release/lean-swatch");
+    if status.success() { Ok(program) } else { Err(format!("the program for release was not built ({status})")) }
+}
+
 /// The folder cargo builds into.
-fn target() -> PathBuf {
+pub(crate) fn target() -> PathBuf {
     std::env::var_os("CARGO_TARGET_DIR").map_or_else(|| root().join("target"), Into::into)
 }
 
@@ -150,14 +171,17 @@ fn run_tests() -> Result<Vec<String>, String> {
 pub(crate) fn shots(kit: bool) -> Done {
     browser()?;
     cargo(&BUILD)?;
-    let take = ["test", "--workspace", "--test", "shots", "--", "--ignored"];
+    let only = |test| ["test", "--workspace", "--test", "shots", "--", "--ignored", test];
     if !kit {
         pages()?;
-        return cargo(&take);
+        cargo(&only("example"))?;
+        // The first page holds them.
+        pages()?;
+        return cargo(&only("take"));
     }
     web_packages()?;
     run_with(&root().join("web"), "npm", &["run", "build"], Some(("VITE_KIT", "1")))?;
-    let taken = cargo_with(&take, Some(("SHOTS", "kit")));
+    let taken = cargo_with(&only("take"), Some(("SHOTS", "kit")));
     pages().and(taken)
 }
 
