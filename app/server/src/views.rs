@@ -2,6 +2,7 @@
 
 use crate::filling::DemoFilling;
 use crate::seen_version::version_of;
+use lean_colour::{Srgb8, Steps, Value};
 use lean_media::pigment::Owned;
 use lean_media::{Ground, Medium, Pigment, PigmentId, Provenance, Second, ground};
 use lean_piece::paint_box::{BoxId, PaintBox};
@@ -10,7 +11,7 @@ use lean_piece::{Piece, ZoneId};
 use lean_plan::cautions::{Caution, cautions};
 use lean_plan::compare;
 use lean_plan::derived::{Derived, derived};
-use lean_plan::field_note::FieldNote;
+use lean_plan::field_note::{FieldNote, SaidColour, said};
 use lean_plan::mark::Mark;
 use lean_plan::mixes::swatch;
 use lean_plan::studies::StudyNote;
@@ -86,13 +87,36 @@ pub(crate) struct NoteView {
     pub revision: i64,
     /// The note.
     pub note: FieldNote,
+    /// The colour that each mark says, in their order; `None` where none is understood.
+    pub said: Vec<Option<SaidView>>,
     /// When it last changed, UTC.
     pub changed: String,
 }
 
+/// A colour that words say.
+#[derive(Serialize)]
+#[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
+pub(crate) struct SaidView {
+    /// For the screen.
+    pub screen: Srgb8,
+    /// Its value, 0..=10.
+    #[cfg_attr(feature = "description", schema(value_type = f64))]
+    pub value: Value,
+    /// Expected error of the value, in steps.
+    #[cfg_attr(feature = "description", schema(value_type = f64))]
+    pub give_or_take: Steps,
+}
+
+impl From<SaidColour> for SaidView {
+    fn from(said: SaidColour) -> Self {
+        Self { screen: said.lab.xyz().srgb(), value: said.lab.value(), give_or_take: Steps(said.value_error / 10.0) }
+    }
+}
+
 impl From<KeptNote> for NoteView {
     fn from(k: KeptNote) -> Self {
-        Self { id: k.id, revision: k.revision, note: k.note, changed: k.changed }
+        let said = k.note.marks.iter().map(|m| said(m, None).map(SaidView::from)).collect();
+        Self { id: k.id, revision: k.revision, note: k.note, said, changed: k.changed }
     }
 }
 

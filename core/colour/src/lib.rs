@@ -37,6 +37,7 @@ pub mod surfaces;
 pub mod temperature;
 pub mod typed;
 mod value;
+pub mod words;
 
 pub use hue::HueAngle;
 pub use lab::{Adapted, D65, Lab, Oklab, Xyz};

@@ -1,4 +1,4 @@
-import { useNavigate } from "react-router";
+import { useLocation, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { Act } from "../kit/Act";
 import { said } from "../room/figures";
@@ -11,9 +11,11 @@ const USUAL: Schemas["StudyKind"][] = [];
 /** What to do next, said with its reason and done with one press; in short where there is little room. */
 export function NextStep({ short }: { short: boolean }) {
   const { view, work } = useBench();
+  const station = useLocation().pathname.split("/").pop();
   const navigate = useNavigate();
   const { next } = view.derived;
-  if (!next || work.job) return null;
+  // At the easel what is next stands there.
+  if (!next || work.job || (next.act === "work-on" && station === "piece")) return null;
   const go = (station: string) => navigate(`/pieces/${view.id}/${station}`);
   const DO: Record<Schemas["NextAct"], () => void> = {
     "give-picture": () => go("subject"),

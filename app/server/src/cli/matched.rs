@@ -1,8 +1,8 @@
 //! `lean-swatch match --box FILE --medium M "L,a,b"`
 
-use super::difference::lab;
 use super::mix::owned;
 use clap::Args;
+use lean_colour::typed;
 use lean_media::Medium;
 use lean_plan::matching::{Mixed, Nearest, mixed, nearest};
 use lean_search::progress::Unwatched;
@@ -20,7 +20,7 @@ pub(super) struct Match {
     /// A shipped ground; the usual one of the medium when left out.
     #[arg(long)]
     ground: Option<String>,
-    /// The wanted colour: CIELAB under D65, "L,a,b".
+    /// The wanted colour: CIELAB under D65, "L,a,b", or as typed anywhere: "#7a6f8c", "dull blue green".
     #[arg(allow_negative_numbers = true)]
     wanted: String,
 }
@@ -34,7 +34,7 @@ pub(super) struct Printed {
 }
 
 pub(super) fn run(a: Match) -> Result<Printed, String> {
-    let wanted = lab(&a.wanted)?;
+    let wanted = typed::parse(&a.wanted)?;
     let pigments = owned(&a.box_file)?;
     let on = super::lean::ground_of(a.ground.as_deref(), a.medium)?;
     let mixes =

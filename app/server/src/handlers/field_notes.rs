@@ -142,13 +142,15 @@ pub(crate) async fn into_piece(
                 Size { width: Millimetres((longer * note.proportion).max(10.0)), height: Millimetres(longer) }
             };
             let brief = Brief { title: title(&note), size, ..ask.brief };
+            let paint_box = s.store.boxes()?.into_iter().find(|b| b.paint_box.medium == brief.medium);
+            let owned = paint_box.as_ref().map(|b| &b.paint_box);
             let command = match &note.photo {
                 Some(digest) => {
                     let working = s.working_copy(digest)?;
                     let original = open(&s.store.original(digest)?)?;
-                    with_photo(&note, &working, PictureFile::of(digest.clone(), note.file_name.clone(), &original))
+                    with_photo(&note, owned, &working, PictureFile::of(digest.clone(), note.file_name.clone(), &original))
                 }
-                None => without_photo(&note),
+                None => without_photo(&note, owned),
             };
             let command = command.map_err(Problem::unusable)?;
             let mut piece = Piece::new(brief.clone()).apply(lean_piece::Command::SetBrief(SetBrief { brief }))?.0;
@@ -162,7 +164,7 @@ pub(crate) async fn into_piece(
                 .chars()
                 .take(300)
                 .collect();
-            piece.paint_box = s.store.boxes()?.into_iter().find(|b| b.paint_box.medium == piece.brief.medium).map(|b| b.id);
+            piece.paint_box = paint_box.map(|b| b.id);
             let kept = s.store.create_piece(&piece)?;
             let kept = s.store.apply(kept.id, Some(kept.revision), command)?;
             Ok((StatusCode::CREATED, view(s, kept)?))

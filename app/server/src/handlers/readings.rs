@@ -12,11 +12,12 @@ use axum::Json;
 use axum::extract::State;
 use axum::http::header;
 use axum::response::{IntoResponse, Response};
-use lean_colour::{Temperature, typed};
+use lean_colour::Temperature;
+use lean_colour::typed::{self, Typed};
 use lean_media::layering::State as Wetness;
 use lean_media::learn::Evidence;
 use lean_media::readings::{self, exchange, table};
-use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
+use lean_piece::paint_box::{BoxId, Dampness, EyeJudgement, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
 use lean_plan::mark::Mark;
 use lean_plan::paints::learned::{BeforeAfter, StrayReading, Teaches, before_after, predicted};
 use lean_plan::paints::moved::moved;
@@ -206,7 +207,13 @@ pub(crate) async fn take(
             let swatch = by_eye::laid_in(&paint_box, new.swatch, &new.laid)?;
             let (with, of, eye) = match new.from {
                 From::Meter => (ReadWith::Meter, Evidence::Spectral(read_meter(s)?), None),
-                From::Typed { text } => (ReadWith::Typed, Evidence::ColourOnly(typed::parse(&text).map_err(Problem::unusable)?), None),
+                From::Typed { text } => match typed::read(&text).map_err(Problem::unusable)? {
+                    Typed::Exact(lab) => (ReadWith::Typed, Evidence::ColourOnly(lab), None),
+                    Typed::Words(worded) => {
+                        let eye = EyeJudgement::worded(&worded);
+                        (ReadWith::Eye, Evidence::Judged(eye.judged()), Some(eye))
+                    }
+                },
                 From::Eye { answers } => {
                     let eye = by_eye::judgement(s, &id, &swatch, new.tried_for, answers)?;
                     (ReadWith::Eye, Evidence::Judged(eye.judged()), Some(eye))

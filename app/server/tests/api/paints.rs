@@ -103,7 +103,7 @@ async fn bad_readings_and_a_bad_meter_are_said_calmly_and_nothing_is_kept() {
         (typed(of("velvet", "panel-white", json!(1)), "#334455"), "not in this Box"),
         (typed(of("viridian", "velvet", json!(1)), "#334455"), "no ground"),
         (typed(of("viridian", "panel-white", json!(-1)), "#334455"), "above 0"),
-        (typed(of("viridian", "panel-white", json!(1)), "greenish"), "no colour"),
+        (typed(of("viridian", "panel-white", json!(1)), "boat"), "no colour"),
         (typed(json!({ "ground": "panel-white", "parts": [], "layers": [] }), "#334455"), "made of"),
     ] {
         let (status, problem) = api.ask("POST", READINGS, body).await;

@@ -39,7 +39,7 @@ impl Survey {
         let labels = map.labels.iter().zip(&hand.labels).map(|(auto, hand)| if *hand > 0 { *hand } else { *auto }).collect();
         let ground = Ground { cells: &self.cells, hand: Some(&hand.labels) };
         let mended = tidy::fit_again(self.map(labels), &ground, self.brush(brush.0));
-        tip::kept_under_hand(mended, map, hand, tidy::least_cells(self.brush(brush.0)))
+        tip::kept_under_hand(mended, map, hand, &self.cells, tidy::least_cells(self.brush(brush.0)))
     }
 
     /// Where each shade's zone lies whatever the brush: what zones are read from. Not tidied.

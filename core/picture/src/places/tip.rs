@@ -38,7 +38,7 @@ struct Mark {
 
 /// The map at a brush of so many cells with what it lost put back. `fine` has the label of every cell before the brush.
 pub(super) fn put_back(map: ZoneMap, fine: &[u16], cells: &Cells, brush: f64) -> ZoneMap {
-    let least = (TIP * TIP * f64::from(tidy::least_cells(brush))).ceil() as u32;
+    let least = tip_cells(tidy::least_cells(brush));
     let lost: Vec<u16> = fine.iter().zip(&map.labels).map(|(tip, label)| if tip == label { 0 } else { *tip }).collect();
     let lost = ZoneMap { labels: lost, ..map.clone() };
     let parts = Parts::of(&lost);
@@ -56,17 +56,32 @@ pub(super) fn put_back(map: ZoneMap, fine: &[u16], cells: &Cells, brush: f64) ->
     tidy::small_given_away(map, cells, least)
 }
 
-/// The mended map with the marks of a tip that no hand touched: places of `before` of fewer than `least` cells.
-pub(crate) fn kept_under_hand(mut mended: ZoneMap, before: &ZoneMap, hand: &ZoneMap, least: u32) -> ZoneMap {
+/// The mended map with the marks of a tip that no hand touched: places of `before` of fewer than `least` cells. What such a mark cuts off from
+/// its surroundings and is smaller than the brush goes to a neighbour.
+pub(crate) fn kept_under_hand(mut mended: ZoneMap, before: &ZoneMap, hand: &ZoneMap, cells: &Cells, least: u32) -> ZoneMap {
     let parts = Parts::of(before);
     let mut free: Vec<bool> = parts.all.iter().map(|p| p.cells < least).collect();
     for (stretch, part) in parts.stretches() {
         free[part as usize] &= hand.labels[stretch].iter().all(|h| *h == 0);
     }
+    let mut marked = vec![false; mended.labels.len()];
     for (stretch, part) in parts.stretches().filter(|(_, part)| free[*part as usize]) {
+        marked[stretch.clone()].fill(true);
         mended.labels[stretch].fill(parts.all[part as usize].zone);
     }
-    mended
+    let after = Parts::of(&mended);
+    let mut needed = vec![least; after.all.len()];
+    for (stretch, part) in after.stretches() {
+        if marked[stretch].contains(&true) {
+            needed[part as usize] = tip_cells(least);
+        }
+    }
+    tidy::small_parts_given_away(mended, &after, cells, needed)
+}
+
+/// Cells of the smallest mark of the tip of a brush whose own smallest place has so many.
+fn tip_cells(least: u32) -> u32 {
+    (TIP * TIP * f64::from(least)).ceil() as u32
 }
 
 fn strength(m: &Mark, all: &[Mark], scale: f32) -> f32 {

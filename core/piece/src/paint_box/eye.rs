@@ -2,6 +2,7 @@
 
 use lean_colour::Lab;
 use lean_colour::temperature::WARM_POLE;
+use lean_colour::words::Worded;
 use lean_media::learn::Judged;
 use serde::{Deserialize, Serialize};
 
@@ -54,6 +55,12 @@ pub struct EyeJudgement {
 }
 
 impl EyeJudgement {
+    /// A colour said in words alone, held against nothing: it is as doubtful as the words are.
+    pub fn worded(words: &Worded) -> Self {
+        let doubt = EyeDoubt { value: words.value_error, colour: words.colour_error };
+        Self { against: words.lab, lighter: 0, warmer: 0, stronger: 0, turned: 0, doubt }
+    }
+
     /// The colour that was judged, with the errors expected of it.
     pub fn judged(&self) -> Judged {
         let from = self.against;

@@ -86,7 +86,7 @@ impl PaintBox {
 
     /// What the painter calls a pigment; its id where it is not in the Box any more.
     pub fn name_of(&self, id: &PigmentId) -> String {
-        self.find(id).map_or_else(|| id.0.clone(), |p| p.name.clone())
+        self.find(id).map_or_else(|| id.0.replace('-', " "), |p| p.name.clone())
     }
 
     /// The pigment with this id.

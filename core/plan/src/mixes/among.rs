@@ -257,10 +257,11 @@ impl<'a> Scene<'a> {
             .collect()
     }
 
-    /// What a zone has to wait for: while the neighbours that are laid after it are bare ground, it looks plainly otherwise than at the end.
+    /// What a zone has to wait for: while neighbours that are laid after it, and not yet, are bare ground, it looks plainly otherwise than at the end.
     fn wait(&self, i: usize, order: &[ZoneId], at_the_end: Lab) -> String {
         let place = |j: usize| order.iter().position(|z| *z == self.zones[j]).unwrap_or(usize::MAX);
-        let mut later: Vec<(usize, f64)> = self.around(i).into_iter().filter(|(j, _)| place(*j) > place(i)).collect();
+        let laid = |j: usize| self.piece.easel.done.iter().any(|d| d.task.zone == Some(self.zones[j]));
+        let mut later: Vec<(usize, f64)> = self.around(i).into_iter().filter(|(j, _)| place(*j) > place(i) && !laid(*j)).collect();
         if later.is_empty() {
             return String::new();
         }
@@ -316,6 +317,7 @@ fn comparative(than: Lab, look: Lab) -> String {
 mod tests {
     use super::*;
     use crate::staged::{Staged, staged};
+    use lean_piece::easel::{Done, Stage, TaskId};
     use lean_recipes::Mix;
 
     /// A piece in mixes of given colours.
@@ -373,5 +375,10 @@ mod tests {
         let first = [ZoneId(1), ZoneId(2)];
         assert!(scene.wait(0, &first, now[0]).contains("darker") && scene.wait(0, &first, now[0]).contains("Wait until zone 2 is in"));
         assert!(scene.wait(0, &[ZoneId(2), ZoneId(1)], now[0]).is_empty());
+        let task = TaskId { stage: Stage::BigShapes, zone: Some(ZoneId(2)), layer: 0 };
+        let mut begun = piece.clone();
+        begun.easel.done = vec![Done { task, at: None }];
+        let scene = Scene::of(&begun, &mixes).unwrap();
+        assert!(scene.wait(0, &first, now[0]).is_empty(), "what is laid is not waited for");
     }
 }

@@ -50,7 +50,7 @@ pub struct LiftedAgain {
 /// Greys of a Box over one of its pigments that drop its value by `drop`, those that leave most colour first.
 ///
 /// # Errors
-/// When the pigment is not in the Box, or the medium is mixed wet and lays nothing over another.
+/// When the pigment is not in the Box or is a grey itself, or the medium is mixed wet and lays nothing over another.
 pub fn greys_over(paint_box: &PaintBox, pigment: &PigmentId, drop: Steps) -> Result<Vec<GreyOver>, String> {
     let medium = paint_box.medium;
     if medium.is_wet_opaque() {
@@ -59,6 +59,9 @@ pub fn greys_over(paint_box: &PaintBox, pigment: &PigmentId, drop: Steps) -> Res
     let colour = paint_box.find(pigment).ok_or_else(|| format!("\"{pigment}\" is not in this Box."))?;
     let ground = ground::usual(medium);
     let alone = swatch(medium, &ground, colour);
+    if alone.chroma() <= GREY {
+        return Err(format!("{} is a grey itself. Choose a colour to lay a grey over.", crate::wording::capital(&colour.name)));
+    }
     let greys = paint_box.pigments.iter().filter(|p| p.id != *pigment && !p.owned.used_up && swatch(medium, &ground, p).chroma() <= GREY);
     // The colour as its swatch is laid, a grey over it in one or two layers.
     let forms: Vec<Form> = forms::list(medium, &ground, 2, 3).into_iter().filter(|f| f.lays_in_turn()).collect();
@@ -133,5 +136,10 @@ mod tests {
         let oils = PaintBox { name: oils.name, medium: oils.medium, pigments: oils.pigments };
         assert!(greys_over(&oils, &oils.pigments[0].id, Steps(1.0)).unwrap_err().contains("Oil"));
         assert!(greys_over(&pens(), &"gone".into(), Steps(1.0)).unwrap_err().contains("gone"));
+        let b = pens();
+        let ground = ground::usual(b.medium);
+        let dull =
+            b.pigments.iter().min_by(|x, y| swatch(b.medium, &ground, x).chroma().total_cmp(&swatch(b.medium, &ground, y).chroma()));
+        assert!(greys_over(&b, &dull.unwrap().id, Steps(1.0)).unwrap_err().contains("grey itself"));
     }
 }

@@ -215,6 +215,8 @@ impl Making<'_> {
             _ => brush.to_owned(),
         };
         let marks = match zone.facts.distance {
+            // Large shapes are laid broadly wherever they lie.
+            _ if stage == Stage::BigShapes => ".",
             Some(Distance::Far) => ", broad and level as what is far off.",
             Some(Distance::Near) => ", finer and standing as what is near.",
             _ => ".",

@@ -58,7 +58,13 @@ export function Planned({ view, marks, ways, ground, look, label, painted, outli
         );
       })}
       {painted && look === "as-it-is" && (
-        <image href={painted} width={shapes.width || 1} height={shapes.height || 1} preserveAspectRatio="none" />
+        <>
+          <image href={painted} width={shapes.width || 1} height={shapes.height || 1} preserveAspectRatio="none" />
+          {outlined &&
+            [...shapes.of].flatMap(([zone, { path }]) =>
+              marks.has(zone) ? [] : [<path key={zone} d={path} fill="none" stroke="#101010" strokeOpacity={0.5} />],
+            )}
+        </>
       )}
       {children}
     </svg>

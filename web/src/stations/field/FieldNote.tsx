@@ -125,6 +125,7 @@ export function FieldNote() {
           key={chosen}
           number={chosen + 1}
           mark={note.marks[chosen]}
+          said={kept.data.said[chosen]}
           onChange={(change) => setMark(chosen, change)}
           onRemove={() => {
             set({ marks: note.marks.filter((_, n) => n !== chosen) });
@@ -223,11 +224,13 @@ function Thumbnail({
 function MarkFields({
   number,
   mark,
+  said,
   onChange,
   onRemove,
 }: {
   number: number;
   mark: Mark;
+  said?: Schemas["SaidView"] | null;
   onChange: (m: Partial<Mark>) => void;
   onRemove: () => void;
 }) {
@@ -273,11 +276,26 @@ function MarkFields({
         maxLength={60}
         onBlur={(e) => e.currentTarget.value !== mark.pigment && onChange({ pigment: e.currentTarget.value })}
       />
+      <Said said={said} words={mark.word} />
       <button type="button" className="act" onClick={onRemove}>
         take this mark away
       </button>
     </section>
   );
+}
+
+/** The colour the words of a mark are read as. */
+function Said({ said, words }: { said?: Schemas["SaidView"] | null; words: string }) {
+  if (said) {
+    const { r, g, b } = said.screen;
+    return (
+      <p className={styles.said}>
+        <i style={{ background: `rgb(${r} ${g} ${b})` }} />
+        In words: value {figure(said.value, 1)}, give or take {figure(said.give_or_take, 1)}.
+      </p>
+    );
+  }
+  return words.trim() ? <p>No word here names a colour; it stays as the name of the place.</p> : null;
 }
 
 /** When it was, in what light and weather, and a line of words. */

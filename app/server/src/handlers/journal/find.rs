@@ -5,8 +5,7 @@ use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
-use lean_colour::screen::lab_of_srgb;
-use lean_colour::{Lab, Srgb8, Value};
+use lean_colour::{Lab, Srgb8, Value, typed};
 use lean_journal::{DayTime, EntryKind, JournalEntry, Search, Season};
 use lean_media::{Medium, PigmentId};
 use lean_piece::easel::Outcome;
@@ -95,7 +94,7 @@ impl Asked {
             outcome: self.outcome,
             from: day(self.from)?,
             to: day(self.to)?,
-            colour: said(self.colour).as_deref().map(colour).transpose()?,
+            colour: said(self.colour).as_deref().map(typed::parse).transpose().map_err(Problem::unusable)?,
             value: self.value.map(Value),
         })
     }
@@ -109,24 +108,6 @@ fn kinds(text: &str) -> Result<Vec<EntryKind>, Problem> {
         })
     };
     text.split(',').map(str::trim).filter(|w| !w.is_empty()).map(kind).collect()
-}
-
-fn colour(text: &str) -> Result<Lab, Problem> {
-    if let Some(rgb) = of_the_screen(text) {
-        return Ok(lab_of_srgb(rgb));
-    }
-    let numbers: Vec<f64> = text.split(',').filter_map(|n| n.trim().parse().ok()).collect();
-    match numbers[..] {
-        [l, a, b] if (0.0..=100.0).contains(&l) && a.abs() <= 200.0 && b.abs() <= 200.0 => Ok(Lab::new(l, a, b)),
-        _ => Err(Problem::unusable(format!("\"{text}\" is no colour. Write it as L,a,b: 52,-8,30, or as the screen does: #7a6f8c."))),
-    }
-}
-
-/// A colour as the screen's own chooser gives it: `#rrggbb`.
-fn of_the_screen(text: &str) -> Option<[u8; 3]> {
-    let digits = text.strip_prefix('#').filter(|d| d.len() == 6 && d.is_ascii())?;
-    let byte = |i: usize| u8::from_str_radix(&digits[2 * i..2 * i + 2], 16).ok();
-    Some([byte(0)?, byte(1)?, byte(2)?])
 }
 
 /// Where an entry was read from.

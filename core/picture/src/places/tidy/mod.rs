@@ -7,7 +7,7 @@ mod thin;
 use super::cells::Cells;
 use crate::zone_map::ZoneMap;
 
-pub(super) use small::given_away as small_given_away;
+pub(super) use small::{given_away as small_given_away, parts_given_away as small_parts_given_away};
 
 /// What zones lie on.
 pub(super) struct Ground<'a> {

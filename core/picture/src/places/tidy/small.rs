@@ -10,12 +10,18 @@ const BORDER: f32 = 20.0;
 
 /// Gives every place of fewer than `least` cells to a neighbour, the smallest first: one like it, or the one it borders most. Unless the
 /// whole picture is smaller, none is left.
-pub(crate) fn given_away(mut map: ZoneMap, cells: &Cells, least: u32) -> ZoneMap {
+pub(crate) fn given_away(map: ZoneMap, cells: &Cells, least: u32) -> ZoneMap {
     let parts = Parts::of(&map);
-    if parts.all.iter().all(|p| p.cells >= least) {
+    let least = vec![least; parts.all.len()];
+    parts_given_away(map, &parts, cells, least)
+}
+
+/// The same with a number of cells of its own for every part of the map.
+pub(crate) fn parts_given_away(mut map: ZoneMap, parts: &Parts, cells: &Cells, least: Vec<u32>) -> ZoneMap {
+    if parts.all.iter().zip(&least).all(|(p, least)| p.cells >= *least) {
         return map;
     }
-    let mut shapes = Shapes::of(&parts, cells, least);
+    let mut shapes = Shapes::of(parts, cells, least);
     while let Some((_, part)) = shapes.small.pop_first() {
         if let Some(into) = shapes.best_neighbour(part) {
             shapes.zone[part as usize] = shapes.zone[into as usize];
@@ -40,11 +46,12 @@ struct Shapes {
     into: Vec<u32>,
     /// Those that are too small, smallest first.
     small: BTreeSet<(u32, u32)>,
-    least: u32,
+    /// Cells a part must have to stay.
+    least: Vec<u32>,
 }
 
 impl Shapes {
-    fn of(parts: &Parts, cells: &Cells, least: u32) -> Self {
+    fn of(parts: &Parts, cells: &Cells, least: Vec<u32>) -> Self {
         let n = parts.all.len();
         let mut looks = vec![[0.0f64; 3]; n];
         for (run, part) in parts.stretches() {
@@ -56,7 +63,7 @@ impl Shapes {
             next_to[a as usize].insert(b, border);
             next_to[b as usize].insert(a, border);
         }
-        let small = (0..n as u32).map(|p| (parts.all[p as usize].cells, p)).filter(|(cells, _)| *cells < least).collect();
+        let small = (0..n as u32).map(|p| (parts.all[p as usize].cells, p)).filter(|(cells, p)| *cells < least[*p as usize]).collect();
         Self {
             zone: parts.all.iter().map(|p| p.zone).collect(),
             cells: parts.all.iter().map(|p| p.cells).collect(),
@@ -94,7 +101,8 @@ impl Shapes {
         self.cells[k] += self.cells[g];
         (0..3).for_each(|c| self.looks[k][c] += self.looks[g][c]);
         self.into[g] = kept;
-        if self.cells[k] < self.least {
+        self.least[k] = self.least[k].min(self.least[g]);
+        if self.cells[k] < self.least[k] {
             self.small.insert((self.cells[k], kept));
         }
     }

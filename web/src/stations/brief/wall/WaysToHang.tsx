@@ -84,7 +84,7 @@ export function WaysToHang({ wall }: { wall: Wall }) {
               <span className="figures">
                 {written(drawn.middle_height, units)} {unitWord(units)}
               </span>{" "}
-              above the foot of the photo.
+              above the lower edge of the photo. Measure from the floor where the photo does not reach it.
             </p>
           )}
           <Acts>

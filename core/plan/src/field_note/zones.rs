@@ -1,5 +1,6 @@
-//! Quick notes in the field: marks with a few words on a photo or an outline, and how they become the zones of a piece.
+//! How a note becomes the zones of a piece: where they lie, and what colour they begin with.
 
+use super::{FieldMark, FieldNote, SaidColour, Side, said};
 use crate::zones::PictureFile;
 use crate::zones::found::{cut, put};
 use crate::zones::{COLOURS, Surveyed};
@@ -9,128 +10,14 @@ use lean_picture::places::Survey;
 use lean_picture::spot::Spot;
 use lean_picture::{Picture, ZoneMap};
 use lean_piece::change::{LayZones, SetReference};
-use lean_piece::intent::occasion::Occasion;
-use lean_piece::{Command, Cut, MOST_NAME, Zone, ZoneId, kept_as_text};
-use serde::{Deserialize, Serialize};
-
-/// Most marks on one note: as many as there are zones at most.
-pub const MOST_MARKS: usize = 24;
-
-/// Warm or cool to the eye.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub enum Side {
-    /// Warm.
-    Warm,
-    /// Neither.
-    Neutral,
-    /// Cool.
-    Cool,
-}
-
-lean_piece::worded! { Side { Warm: "warm", Neutral: "neutral", Cool: "cool" } }
-
-/// A place with what was seen there.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct FieldMark {
-    /// Where.
-    pub place: Spot,
-    /// A colour word: "dull red".
-    pub word: String,
-    /// Its value as judged, 0..=10.
-    #[cfg_attr(feature = "schema", schema(minimum = 0, maximum = 10))]
-    pub value: Option<f64>,
-    /// Warm or cool as judged.
-    pub side: Option<Side>,
-    /// The pigment it may be.
-    pub pigment: String,
-}
-
-/// A note made in the field.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct FieldNote {
-    /// A line that brings the moment back.
-    pub words: String,
-    /// Date and time as the painter's own clock had it, `2026-11-25T08:10`.
-    pub at: String,
-    /// The light, in words.
-    pub light: String,
-    /// The weather, in words.
-    pub weather: String,
-    /// SHA-256 of a photo, if there is one.
-    pub photo: Option<String>,
-    /// Name of the photo's file.
-    pub file_name: String,
-    /// Width by height of the frame.
-    #[cfg_attr(feature = "schema", schema(minimum = 0.2, maximum = 5))]
-    pub proportion: f64,
-    /// Lines of an outline drawn with a finger.
-    pub outline: Vec<Vec<Spot>>,
-    /// Places with what was seen there.
-    pub marks: Vec<FieldMark>,
-}
-
-kept_as_text!(FieldNote);
-
-/// Lines an outline may have.
-const MOST_LINES: usize = 2000;
-
-/// Letters of a digest, SHA-256 in hexadecimal.
-const MOST_DIGEST: usize = 64;
-
-impl FieldNote {
-    /// Says what is out of range.
-    ///
-    /// # Errors
-    /// Names what is wrong and what to do.
-    pub fn check(&self) -> Result<(), String> {
-        for (what, text, most) in [
-            ("line of words", &self.words, 300),
-            ("light", &self.light, 80),
-            ("weather", &self.weather, 80),
-            ("time", &self.at, 40),
-            ("file name", &self.file_name, MOST_NAME),
-        ] {
-            let n = text.chars().count();
-            if n > most {
-                return Err(format!("The {what} has {n} characters; {most} fit."));
-            }
-        }
-        if !(0.2..=5.0).contains(&self.proportion) {
-            return Err(format!("A frame {} times as wide as high is out of range; it may be 0.2 to 5.", self.proportion));
-        }
-        if self.marks.len() > MOST_MARKS {
-            return Err(format!("{MOST_MARKS} marks fit on one note. Start another."));
-        }
-        if self.photo.as_ref().is_some_and(|digest| digest.len() > MOST_DIGEST) {
-            return Err("That names no photo. Take the photo again.".into());
-        }
-        if self.outline.len() > MOST_LINES || self.outline.iter().map(Vec::len).sum::<usize>() > 20_000 {
-            return Err("That outline has too many points. Draw fewer, longer lines.".into());
-        }
-        for p in self.outline.iter().flatten().chain(self.marks.iter().map(|m| &m.place)) {
-            p.checked().map_err(|_| "A line or a mark lies outside the frame. Put it inside.")?;
-        }
-        for m in &self.marks {
-            if m.value.is_some_and(|v| !(0.0..=10.0).contains(&v)) {
-                return Err("A value runs from 0 to 10.".into());
-            }
-            if m.word.chars().count() > 60 || m.pigment.chars().count() > 60 {
-                return Err("A colour word and a pigment have 60 characters at most.".into());
-            }
-        }
-        Ok(())
-    }
-}
+use lean_piece::paint_box::PaintBox;
+use lean_piece::{Command, Cut, Zone, ZoneId};
 
 /// The command that makes a note's photo the reference and its marks the zones: every mark gets its zone, what was judged on the spot becomes its target.
 ///
 /// # Errors
 /// When there is no mark.
-pub fn with_photo(note: &FieldNote, working: &Picture, file: PictureFile) -> Result<Command, String> {
+pub fn with_photo(note: &FieldNote, paint_box: Option<&PaintBox>, working: &Picture, file: PictureFile) -> Result<Command, String> {
     let survey = Survey::of(working);
     let look = Surveyed { working, survey: &survey };
     let reference = file.reference(working);
@@ -146,7 +33,7 @@ pub fn with_photo(note: &FieldNote, working: &Picture, file: PictureFile) -> Res
         return Err("That photo makes no zones. Try another.".into());
     };
     let zones = match zone_map.as_ref().and_then(|m| m.map()) {
-        Some(map) => noted(note, map, zones),
+        Some(map) => noted(note, paint_box, Some(PHOTO), map, zones),
         None => zones,
     };
     Ok(Command::SetReference(SetReference { reference, zone_map, zones, cut, masses, mass_map }))
@@ -156,7 +43,7 @@ pub fn with_photo(note: &FieldNote, working: &Picture, file: PictureFile) -> Res
 ///
 /// # Errors
 /// When there is no mark.
-pub fn without_photo(note: &FieldNote) -> Result<Command, String> {
+pub fn without_photo(note: &FieldNote, paint_box: Option<&PaintBox>) -> Result<Command, String> {
     if note.marks.is_empty() {
         return Err("A note without a photo needs a mark for every zone. Put some on it first.".into());
     }
@@ -179,7 +66,7 @@ pub fn without_photo(note: &FieldNote) -> Result<Command, String> {
         let lab = Lab::new(value.lightness(), 0.0, 0.0);
         Zone::read(ZoneId(id), lean_picture::Reading { area: n as f64 / cells, value, lab })
     });
-    let zones = noted(note, &map, zones.collect());
+    let zones = noted(note, paint_box, None, &map, zones.collect());
     // Nothing was measured: what was judged on the spot is the reading too.
     let zones = zones.into_iter().map(|z| {
         let reading = lean_picture::Reading { value: z.target.value(), lab: z.target, ..z.reading.clone() };
@@ -266,13 +153,21 @@ fn split_by_marks(found: &ZoneMap, marks: &[FieldMark]) -> ZoneMap {
 
 /// Units of temperature that "warm" and "cool" mean when nothing was measured. A choice.
 const SIDE: f64 = 9.0;
+/// Expected errors of what a photo shows of a place seen by eye: of L*, and of a* and b*. Choices: cameras lift shadows and shift whites.
+const PHOTO: (f64, f64) = (8.0, 10.0);
 
-fn noted(note: &FieldNote, map: &ZoneMap, mut zones: Vec<Zone>) -> Vec<Zone> {
+/// The zones with what was noted of them: named by their words, coloured by them, and what was judged by hand overrules both. `read` has the expected
+/// errors of what the zones read now, where they were read from a photo.
+fn noted(note: &FieldNote, paint_box: Option<&PaintBox>, read: Option<(f64, f64)>, map: &ZoneMap, mut zones: Vec<Zone>) -> Vec<Zone> {
     for mark in &note.marks {
         let id = map.labels[cell(mark.place, map.width as usize, map.height as usize)];
         let Some(zone) = zones.iter_mut().find(|z| z.id.0 == id) else { continue };
         let name = if mark.pigment.is_empty() { mark.word.clone() } else { format!("{} ({}?)", mark.word, mark.pigment) };
         zone.name = name.trim().chars().take(80).collect();
+        if let Some(said) = said(mark, paint_box) {
+            let with_photo = read.map(|(value_error, colour_error)| SaidColour { lab: zone.target, value_error, colour_error }.and(said));
+            zone.target = with_photo.unwrap_or(said).lab;
+        }
         if let Some(v) = mark.value {
             zone.target = with_value(zone.target, Value(v));
         }
@@ -288,26 +183,10 @@ fn noted(note: &FieldNote, map: &ZoneMap, mut zones: Vec<Zone>) -> Vec<Zone> {
     zones
 }
 
-/// When and in what light and weather a note was made. A time that was not written as one is left out.
-pub fn occasion(note: &FieldNote) -> Occasion {
-    let noted = Occasion {
-        subject: String::new(),
-        at: Some(note.at.clone()).filter(|at| !at.is_empty()),
-        weather: note.weather.clone(),
-        light: note.light.clone(),
-    };
-    if noted.check().is_ok() { noted } else { Occasion { at: None, ..noted } }
-}
-
-/// What a piece made of a note is called: its words, or when it was.
-pub fn title(note: &FieldNote) -> String {
-    let words: String = note.words.trim().chars().take(60).collect();
-    if words.is_empty() { format!("Field note, {}", note.at.replace('T', " ")) } else { words }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
+    use lean_colour::HueAngle;
 
     fn mark(x: f64, y: f64, word: &str, value: f64, side: Side) -> FieldMark {
         FieldMark { place: Spot { x, y }, word: word.into(), value: Some(value), side: Some(side), pigment: String::new() }
@@ -331,7 +210,7 @@ mod tests {
     fn marks_and_outline_become_zones_with_what_was_judged() {
         let mut n = note(vec![mark(0.5, 0.2, "pale sky", 8.0, Side::Cool), mark(0.5, 0.8, "wet bank", 3.5, Side::Warm)]);
         n.outline = vec![vec![Spot { x: 0.0, y: 0.4 }, Spot { x: 1.0, y: 0.4 }]];
-        let Ok(Command::LayZones(LayZones { zone_map: Some(map), zones, .. })) = without_photo(&n) else { panic!("zones") };
+        let Ok(Command::LayZones(LayZones { zone_map: Some(map), zones, .. })) = without_photo(&n, None) else { panic!("zones") };
         let map = map.map().unwrap();
         assert_eq!(map.zones(), [1, 2]);
         assert_ne!(map.at(10, 100), map.at(10, 140), "the line parts them");
@@ -350,7 +229,7 @@ mod tests {
             mark(0.5, 0.8, "bank", 3.0, Side::Warm),
         ]);
         let Ok(Command::SetReference(SetReference { zones, .. })) =
-            with_photo(&n, &photo, PictureFile::of("d".into(), "p.png".into(), &photo))
+            with_photo(&n, None, &photo, PictureFile::of("d".into(), "p.png".into(), &photo))
         else {
             panic!("zones")
         };
@@ -359,10 +238,35 @@ mod tests {
     }
 
     #[test]
-    fn a_note_without_marks_or_photo_makes_no_piece_and_limits_are_named() {
-        assert!(without_photo(&note(vec![])).unwrap_err().contains("mark"));
-        assert!(note(vec![mark(1.4, 0.2, "x", 5.0, Side::Warm)]).check().unwrap_err().contains("outside"));
-        assert!(note(vec![mark(0.4, 0.2, "x", 15.0, Side::Warm)]).check().is_err());
-        assert!(FieldNote { proportion: 9.0, ..note(vec![]) }.check().is_err());
+    fn words_give_a_zone_its_colour_and_what_was_judged_by_hand_overrules_them() {
+        let words = |word: &str, value: Option<f64>, side| FieldMark { value, side, ..mark(0.5, 0.5, word, 5.0, Side::Neutral) };
+        let target = |m: FieldMark| match without_photo(&note(vec![m]), None) {
+            Ok(Command::LayZones(LayZones { zones, .. })) => (zones[0].name.clone(), zones[0].target),
+            other => panic!("{other:?}"),
+        };
+        let (name, shed) = target(words("turquoise shed", None, None));
+        assert_eq!(name, "turquoise shed");
+        assert!(shed.hue().apart(HueAngle(196.0)) < 12.0 && shed.chroma() > 20.0, "{shed:?}");
+        let (_, dark) = target(words("turquoise shed", Some(2.0), Some(Side::Warm)));
+        assert!((dark.value().0 - 2.0).abs() < 0.05 && dark.temperature().0 > 5.0, "{dark:?}");
+    }
+
+    #[test]
+    fn on_a_photo_the_word_and_the_reading_meet_between() {
+        let photo = Picture { width: 160, height: 120, rgb: [128u8; 3].repeat(160 * 120) };
+        let n = note(vec![FieldMark { value: None, side: None, ..mark(0.5, 0.5, "dull red", 5.0, Side::Warm) }]);
+        let Ok(Command::SetReference(SetReference { zones, .. })) =
+            with_photo(&n, None, &photo, PictureFile::of("d".into(), "p.png".into(), &photo))
+        else {
+            panic!("zones")
+        };
+        let red = said(&n.marks[0], None).unwrap().lab;
+        let target = zones.iter().find(|z| z.name == "dull red").unwrap().target;
+        assert!(target.chroma() > 5.0 && target.chroma() < red.chroma(), "{target:?} between grey and {red:?}");
+    }
+
+    #[test]
+    fn a_note_without_marks_or_photo_makes_no_piece() {
+        assert!(without_photo(&note(vec![]), None).unwrap_err().contains("mark"));
     }
 }
