@@ -124,6 +124,9 @@ macro_rules! every_path {
             readings::of_piece;
             by_eye::look;
             played::set_aside;
+            from_photo::patches;
+            from_photo::take;
+            typed_colour::read;
             cards::pdf;
             cards::photograph;
             cards::read;

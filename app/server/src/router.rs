@@ -1,8 +1,8 @@
 //! Every path of the server.
 
 use crate::handlers::{
-    borrowed, boxes, by_eye, cards, damaged, devices, drawing, drills, easel, enlarging, field_notes, grounds, instruments, jobs, journal,
-    keeping, maps, matching, others, pieces, played, progress, readings, reference, sheet, studies, studio, surfaces, wall, wheel, work,
+    borrowed, boxes, by_eye, cards, damaged, devices, drawing, drills, easel, enlarging, field_notes, from_photo, grounds, instruments, jobs, journal,
+    keeping, maps, matching, others, pieces, played, progress, readings, reference, sheet, studies, studio, surfaces, typed_colour, wall, wheel, work,
     zones,
 };
 use crate::paths::every_path;

@@ -125,9 +125,9 @@ impl Studio {
         self.played_photos.lock().unwrap_or_else(|p| p.into_inner()).insert(Store::digest_of(photo));
     }
 
-    /// Whether the simulated camera made a photo up.
-    pub(crate) fn is_played(&self, photo: &[u8]) -> bool {
-        self.played_photos.lock().unwrap_or_else(|p| p.into_inner()).contains(&Store::digest_of(photo))
+    /// Whether the simulated camera made a photo up, by its digest.
+    pub(crate) fn is_played(&self, digest: &str) -> bool {
+        self.played_photos.lock().unwrap_or_else(|p| p.into_inner()).contains(digest)
     }
 
     /// The colour meter, for one at a time.

@@ -81,6 +81,8 @@ export function useReadings(box: string | undefined) {
         if (!r.ok) throw new Refused(asProblem(said));
         return said as Schemas["ReadingsView"];
       }),
+    /** Takes in what a photo of swatches holds. */
+    takePhoto: change,
     takeFile: (file: File) =>
       change(() =>
         answer(

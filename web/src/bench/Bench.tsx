@@ -9,6 +9,7 @@ import { useBench } from "./context";
 import { FindingsList } from "./Findings";
 import { useNotice } from "./notice";
 import { OnTheBench } from "./OnTheBench";
+import { Pinned } from "./Pinned";
 import { Run } from "./Run";
 import { Tray } from "./Tray";
 import { useBenchKeys } from "./useBenchKeys";
@@ -97,6 +98,7 @@ export function Station({ name, surface, card }: { name: string; surface: React.
         {surface}
       </main>
       <aside className={styles.card} aria-label="Card">
+        <Pinned />
         {showFindings ? <FindingsList /> : card}
       </aside>
     </>

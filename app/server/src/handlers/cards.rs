@@ -19,7 +19,7 @@ use lean_picture::swatch_sheet;
 use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, SwatchReading};
 use lean_plan::paints::card::{CardKind, CardPage, card};
 use lean_plan::paints::learned::predicted;
-use lean_store::Readings;
+use lean_store::{Readings, Store};
 use serde::Deserialize;
 
 /// Which card.
@@ -140,7 +140,7 @@ pub(crate) async fn read(
             let page = which.page(&s.store.paint_box(&id)?)?;
             let cells = swatch_sheet::read(&*open(&photo)?, &page.layout).map_err(|e| Problem::unusable(e.to_string()))?;
             let at = jiff::Timestamp::now().to_string();
-            let played = Some(s.is_played(&photo));
+            let played = Some(s.is_played(&Store::digest_of(&photo)));
             let reading = |(cell, seen): (&lean_plan::paints::card::CardCell, &swatch_sheet::Cell)| SwatchReading {
                 swatch: cell.swatch.clone(),
                 seen: ReadColour::of(&Evidence::ColourOnly(seen.lab)),

@@ -31,7 +31,7 @@ pub(crate) async fn add(
 ) -> Result<Json<PieceView>, Problem> {
     take_in_for(studio, id, bytes, Ok, move |piece, p| {
         let mut others: Vec<Other> = piece.others.into_iter().filter(|o| o.digest != p.digest).collect();
-        others.push(Other { digest: p.digest, file_name: name.or("picture"), width: p.full.0, height: p.full.1, serves: Vec::new() });
+        others.push(Other::of(p.digest, name.or("picture"), p.full));
         Command::SetOthers(SetOthers { others })
     })
     .await
@@ -95,8 +95,7 @@ pub(crate) async fn make_main(
 }
 
 fn as_other(r: &Reference) -> Other {
-    let (width, height) = r.full_size();
-    Other { digest: r.digest.clone(), file_name: r.file_name.clone(), width, height, serves: r.serves.clone() }
+    Other { serves: r.serves.clone(), ..Other::of(r.digest.clone(), r.file_name.clone(), r.full_size()) }
 }
 
 /// Takes in a photographed sheet of pencil compositions and cuts it apart.

@@ -1,6 +1,7 @@
 //! Readings of swatches: taken, kept, learned from, and trials of mixes judged.
 
 use super::by_eye::{self, EyeAnswers};
+use super::from_photo::colour_of;
 use super::instruments::read_meter;
 use super::trial_aim::{For, planned, wanted};
 use crate::extract::{Body, Json as In, Path, Query};
@@ -17,6 +18,8 @@ use lean_colour::typed::{self, Typed};
 use lean_media::layering::State as Wetness;
 use lean_media::learn::Evidence;
 use lean_media::readings::{self, exchange, table};
+use lean_picture::loose_sheet::PhotoRect;
+use lean_picture::spot::Spot;
 use lean_piece::paint_box::{BoxId, Dampness, EyeJudgement, PaintBox, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
 use lean_plan::mark::Mark;
 use lean_plan::paints::learned::{BeforeAfter, StrayReading, Teaches, before_after, predicted};
@@ -36,8 +39,17 @@ pub(crate) enum From {
     Meter,
     /// A colour typed in.
     Typed {
-        /// `#33aa66`, `60 20 -10`, `lch 60 30 250`.
+        /// `#33aa66`, `60 20 -10`, `lch 60 30 250`, or words: "pale blue grey".
         text: String,
+    },
+    /// A cell of a photo of the swatch, beside bare paper or a grey card.
+    Photo {
+        /// Digest of the photo, as it was kept.
+        photo: String,
+        /// Where the swatch lies.
+        cell: PhotoRect,
+        /// The middle of a grey card, where one lies.
+        grey: Option<Spot>,
     },
     /// Judged by eye beside the planned colour.
     Eye {
@@ -205,7 +217,12 @@ pub(crate) async fn take(
             let id = BoxId(id);
             let paint_box = s.store.paint_box(&id)?;
             let swatch = by_eye::laid_in(&paint_box, new.swatch, &new.laid)?;
+            let mut played = false;
             let (with, of, eye) = match new.from {
+                From::Photo { photo, cell, grey } => {
+                    played = s.is_played(&photo);
+                    (ReadWith::Photo, Evidence::ColourOnly(colour_of(s, &photo, grey, cell)?), None)
+                }
                 From::Meter => (ReadWith::Meter, Evidence::Spectral(read_meter(s)?), None),
                 From::Typed { text } => match typed::read(&text).map_err(Problem::unusable)? {
                     Typed::Exact(lab) => (ReadWith::Typed, Evidence::ColourOnly(lab), None),
@@ -226,7 +243,7 @@ pub(crate) async fn take(
                 sealed: new.sealed,
                 with,
                 eye,
-                played: Some(with == ReadWith::Meter),
+                played: Some(played || with == ReadWith::Meter),
                 at: jiff::Timestamp::now().to_string(),
                 tried_for: new.tried_for,
                 left_out: false,

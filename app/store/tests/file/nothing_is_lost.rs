@@ -172,7 +172,7 @@ fn of_changes_made_at_once_none_is_lost() {
         };
         store.change_box(&into, add).unwrap();
         store.create_box(&a_box("Same name")).unwrap();
-        let other = Other { digest: n.to_string(), file_name: "o.jpg".into(), width: 9, height: 9, serves: Vec::new() };
+        let other = Other::of(n.to_string(), "o.jpg".into(), (9, 9));
         let added = |p: &Piece| {
             // More than are kept beside the main one: the last eight stay.
             let mut others = p.others.clone();

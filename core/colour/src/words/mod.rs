@@ -1,6 +1,9 @@
 //! Colours said in words: "pale blue-grey", "dull red, a little warm", "like wet slate".
 
+mod naming;
 mod table;
+
+pub use naming::named;
 
 use crate::lab::Lab;
 use crate::real::toward_real;

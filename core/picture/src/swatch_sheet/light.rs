@@ -2,8 +2,8 @@
 
 use super::{GREY_CARD, Layout, Unread, grid, middle, pixel};
 use crate::Picture;
+use crate::falling_light::{least_squares, terms};
 use crate::projection::Projection;
-use lean_linear::solve;
 
 /// What linear light is multiplied by at a place on the sheet.
 pub(super) struct Field {
@@ -20,10 +20,6 @@ impl Field {
         let t = terms(x / self.size.0 - 0.5, y / self.size.1 - 0.5);
         std::array::from_fn(|c| self.scale[c] / (0..6).map(|i| self.paper[c][i] * t[i]).sum::<f64>().exp())
     }
-}
-
-fn terms(x: f64, y: f64) -> [f64; 6] {
-    [1.0, x, y, x * x, x * y, y * y]
 }
 
 /// How far the grey card may lie from neutral paper light, and how bright a photo must be. Choices.
@@ -76,13 +72,4 @@ pub(super) fn field(photo: &Picture, layout: &Layout, to_photo: &Projection) -> 
         return Err(Unread::Grey);
     }
     Ok(Field { scale: grey.map(|g| GREY_CARD / g), ..even })
-}
-
-fn least_squares(rows: &[[f64; 6]], y: &[f64], kept: &[usize]) -> [f64; 6] {
-    // A little pull to an even light keeps few places from bending it.
-    const EVEN: [f64; 6] = [1e-9, 1e-3, 1e-3, 3e-2, 3e-2, 3e-2];
-    let sum = |of: &dyn Fn(usize) -> f64| kept.iter().map(|n| of(*n)).sum::<f64>();
-    let pull = |i: usize, k: usize| if i == k { EVEN[i] } else { 0.0 };
-    let normal = std::array::from_fn(|i| std::array::from_fn(|k| sum(&|n| rows[n][i] * rows[n][k]) + pull(i, k)));
-    solve(normal, std::array::from_fn(|i| sum(&|n| rows[n][i] * y[n]))).unwrap_or([0.0; 6])
 }

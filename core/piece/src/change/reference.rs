@@ -7,7 +7,7 @@ use crate::reference::chart::{Chart, Wished};
 use crate::reference::compositions::Compositions;
 use crate::reference::planes::PlaneShape;
 use crate::reference::{MOST_OTHERS, Other, Reference, Serves};
-use crate::zones::{Cut, Mass, Zone};
+use crate::zones::{Cut, Mass, Zone, ZoneId};
 use lean_picture::KeptMap;
 use lean_picture::frame::Crop;
 use serde::{Deserialize, Serialize};
@@ -55,7 +55,8 @@ impl Change for SetReference {
         (piece.cut, piece.masses, piece.mass_map) = (self.cut, self.masses, self.mass_map);
         (piece.zone_map, piece.zones) = (self.zone_map, self.zones);
         piece.chart = None;
-        // They worked on zones of another picture.
+        // They worked on zones of another picture, and were pinned to them.
+        piece.others.iter_mut().for_each(|o| o.pinned.clear());
         piece.sessions.iter_mut().for_each(|s| s.zones.clear());
         piece.search = None;
         piece.studies.clear();
@@ -106,11 +107,14 @@ impl Change for SetOthers {
         if self.others.len() > MOST_OTHERS {
             return Err(Refusal::Range(format!("{MOST_OTHERS} references beside the main one are kept. Take one off first.")));
         }
-        Ok(())
+        self.others.iter().try_for_each(Other::check).map_err(Refusal::Text)
     }
 
     fn apply(self, piece: &mut Piece) {
         piece.others = self.others;
+        // Zones that went since the page was shown take their pins with them.
+        let there: Vec<ZoneId> = piece.zones.iter().map(|z| z.id).collect();
+        piece.others.iter_mut().for_each(|o| o.pinned.retain(|id| there.contains(id)));
     }
 }
 

@@ -5,6 +5,7 @@ pub(crate) mod compositions;
 pub(crate) mod planes;
 
 use crate::units::PixelSize;
+use crate::zones::ZoneId;
 use lean_colour::Temperature;
 use lean_picture::frame::Frame;
 use serde::{Deserialize, Serialize};
@@ -89,7 +90,9 @@ pub enum Serves {
 crate::worded! { Serves { Light: "light", Drawing: "drawing", Colour: "colour", Detail: "detail" } }
 
 /// Most references beside the main one.
-pub const MOST_OTHERS: usize = 12;
+pub const MOST_OTHERS: usize = 60;
+/// Most characters of what a reference is for.
+const MOST_PURPOSE: usize = 120;
 
 /// Another reference.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
@@ -105,4 +108,30 @@ pub struct Other {
     pub height: u32,
     /// What it is used for.
     pub serves: Vec<Serves>,
+    /// What it is for, in words: "the hand", "how cloth folds"; may be empty.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub purpose: String,
+    /// Zones it stands beside while one of them is chosen.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", schema(required = true))]
+    pub pinned: Vec<ZoneId>,
+}
+
+impl Other {
+    /// Another reference that is for nothing in particular yet.
+    pub fn of(digest: String, file_name: String, (width, height): (u32, u32)) -> Self {
+        Self { digest, file_name, width, height, serves: Vec::new(), purpose: String::new(), pinned: Vec::new() }
+    }
+
+    /// Says what is out of range.
+    ///
+    /// # Errors
+    /// Names what is wrong and what to do.
+    pub(crate) fn check(&self) -> Result<(), String> {
+        match self.purpose.chars().count() {
+            n if n > MOST_PURPOSE => Err(format!("What {} is for has {n} characters; {MOST_PURPOSE} fit.", self.file_name)),
+            _ => Ok(()),
+        }
+    }
 }

@@ -8,6 +8,7 @@ pub mod by_eye;
 pub mod card;
 pub mod correction;
 pub mod families;
+pub mod from_photo;
 pub mod greys;
 pub mod inventory;
 pub mod learned;

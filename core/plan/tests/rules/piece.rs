@@ -105,7 +105,7 @@ fn command() -> impl Strategy<Value = Command> {
             what: "a lock".into()
         })),
         Just(Command::SetOthers(SetOthers {
-            others: vec![Other { digest: "o".into(), file_name: "o.jpg".into(), width: 9, height: 9, serves: vec![Serves::Light] }]
+            others: vec![Other { serves: vec![Serves::Light], ..Other::of("o".into(), "o.jpg".into(), (9, 9)) }]
         })),
         Just(Command::KeepChart(KeepChart { chart: Some(Chart { cells: vec![] }) })),
         (0.0..20.0f64)

@@ -5,6 +5,7 @@ import { useReadings } from "../../api/useBox";
 import { useBench } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Note } from "../../kit/Section";
+import { OnePatch } from "../patches/OnePatch";
 import { useStudio } from "../stroke/useGround";
 import { ByEye } from "./ByEye";
 import { LaidParts } from "./LaidParts";
@@ -61,12 +62,19 @@ export function NewTrial({
         />
       </details>
       <details>
+        <summary>From a photo</summary>
+        <OnePatch
+          keep="Keep this reading"
+          onKeep={({ photo, grey, patch }) => keep({ by: "photo", photo, grey, cell: patch.place })}
+        />
+      </details>
+      <details>
         <summary id="measured">{simulates ? "Read by the meter, or type its colour" : "Type its colour"}</summary>
         {simulates && <Meter box={box.id} swatch={swatch} wet={state === "wet"} onRead={() => keep({ by: "meter" })} />}
         <TextInput
           my={6}
           label="Colour"
-          placeholder="#33aa66 · 60 20 -10"
+          placeholder="dull blue green · #33aa66 · 60 20 -10"
           value={typed}
           onChange={(e) => setTyped(e.currentTarget.value)}
         />

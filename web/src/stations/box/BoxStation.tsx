@@ -1,7 +1,9 @@
+import { useSearchParams } from "react-router";
 import { Station } from "../../bench/Bench";
 import { useBench, useSelection } from "../../bench/context";
 import { Rooms, useRoom } from "../../bench/Rooms";
 import { BoxCard } from "./BoxCard";
+import { FromPhotoCard, FromPhotoRoom, useFromPhoto } from "./FromPhoto";
 import { GroundCard, GroundsRoom } from "./GroundsRoom";
 import { OwnedRoom } from "./OwnedRoom";
 import { PigmentCard } from "./PigmentCard";
@@ -15,6 +17,7 @@ const ROOMS = [
   ["readings", "readings"],
   ["strings", "strings and greys"],
   ["grounds", "grounds"],
+  ["photo", "from a photo"],
 ] as const;
 
 /** What is owned, what was read of it, and what goes together. */
@@ -22,6 +25,8 @@ export function BoxStation() {
   const { box: drawnOn, boxComes } = useBench();
   const { pigment } = useSelection();
   const room = useRoom(ROOMS);
+  const [, setSearch] = useSearchParams();
+  const coming = useFromPhoto();
   // What the piece takes from a second Box is kept there.
   const box = drawnOn && { ...drawnOn, pigments: drawnOn.pigments.filter((p) => !p.second) };
   if (!box) {
@@ -44,6 +49,7 @@ export function BoxStation() {
           {room === "readings" && <ReadingsRoom box={box} />}
           {room === "strings" && <StringsRoom box={box} />}
           {room === "grounds" && <GroundsRoom />}
+          {room === "photo" && <FromPhotoRoom coming={coming} />}
         </>
       }
       card={
@@ -53,6 +59,8 @@ export function BoxStation() {
           <StringsCard box={box} />
         ) : room === "grounds" ? (
           <GroundCard />
+        ) : room === "photo" ? (
+          <FromPhotoCard box={box} coming={coming} onDone={() => setSearch({}, { replace: true })} />
         ) : chosen ? (
           <PigmentCard key={chosen.id} box={box} p={chosen} />
         ) : (

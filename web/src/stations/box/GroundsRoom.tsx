@@ -9,8 +9,8 @@ import { useNotice } from "../../bench/notice";
 import { Act } from "../../kit/Act";
 import { Elsewhere } from "../../kit/Elsewhere";
 import { Acts, Card, Facts, Section } from "../../kit/Section";
+import { OnePatch } from "../../lenses/patches/OnePatch";
 import { useStudio } from "../../lenses/stroke/useGround";
-import { typedNumbers } from "../../room/figures";
 import styles from "./BoxStation.module.css";
 
 type Line = Schemas["GroundLine"];
@@ -101,6 +101,7 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
   const [colour, setColour] = useState("");
   const [what, setWhat] = useState("");
   const [result, setResult] = useState("");
+  const { tell } = useNotice();
   if (!like) return null;
   const now: Schemas["GroundRecord"] = record ?? {
     ground: {
@@ -128,11 +129,13 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
     if (all && line) took(all.find((g) => g.number === line.number)?.version ?? seen);
     if (all && !line) onDone(all[all.length - 1].number);
   };
-  const typed = (text: string) => {
-    setColour(text);
-    const numbers = typedNumbers(text);
-    if (numbers.length === 3 && numbers.every(Number.isFinite)) {
-      ground({ lab: { l: numbers[0], a: numbers[1], b: numbers[2] } });
+  const typed = async () => {
+    if (!colour.trim()) return;
+    try {
+      const read = await answer(api.GET("/api/colour", { params: { query: { text: colour } } }));
+      ground({ lab: read.lab });
+    } catch (e) {
+      tell(e);
     }
   };
   const use = () =>
@@ -170,11 +173,17 @@ function GroundForm({ line, onDone }: { line: Line | null; onDone: (number: numb
         onChange={(e) => ground({ like: e.currentTarget.value })}
       />
       <TextInput
-        label="Colour, as L a b read from it"
+        label="Colour: words, #hex or L a b"
         placeholder={`${now.ground.lab.l.toFixed(0)} ${now.ground.lab.a.toFixed(0)} ${now.ground.lab.b.toFixed(0)}`}
         value={colour}
-        onChange={(e) => typed(e.currentTarget.value)}
+        onChange={(e) => setColour(e.currentTarget.value)}
+        onBlur={typed}
+        onKeyDown={(e) => e.key === "Enter" && typed()}
       />
+      <details>
+        <summary>Or from a photo of the bare sheet with a grey card</summary>
+        <OnePatch keep="Take this colour" onKeep={({ patch }) => ground({ lab: patch.lab })} />
+      </details>
       <NumberInput
         label="Tooth, % (0 glass-smooth)"
         min={0}

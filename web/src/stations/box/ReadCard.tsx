@@ -7,6 +7,7 @@ import { useSelection } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Card, Note, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
+import { OnePatch } from "../../lenses/patches/OnePatch";
 import { useStudio } from "../../lenses/stroke/useGround";
 import { ByEye } from "../../lenses/trial/ByEye";
 import { Meter } from "../../lenses/trial/Meter";
@@ -62,10 +63,19 @@ export function ReadCard({ box }: { box: BoxView }) {
         </Section>
       )}
       {simulates && <Meter box={box.id} swatch={swatch} wet={state === "wet"} onRead={() => read({ by: "meter" })} />}
+      {swatch && (
+        <details>
+          <summary>From a photo of the swatch</summary>
+          <OnePatch
+            keep="Keep this reading"
+            onKeep={({ photo, grey, patch }) => read({ by: "photo", photo, grey, cell: patch.place })}
+          />
+        </details>
+      )}
       <Section title="Or a colour typed in">
         <TextInput
           aria-label="Colour read"
-          placeholder="#33aa66 · 60 20 -10 · lch 60 30 250"
+          placeholder="dull blue green · #33aa66 · 60 20 -10"
           value={typed}
           onChange={(e) => setTyped(e.currentTarget.value)}
         />
@@ -75,7 +85,7 @@ export function ReadCard({ box }: { box: BoxView }) {
         >
           Keep this colour
         </Act>
-        <Note>A typed colour is trusted less than a measurement.</Note>
+        <Note>A typed colour is trusted less than a measurement, and words less than numbers.</Note>
       </Section>
       <CardSection box={box} />
       <Section title="Files">

@@ -1,5 +1,6 @@
 import { Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import { answer, api, type Schemas } from "../../api/client";
 import { useBench } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
@@ -50,6 +51,7 @@ export function StartBox() {
   const [list, setList] = useState("");
   const [file, setFile] = useState("");
   const begin = useStartBox();
+  const [, setSearch] = useSearchParams();
   const start = (fill: Partial<Schemas["NewBox"]>, called: string) => begin(fill, name.trim() || called);
   const own = `My ${mediumName(medium)}`;
   return (
@@ -70,6 +72,17 @@ export function StartBox() {
           ))}
         </Acts>
         <Note>Modelled pigments under plain names. Put in and take out later what you own.</Note>
+      </Section>
+      <Section title="A photo of your swatches">
+        <Act
+          onDo={async () => {
+            await start({}, own);
+            setSearch({ room: "photo" }, { replace: true });
+          }}
+        >
+          Start from a photo
+        </Act>
+        <Note>A chart, a page of swatches, or the sticks side by side on white paper: each patch becomes one.</Note>
       </Section>
       <Section title="What you own, typed or pasted">
         <ListField value={list} onChange={setList} />

@@ -80,7 +80,7 @@ export function MatchDialog({ opened, onClose }: { opened: boolean; onClose: () 
             <div className={styles.asked}>
               <TextInput
                 label={zone === null ? "Colour" : `Colour of ${zoneName(view, zone)}`}
-                description="L a b, #33aa66 or lch 60 30 250"
+                description="dull blue green, #33aa66 or L a b"
                 value={colour}
                 onChange={(e) => setColour(e.currentTarget.value)}
                 error={found.error instanceof Refused ? found.error.problem.detail : undefined}

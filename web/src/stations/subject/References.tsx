@@ -1,6 +1,8 @@
 import type { Schemas } from "../../api/client";
 import { SERVES } from "../../api/words";
-import { useBench } from "../../bench/context";
+import { useBench, useSelection, zoneName } from "../../bench/context";
+import { Departures } from "../../kit/Departures";
+import { TextField } from "../../kit/DraftFields";
 import { Acts, Card } from "../../kit/Section";
 import styles from "./References.module.css";
 
@@ -8,8 +10,9 @@ import styles from "./References.module.css";
 export function ReferencesRoom() {
   const { view, changes } = useBench();
   const { reference, others } = view.piece;
-  const setOther = (digest: string, serves: Schemas["Serves"][]) =>
-    changes.request({ do: "set-others", others: others.map((o) => (o.digest === digest ? { ...o, serves } : o)) });
+  const { zone: selected } = useSelection();
+  const setOther = (digest: string, to: Partial<Schemas["Other"]>) =>
+    changes.request({ do: "set-others", others: others.map((o) => (o.digest === digest ? { ...o, ...to } : o)) });
   return (
     <ul className={styles.references}>
       {reference && (
@@ -28,7 +31,15 @@ export function ReferencesRoom() {
           <div>
             <b>{o.file_name}</b>
             <span className="figures">{`${o.width} × ${o.height}`}</span>
-            <For serves={o.serves} onChange={(serves) => setOther(o.digest, serves)} />
+            <TextField
+              label="What it is for"
+              kept={o.purpose}
+              placeholder="the hand; how cloth folds; winter light"
+              maxLength={120}
+              onKeep={(purpose) => setOther(o.digest, { purpose })}
+            />
+            <For serves={o.serves} onChange={(serves) => setOther(o.digest, { serves })} />
+            <Pins other={o} selected={selected} onPin={(pinned) => setOther(o.digest, { pinned })} />
             <Acts>
               <button type="button" className="act" onClick={() => changes.makeMain(o.digest)}>
                 Make it the main one
@@ -48,6 +59,37 @@ export function ReferencesRoom() {
       ))}
       {!reference && others.length === 0 && <li>None yet.</li>}
     </ul>
+  );
+}
+
+/** Zones it is pinned to: it stands over the card while one of them is chosen. */
+function Pins({
+  other,
+  selected,
+  onPin,
+}: {
+  other: Schemas["Other"];
+  selected: number | null;
+  onPin: (zones: number[]) => void;
+}) {
+  const { view } = useBench();
+  const { pinned } = other;
+  return (
+    <>
+      {pinned.length > 0 && <span>Pinned to {pinned.map((z) => zoneName(view, z)).join(", ")}</span>}
+      <Acts>
+        {selected !== null && !pinned.includes(selected) && (
+          <button type="button" className="act" onClick={() => onPin([...pinned, selected])}>
+            Pin it to {zoneName(view, selected)}
+          </button>
+        )}
+        {pinned.length > 0 && (
+          <button type="button" className="act" onClick={() => onPin([])}>
+            Unpin it
+          </button>
+        )}
+      </Acts>
+    </>
   );
 }
 
@@ -78,7 +120,7 @@ export function ReferencesCard() {
       <h2>References</h2>
       <p>
         Pose from one, cloth from another: keep them together, each with what it is for. Zones and values come from the
-        main one.
+        main one. Choose a zone ( j k ) and pin a picture to it: it is there at every station while that zone is chosen.
       </p>
       {view.piece.reference && (
         <label className={styles.add}>
@@ -95,6 +137,7 @@ export function ReferencesCard() {
           />
         </label>
       )}
+      {view.piece.zones.length > 0 && <Departures follows={null} />}
     </Card>
   );
 }

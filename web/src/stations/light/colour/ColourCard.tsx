@@ -187,7 +187,7 @@ function Typed({ onTyped }: { onTyped: (text: string) => void }) {
       <TextInput
         id="typed-colour"
         label="Type a colour"
-        placeholder="#33aa66 · 60 20 -10 · lch 60 30 250"
+        placeholder="dull blue green · #33aa66 · 60 20 -10"
         value={text}
         onChange={(e) => setText(e.currentTarget.value)}
       />

@@ -2,11 +2,11 @@ import type { Schemas } from "../../../api/client";
 import { type AtTheEasel, localNow, sameTask, type TaskLine } from "../../../api/useEasel";
 import { capital, useBench, zoneName } from "../../../bench/context";
 import { Act } from "../../../kit/Act";
+import { Departures } from "../../../kit/Departures";
 import { Acts, Card, Note, Section, Warning } from "../../../kit/Section";
 import { Cautions } from "../../../lenses/Cautions";
 import { said } from "../../../room/figures";
 import { lasting, minutesWord, withDays } from "../lasting";
-import { Departures } from "./Departures";
 import { InHand } from "./InHand";
 import { useTask } from "./useTask";
 

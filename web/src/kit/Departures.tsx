@@ -1,9 +1,9 @@
 import { Textarea, TextInput } from "@mantine/core";
 import { useState } from "react";
-import type { Schemas } from "../../../api/client";
-import { useBench, useSelection, useTargets, zoneName } from "../../../bench/context";
-import { Act } from "../../../kit/Act";
-import { Acts, Note, Section } from "../../../kit/Section";
+import type { Schemas } from "../api/client";
+import { useBench, useSelection, useTargets, zoneName } from "../bench/context";
+import { Act } from "./Act";
+import { Acts, Note, Section } from "./Section";
 
 type Change = Schemas["DepartureKind"];
 
