@@ -97,3 +97,21 @@ pub fn street(path: &Path) {
     });
     picture.save(path).expect("the picture is written");
 }
+
+/// A sheet of twelve swatches, four across, with notes in pencil under them, on white paper.
+pub fn swatches(path: &Path) {
+    let picture = RgbImage::from_fn(1200, 900, |x, y| {
+        let (column, row) = (x.saturating_sub(90) / 260, y.saturating_sub(80) / 250);
+        let (within_x, within_y) = (x.saturating_sub(90) % 260, y.saturating_sub(80) % 250);
+        let patch = x >= 90 && y >= 80 && column < 4 && row < 3 && within_x < 180 && within_y < 140;
+        let note = column < 4 && row < 3 && (20..110).contains(&within_x) && (172..175).contains(&within_y);
+        let grain = (x.wrapping_mul(2_654_435_761) ^ y.wrapping_mul(40_503)) >> 13 & 7;
+        let [r, g, b] = match () {
+            () if patch => [40 + 45 * column, 170 - 40 * row - 15 * column, 60 + 50 * row],
+            () if note => [110, 108, 104],
+            () => [226, 221, 208],
+        };
+        Rgb([r, g, b].map(|n| (n + grain).saturating_sub(3).min(255) as u8))
+    });
+    picture.save(path).expect("the picture is written");
+}

@@ -93,14 +93,20 @@ fn health_is_answered_during_every_long_work_and_any_two_of_them() {
     pictures::compositions(&sheet);
     let files = Files { photo: std::fs::read(photo).unwrap(), sheet: std::fs::read(sheet).unwrap() };
     let (address, mut late) = (server.address.as_str(), Vec::new());
-    let mut judge = |what: String, took: Duration| {
+    // What holds the server up does so every time; a machine that stands still for a moment seldom does it twice.
+    let mut judge = |what: String, works: &dyn Fn() -> Duration| {
+        let mut took = works();
+        if took > AT_MOST {
+            eprintln!("{:>4} ms  {what}, once more", took.as_millis());
+            took = works();
+        }
         eprintln!("{:>4} ms  {what}", took.as_millis());
         if took > AT_MOST {
-            late.push(format!("{what}: {} ms", took.as_millis()));
+            late.push(format!("{what}: {} ms, twice", took.as_millis()));
         }
     };
     for (one, work) in &WORKS {
-        judge((*one).to_owned(), slowest(address, || work(address, &files)));
+        judge((*one).to_owned(), &|| slowest(address, || work(address, &files)));
     }
     for (n, (one, work)) in WORKS.iter().enumerate() {
         for (other, beside) in &WORKS[n + 1..] {
@@ -110,7 +116,7 @@ fn health_is_answered_during_every_long_work_and_any_two_of_them() {
                     beside(address, &files);
                 });
             };
-            judge(format!("{one} and {other}"), slowest(address, both));
+            judge(format!("{one} and {other}"), &|| slowest(address, both));
         }
     }
     assert!(late.is_empty(), "answered later than after {AT_MOST:?}: {late:#?}");

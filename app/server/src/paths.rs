@@ -124,6 +124,8 @@ macro_rules! every_path {
             readings::of_piece;
             by_eye::look;
             played::set_aside;
+            form::turned;
+            form::flat;
             from_photo::patches;
             from_photo::take;
             typed_colour::read;

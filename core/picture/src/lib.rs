@@ -22,6 +22,7 @@ pub mod chart;
 pub mod cut_apart;
 pub mod decode;
 mod falling_light;
+pub mod form;
 pub mod frame;
 pub mod kept_map;
 pub mod laid_over;

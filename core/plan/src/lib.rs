@@ -35,6 +35,7 @@ pub mod enlarging;
 pub mod field_note;
 pub mod findings;
 mod fit;
+pub mod form;
 mod grounds;
 pub mod lamps;
 pub mod light;

@@ -155,3 +155,35 @@ async fn an_empty_lean_set_offers_a_box_on_the_spot() {
     assert_eq!(view["piece"]["paint_box"], "12-sticks-to-start-with");
     page.close().await;
 }
+
+#[tokio::test]
+async fn a_box_is_made_from_a_photo_of_swatches() {
+    let stage = Stage::demo();
+    let photo = stage.path().join("swatches.png");
+    pictures::swatches(&photo);
+    let page = stage.page().await;
+    page.go("/pieces/4/box?room=photo").await;
+    page.says("becomes a").await;
+    page.give_file("#swatch-photo", &photo).await;
+    page.says("12 patches found").await;
+    // One is left out by keyboard; a name of one's own is typed for the first.
+    page.tab_to("g[aria-label^='Cell 12']", 80).await;
+    page.press(&[], ENTER).await;
+    page.says("11 are taken").await;
+    page.value(
+        "(() => { const t = document.querySelector('textarea[aria-label=\"Names, one a line\"]'); \
+         t.focus(); t.setSelectionRange(0, t.value.indexOf('\\n')); return 1 })()",
+    )
+    .await;
+    page.type_text("ferry rail").await;
+    page.press_button("Put 11 into the Box").await;
+    page.until_served(
+        "eleven more are in the Box",
+        "/api/boxes/bench-oils",
+        "v.pigments.some(p => p.name === 'ferry rail') && v.pigments.filter(p => p.provenance === 'inferred').length === 11",
+    )
+    .await;
+    assert_eq!(page.console_errors().await, Vec::<String>::new());
+    assert_eq!(page.axe().await, Vec::<String>::new());
+    page.close().await;
+}

@@ -3,7 +3,7 @@
 use axum::http::Method;
 
 /// Paths a device may read, a star for one part; two stars for the rest.
-const READ: [&str; 16] = [
+const READ: [&str; 18] = [
     "/api/health",
     "/api/studio",
     "/api/choices",
@@ -13,6 +13,8 @@ const READ: [&str; 16] = [
     "/api/pieces/*/painted",
     "/api/pieces/*/planned/view",
     "/api/pieces/*/reference/view",
+    "/api/pieces/*/pictures/*",
+    "/api/pieces/*/trials",
     "/api/maps/*",
     "/api/boxes/*",
     "/api/field-notes",
@@ -23,13 +25,15 @@ const READ: [&str; 16] = [
 ];
 
 /// What it may do.
-const DONE: [(Method, &str); 6] = [
+const DONE: [(Method, &str); 8] = [
     (Method::POST, "/api/field-notes"),
     (Method::PUT, "/api/field-notes/*"),
     (Method::POST, "/api/field-notes/photo"),
     (Method::POST, "/api/drills/answer"),
     (Method::PUT, "/api/pieces/*/easel/photos"),
     (Method::PUT, "/api/pieces/*/easel/done"),
+    (Method::POST, "/api/boxes/*/readings/by-eye"),
+    (Method::POST, "/api/boxes/*/readings"),
 ];
 
 /// Pages it may open; the rest lead to its own first page.

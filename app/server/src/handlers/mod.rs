@@ -11,6 +11,7 @@ pub(crate) mod drills;
 pub(crate) mod easel;
 pub(crate) mod enlarging;
 pub(crate) mod field_notes;
+pub(crate) mod form;
 pub(crate) mod from_photo;
 pub(crate) mod grounds;
 pub(crate) mod instruments;

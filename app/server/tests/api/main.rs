@@ -7,6 +7,7 @@ mod devices;
 mod drawing;
 mod drills;
 mod easel;
+mod from_photo;
 mod hands;
 mod hard_pictures;
 mod journal;

@@ -108,7 +108,16 @@ impl Api {
 
     /// Sends a file to an address.
     pub(crate) async fn put(&self, path: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
-        let request = Request::builder().method("PUT").uri(path).header(header::HOST, "localhost:7436").body(Body::from(bytes)).unwrap();
+        self.send_file("PUT", path, bytes).await
+    }
+
+    /// Posts a file to an address.
+    pub(crate) async fn post(&self, path: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
+        self.send_file("POST", path, bytes).await
+    }
+
+    async fn send_file(&self, method: &str, path: &str, bytes: Vec<u8>) -> (StatusCode, Value) {
+        let request = Request::builder().method(method).uri(path).header(header::HOST, "localhost:7436").body(Body::from(bytes)).unwrap();
         let (status, _, body) = self.send(request).await;
         (status, serde_json::from_slice(&body).unwrap())
     }

@@ -31,3 +31,4 @@ pub use palette::{joined, parted, with_shade};
 pub use runs::Run;
 pub use shapes::{LARGEST, MIDDLE, SMALLEST};
 pub use survey::Survey;
+pub(crate) use tidy::least_cells;

@@ -8,6 +8,7 @@ use crate::light::{Facts, Graded};
 use lean_colour::Lab;
 use lean_colour::real::toward_real;
 use lean_picture::Reading;
+use lean_picture::form::FormPart;
 use serde::{Deserialize, Serialize};
 
 /// Number of a zone inside its piece, from 1.
@@ -72,6 +73,21 @@ pub struct Zone {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub open: bool,
+    /// Of which form it is a part; none of a zone that was not turned.
+    #[serde(default)]
+    pub form: Option<Formed>,
+}
+
+/// A part of a zone that was turned in the light.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Formed {
+    /// The zone that was turned: it is the middle of the form, and keeps its number.
+    pub whole: ZoneId,
+    /// Which part of it this is.
+    pub part: FormPart,
+    /// What the whole zone was meant to be before.
+    pub local: Lab,
 }
 
 impl Zone {
@@ -106,6 +122,7 @@ impl Zone {
             graded: None,
             kept: false,
             open: false,
+            form: None,
         }
     }
 }

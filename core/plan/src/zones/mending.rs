@@ -184,7 +184,7 @@ fn with_place(map: &ZoneMap, at: Spot, zone: u16) -> ZoneMap {
 }
 
 /// The command for a map changed by hand: where it differs from the piece's the hand is remembered. Zones in `anew` are read anew.
-fn by_hand(piece: &Piece, look: Surveyed, new: ZoneMap, anew: &[ZoneId], done: String) -> Result<Command, String> {
+pub(crate) fn by_hand(piece: &Piece, look: Surveyed, new: ZoneMap, anew: &[ZoneId], done: String) -> Result<Command, String> {
     let map = piece.map().ok_or(NO_ZONES)?;
     let Some(mut cut) = piece.cut.clone() else {
         let changed: BTreeSet<u16> = new.labels.iter().zip(&map.labels).filter(|(a, b)| a != b).flat_map(|(a, b)| [*a, *b]).collect();

@@ -11,6 +11,7 @@ pub mod mending;
 pub mod planes;
 
 pub use found::{from_lines, from_picture, propose, reframe, set_drawing, set_reference, set_reference_at};
+pub(crate) use mending::by_hand;
 pub use mending::{give, join_by, merge, own, part_by_mass, redraw, split, take, zone_at};
 pub use planes::from_planes;
 

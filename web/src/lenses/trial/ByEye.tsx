@@ -2,12 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, api, type Schemas } from "../../api/client";
-import { useLooking } from "../../bench/context";
+import type { Look } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Note } from "../../kit/Section";
 import { figure, said } from "../../room/figures";
 import { Stroke } from "../stroke/Stroke";
-import { useGround } from "../stroke/useGround";
 import styles from "./ByEye.module.css";
 
 type Answers = Schemas["EyeAnswers"];
@@ -24,6 +23,8 @@ export function ByEye({
   laid,
   triedFor,
   reveal = false,
+  ground,
+  look = "as-it-is",
   onKeep,
 }: {
   box: string;
@@ -32,10 +33,11 @@ export function ByEye({
   triedFor?: Schemas["TriedFor"];
   /** Scrolls to it once it is there, as where it was just asked for. */
   reveal?: boolean;
+  /** Screen colour of the ground it lies on. */
+  ground: string;
+  look?: Look;
   onKeep: (from: Schemas["From"]) => Promise<unknown>;
 }) {
-  const { look } = useLooking();
-  const ground = useGround();
   const [answers, setAnswers] = useState<Answers>(MATCHES);
   const found = useQuery({
     queryKey: ["by-eye", box, swatch, laid, triedFor, answers],

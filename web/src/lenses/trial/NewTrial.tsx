@@ -2,7 +2,7 @@ import { NativeSelect, TextInput } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useReadings } from "../../api/useBox";
-import { useBench } from "../../bench/context";
+import { useBench, useLooking } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Note } from "../../kit/Section";
 import { OnePatch } from "../patches/OnePatch";
@@ -28,6 +28,7 @@ export function NewTrial({
 }) {
   const { view, box } = useBench();
   const { take } = useReadings(box?.id);
+  const { look } = useLooking();
   const { simulates } = useStudio().data ?? {};
   const { medium, ground } = view.piece.brief;
   const [swatch, setSwatch] = useState<Schemas["Swatch"]>(next ?? { ground, parts: [], layers: [] });
@@ -45,7 +46,18 @@ export function NewTrial({
   const told = medium === "oil" ? swatch.parts.length > 0 : laid.length > 0;
   return (
     <>
-      {told && <ByEye box={box.id} swatch={swatch} laid={laid} triedFor={triedFor} reveal onKeep={keep} />}
+      {told && (
+        <ByEye
+          box={box.id}
+          swatch={swatch}
+          laid={laid}
+          triedFor={triedFor}
+          reveal
+          ground={view.ground.hex}
+          look={look}
+          onKeep={keep}
+        />
+      )}
       <details open={!told}>
         <summary>What was really laid</summary>
         {medium === "oil" ? (

@@ -8,7 +8,7 @@ import { Act } from "../../kit/Act";
 import { Acts, Card, Note, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
 import { OnePatch } from "../../lenses/patches/OnePatch";
-import { useStudio } from "../../lenses/stroke/useGround";
+import { useGround, useStudio } from "../../lenses/stroke/useGround";
 import { ByEye } from "../../lenses/trial/ByEye";
 import { Meter } from "../../lenses/trial/Meter";
 import { said } from "../../room/figures";
@@ -23,6 +23,7 @@ export function ReadCard({ box }: { box: BoxView }) {
   const [state, setState] = useState<Schemas["Dampness"]>("dry");
   const [sealed, setSealed] = useState(false);
   const [typed, setTyped] = useState("");
+  const ground = useGround();
   const of = pigment && box.pigments.some((p) => p.id === pigment) ? pigment : (box.pigments[0]?.id ?? "");
   const swatches = useQuery({
     queryKey: ["swatches", box.id, of, box.pigments.length],
@@ -59,7 +60,7 @@ export function ReadCard({ box }: { box: BoxView }) {
       </Tick>
       {swatch && (
         <Section title="By eye">
-          <ByEye box={box.id} swatch={swatch} onKeep={read} />
+          <ByEye box={box.id} swatch={swatch} ground={ground} onKeep={read} />
         </Section>
       )}
       {simulates && <Meter box={box.id} swatch={swatch} wet={state === "wet"} onRead={() => read({ by: "meter" })} />}

@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { answer, api, Refused, type Schemas } from "../../api/client";
+import { answer, api, type PieceView, Refused, type Schemas } from "../../api/client";
 import { localNow, useNow } from "../../api/useEasel";
 import { useNotice } from "../../bench/notice";
 import { lasting } from "../piece/lasting";
 import styles from "./Device.module.css";
+import { DeviceTrial } from "./DeviceTrial";
 import { keepPhoto, sendPhoto } from "./unsentPhotos";
 import { WaitingPhotos } from "./WaitingPhotos";
 
@@ -87,6 +88,7 @@ export function DevicePiece() {
           <button type="button" className="act main" onClick={did}>
             It is done
           </button>
+          {task.id.zone != null && <DeviceTrial key={task.id.zone} view={view} zone={task.id.zone} />}
         </section>
       ) : (
         easel.data && (
@@ -106,6 +108,7 @@ export function DevicePiece() {
         />
       </label>
       <WaitingPhotos />
+      {view.piece.others.length > 0 && <References view={view} now={task?.id.zone ?? null} />}
       {view.piece.easel.photos.length > 0 && (
         <p className={styles.small}>
           {view.piece.easel.photos.length === 1 ? "One photo is" : `${view.piece.easel.photos.length} photos are`} with
@@ -113,5 +116,21 @@ export function DevicePiece() {
         </p>
       )}
     </main>
+  );
+}
+
+/** The other references, those first that are pinned to what is laid now. */
+function References({ view, now }: { view: PieceView; now: number | null }) {
+  const isPinned = (o: Schemas["Other"]) => now !== null && o.pinned.includes(now);
+  const { others } = view.piece;
+  return (
+    <section aria-label="References">
+      {[...others.filter(isPinned), ...others.filter((o) => !isPinned(o))].map((o) => (
+        <figure key={o.digest} className={styles.reference}>
+          <img className={styles.plan} src={`/api/pieces/${view.id}/pictures/${o.digest}`} alt={o.file_name} />
+          <figcaption>{o.purpose || o.file_name}</figcaption>
+        </figure>
+      ))}
+    </section>
   );
 }
