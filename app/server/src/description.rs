@@ -1,9 +1,9 @@
 //! The description of the API and the list of its addresses, from the attributes of the handlers. `cargo xtask api-types` writes both.
 
 use crate::handlers::{
-    borrowed, boxes, by_eye, cards, damaged, devices, drawing, drills, easel, enlarging, field_notes, form, from_photo, grounds, instruments, jobs, journal,
-    keeping, maps, matching, others, pieces, played, progress, readings, reference, sheet, studies, studio, surfaces, typed_colour, wall, wheel, work,
-    zones,
+    borrowed, boxes, by_eye, cards, damaged, devices, drawing, drills, easel, enlarging, field_notes, form, from_photo, grounds,
+    instruments, jobs, journal, keeping, maps, matching, others, pieces, played, progress, readings, reference, sheet, studies, studio,
+    surfaces, typed_colour, wall, wheel, work, zones,
 };
 use crate::limits;
 use crate::paths::every_path;

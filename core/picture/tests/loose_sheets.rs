@@ -98,8 +98,7 @@ fn judged(made: &Made, found: &[loose_sheet::Patch]) -> (usize, usize, Vec<f64>)
         (p.place.x..p.place.x + p.place.width).contains(&at.x) && (p.place.y..p.place.y + p.place.height).contains(&at.y)
     };
     let seen: Vec<&loose_sheet::Patch> = found.iter().filter(|p| !p.guessed).collect();
-    let off: Vec<f64> =
-        made.truth.iter().filter_map(|(at, lab)| Some(ciede2000(*lab, seen.iter().find(|p| holds(p, at))?.lab))).collect();
+    let off: Vec<f64> = made.truth.iter().filter_map(|(at, lab)| Some(ciede2000(*lab, seen.iter().find(|p| holds(p, at))?.lab))).collect();
     let stray = seen.iter().filter(|p| !made.truth.iter().any(|(at, _)| holds(p, at))).count();
     (off.len(), stray, off)
 }

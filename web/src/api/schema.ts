@@ -108,6 +108,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/boxes/{id}/from-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes cells of a photo into a Box: each is a new pigment, or a reading of the one it is named after. */
+        post: operations["take_in_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/boxes/{id}/greys": {
         parameters: {
             query?: never;
@@ -349,6 +366,23 @@ export interface paths {
         };
         /** Schools and mood words to choose from in a medium. */
         get: operations["choices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a typed colour is taken for. */
+        get: operations["read_colour"];
         put?: never;
         post?: never;
         delete?: never;
@@ -970,6 +1004,23 @@ export interface paths {
         put?: never;
         /** Pairs the device that shows a code: it is given a cookie. */
         post: operations["pair_device"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photo-patches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Finds the patches in a photo that was kept, row by row, or reads given cells of it. */
+        post: operations["read_patches"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2103,6 +2154,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/zones/flat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lays turned zones flat again. */
+        post: operations["lay_zones_flat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/zones/join": {
         parameters: {
             query?: never;
@@ -2284,6 +2352,23 @@ export interface paths {
         put?: never;
         /** Makes the colour at a spot a zone of its own, wherever it lies. */
         post: operations["take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/zones/turn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Turns zones in the light: each is cut into its shadow side, middle and light, and where there is room into a rim and a highlight. */
+        post: operations["turn_zones"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2624,6 +2709,11 @@ export interface components {
              */
             millimetres: number;
         };
+        /**
+         * @description How a shape bulges.
+         * @enum {string}
+         */
+        Bulge: "round" | "tube" | "flat" | "ridge";
         /** @description All pieces that are due, timed together. */
         Calendar: {
             /** @description The pieces, soonest due first; slots name them by their place here. */
@@ -3789,6 +3879,20 @@ export interface components {
             /** @description Pigments to do without. */
             without?: components["schemas"]["PigmentId"][];
         };
+        /**
+         * @description A part of a form.
+         * @enum {string}
+         */
+        FormPart: "base" | "middle" | "light" | "rim" | "highlight";
+        /** @description A part of a zone that was turned in the light. */
+        Formed: {
+            /** @description What the whole zone was meant to be before. */
+            local: components["schemas"]["Lab"];
+            /** @description Which part of it this is. */
+            part: components["schemas"]["FormPart"];
+            /** @description The zone that was turned: it is the middle of the form, and keeps its number. */
+            whole: components["schemas"]["ZoneId"];
+        };
         /** @description What fits a search. */
         FoundView: {
             /** @description How many fit in all. */
@@ -3833,8 +3937,16 @@ export interface components {
         } | {
             /** @enum {string} */
             by: "typed";
-            /** @description `#33aa66`, `60 20 -10`, `lch 60 30 250`. */
+            /** @description `#33aa66`, `60 20 -10`, `lch 60 30 250`, or words: "pale blue grey". */
             text: string;
+        } | {
+            /** @enum {string} */
+            by: "photo";
+            /** @description Where the swatch lies. */
+            cell: components["schemas"]["PhotoRect"];
+            grey?: components["schemas"]["Spot"] | null;
+            /** @description Digest of the photo, as it was kept. */
+            photo: string;
         } | {
             /** @description What was answered. */
             answers: components["schemas"]["EyeAnswers"];
@@ -3850,6 +3962,16 @@ export interface components {
             base_revision: number;
             /** @description Whether the lines are a zone of their own. */
             outline: boolean;
+        };
+        /** @description Cells of a photo that are taken into a Box. */
+        FromPhoto: {
+            /** @description The cells. */
+            cells: components["schemas"]["NamedCell"][];
+            grey?: components["schemas"]["Spot"] | null;
+            /** @description On which ground the swatches lie; the usual one of the medium when left out. */
+            ground?: string | null;
+            /** @description Digest of the photo, as it was kept. */
+            photo: string;
         };
         /** @description Another piece whose chart is meant. */
         FromPiece: {
@@ -4558,6 +4680,16 @@ export interface components {
          * @enum {string}
          */
         LampFrom: "left" | "right" | "above" | "below" | "front" | "behind";
+        /** @description Zones that are laid flat. */
+        LayFlat: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            /** @description Which. */
+            zones: components["schemas"]["ZoneId"][];
+        };
         /** @description One pigment laid thin under everything in a few levels: a plan of the values before the colours. */
         LayIn: {
             /** @description How much lies in each zone. Zones that are not named stay bare. */
@@ -4693,6 +4825,14 @@ export interface components {
          * @enum {string}
          */
         Look: "as-it-is" | "values" | "warm-cool" | "squint" | "neighbours" | "clipped" | "equal";
+        /** @description Where patches are looked for. */
+        LookFor: {
+            /** @description Cells to be read; the patches are found when left out. */
+            cells?: components["schemas"]["PhotoRect"][] | null;
+            grey?: components["schemas"]["Spot"] | null;
+            /** @description Digest of the photo, as it was kept. */
+            photo: string;
+        };
         /** @description What a piece loses when it is made with the shared set. */
         Loss: {
             /**
@@ -5001,6 +5141,13 @@ export interface components {
              */
             share: number;
         };
+        /** @description A cell with the name of its pigment. */
+        NamedCell: {
+            /** @description The name of a pigment of the Box, or of a new one, 1..=80 characters. */
+            name: string;
+            /** @description Where. */
+            place: components["schemas"]["PhotoRect"];
+        };
         /** @description One of the painter's own that is near a wanted colour. */
         Near: {
             /**
@@ -5124,6 +5271,8 @@ export interface components {
              * @description Counts every change: what a change is written over.
              */
             revision: number;
+            /** @description The colour that each mark says, in their order; `None` where none is understood. */
+            said: (components["schemas"]["SaidView"] | null)[];
         };
         /** @description When and how the subject was seen, in the painter's words. */
         Occasion: {
@@ -5194,6 +5343,10 @@ export interface components {
              * @description Pixels down.
              */
             height: number;
+            /** @description Zones it stands beside while one of them is chosen. */
+            pinned: components["schemas"]["ZoneId"][];
+            /** @description What it is for, in words: "the hand", "how cloth folds"; may be empty. */
+            purpose: string;
             /** @description What it is used for. */
             serves: components["schemas"]["Serves"][];
             /**
@@ -5334,6 +5487,26 @@ export interface components {
             label: string;
             surround?: components["schemas"]["Srgb8"] | null;
         };
+        /** @description A patch of colour in a photo. */
+        PatchView: {
+            /**
+             * Format: double
+             * @description Expected error, in CIEDE2000.
+             */
+            doubt: number;
+            /** @description Whether it is to be looked at: uneven, in glare or clipped. */
+            doubtful: boolean;
+            /** @description Whether only rows and columns say that a patch is there. */
+            guessed: boolean;
+            /** @description Its colour under daylight. */
+            lab: components["schemas"]["Lab"];
+            /** @description Plain words for it, no two alike. */
+            name: string;
+            /** @description Where. */
+            place: components["schemas"]["PhotoRect"];
+            /** @description For the screen. */
+            screen: components["schemas"]["Srgb8"];
+        };
         /** @description One phase of a study. */
         Phase: {
             /** @description What is done in it. */
@@ -5343,6 +5516,29 @@ export interface components {
              * @description Its share of the time, 0..=1.
              */
             share: number;
+        };
+        /** @description A rectangle of the photo, shares of its width and height. */
+        PhotoRect: {
+            /**
+             * Format: double
+             * @description Height.
+             */
+            height: number;
+            /**
+             * Format: double
+             * @description Width.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Left edge.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Upper edge.
+             */
+            y: number;
         };
         /** @description One planned work. */
         Piece: {
@@ -6342,6 +6538,21 @@ export interface components {
             /** @description Bites into paper and hardly lifts. */
             staining: boolean;
         };
+        /** @description A colour that words say. */
+        SaidView: {
+            /**
+             * Format: double
+             * @description Expected error of the value, in steps.
+             */
+            give_or_take: number;
+            /** @description For the screen. */
+            screen: components["schemas"]["Srgb8"];
+            /**
+             * Format: double
+             * @description Its value, 0..=10.
+             */
+            value: number;
+        };
         /** @description Where the hues of a study come from. */
         Scheme: {
             /** @enum {string} */
@@ -7245,6 +7456,28 @@ export interface components {
             /** @description What it is, in a few words. */
             words: string;
         };
+        /** @description How zones are turned in the light. */
+        TurnZones: {
+            /**
+             * Format: int64
+             * @description Revision the page last saw.
+             */
+            base_revision: number;
+            bulge?: components["schemas"]["Bulge"] | null;
+            /**
+             * Format: double
+             * @description Share of each that lies in shadow.
+             */
+            dark: number;
+            /** @description Whether a rim of thrown-back light and a highlight are kept. */
+            edges: boolean;
+            /** @description Whether the mean colour stays what the zone was meant to be. */
+            holds_mean?: boolean;
+            /** @description A line along which the shadow begins; empty where the light says it. */
+            shadow?: components["schemas"]["Spot"][];
+            /** @description Which. */
+            zones: components["schemas"]["ZoneId"][];
+        };
         /** @description By how much a scheme is turned. */
         Turned: {
             /**
@@ -7257,6 +7490,15 @@ export interface components {
         Typed: {
             /** @description `PB29, PY43, burnt sienna`: parted by commas, semicolons or lines. */
             list: string;
+        };
+        /** @description A colour that was typed. */
+        TypedColour: {
+            /** @description Whether it was said in words: then it is doubtful. */
+            in_words: boolean;
+            /** @description The colour. */
+            lab: components["schemas"]["Lab"];
+            /** @description For the screen. */
+            screen: components["schemas"]["Srgb8"];
         };
         /** @description A swatch of a Box. */
         Under: {
@@ -7501,6 +7743,7 @@ export interface components {
         Zone: {
             /** @description How it stands in the light. */
             facts: components["schemas"]["Facts"];
+            form?: components["schemas"]["Formed"] | null;
             graded?: components["schemas"]["Graded"] | null;
             /** @description Number on the picture and in the field. */
             id: components["schemas"]["ZoneId"];
@@ -7969,6 +8212,65 @@ export interface operations {
                 };
             };
             414: components["responses"]["AddressTooLong"];
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    take_in_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FromPhoto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8791,6 +9093,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Choices"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    read_colour: {
+        parameters: {
+            query: {
+                /** @description `#33aa66`, `60 20 -10`, `lch 60 30 250`, or words: "pale blue grey". */
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedColour"];
                 };
             };
             414: components["responses"]["AddressTooLong"];
@@ -10322,6 +10656,55 @@ export interface operations {
                 content?: never;
             };
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    read_patches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookFor"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchView"][];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13582,6 +13965,65 @@ export interface operations {
             431: components["responses"]["HeadTooLong"];
         };
     };
+    lay_zones_flat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayFlat"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
     join: {
         parameters: {
             query?: never;
@@ -14176,6 +14618,65 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["At"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    turn_zones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TurnZones"];
             };
         };
         responses: {

@@ -125,6 +125,15 @@ export function useChanges(id: number) {
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/lines", { params: { path }, body: { base_revision, outline } })),
       ),
+    /** Turns zones in the light: each is cut into its shadow side, middle and light. */
+    turn: (how: Omit<Schemas["TurnZones"], "base_revision">) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/turn", { params: { path }, body: { base_revision, ...how } })),
+      ),
+    layFlat: (zones: number[]) =>
+      post((base_revision) =>
+        answer(api.POST("/api/pieces/{id}/zones/flat", { params: { path }, body: { base_revision, zones } })),
+      ),
     fromPicture: () =>
       post((base_revision) =>
         answer(api.POST("/api/pieces/{id}/zones/picture", { params: { path }, body: { base_revision } })),

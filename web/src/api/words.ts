@@ -60,6 +60,9 @@ export const PANELS = WORDS.panels as Word<Schemas["Panels"]>[];
 /** Warm or cool, of a place in the field. */
 export const SIDES = WORDS.sides as Word<Schemas["Side"]>[];
 
+/** How a shape bulges. */
+export const BULGES = WORDS.bulges as Word<Schemas["Bulge"]>[];
+
 /** Test cards. */
 export const CARD_KINDS = WORDS.card_kinds as Word<Schemas["CardKind"]>[];
 

@@ -2,6 +2,7 @@
 
 use lean_journal::{DayTime, EntryKind, Season};
 use lean_media::Medium;
+use lean_picture::form::Bulge;
 use lean_piece::easel::Outcome;
 use lean_piece::light::{Distance, Exception, Key, Kind, LampFrom, Plane, Role, Tint};
 use lean_piece::wall::Panels;
@@ -59,6 +60,7 @@ pub(super) struct Words {
     matching: Vec<Word<Matching>>,
     panels: Vec<Word<Panels>>,
     sides: Vec<Word<Side>>,
+    bulges: Vec<Word<Bulge>>,
     card_kinds: Vec<Word<CardKind>>,
 }
 
@@ -94,6 +96,7 @@ impl Words {
             matching: worded(Matching::ALL, Matching::label),
             panels: worded(Panels::ALL, Panels::label),
             sides: worded(Side::ALL, Side::label),
+            bulges: worded(Bulge::ALL, Bulge::label),
             card_kinds: worded(CardKind::ALL, CardKind::label),
         }
     }

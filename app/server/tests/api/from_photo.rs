@@ -121,7 +121,8 @@ async fn words_of_a_field_note_are_its_colours() {
     let (status, kept) = api.ask("POST", "/api/field-notes", Some(note)).await;
     assert_eq!(status, StatusCode::CREATED, "{kept}");
     assert!(kept["said"][0]["value"].is_number() && kept["said"][1]["value"].is_number() && kept["said"][2].is_null(), "{kept}");
-    let brief = json!({ "title": "note", "medium": "soft-pastel", "ground": "sanded-warm-grey", "size": { "width": 300.0, "height": 300.0 } });
+    let brief =
+        json!({ "title": "note", "medium": "soft-pastel", "ground": "sanded-warm-grey", "size": { "width": 300.0, "height": 300.0 } });
     let (status, piece) = api.ask("POST", &format!("/api/field-notes/{}/piece", kept["id"]), Some(json!({ "brief": brief }))).await;
     assert_eq!(status, StatusCode::CREATED, "{piece}");
     let zones = piece["piece"]["zones"].as_array().unwrap();

@@ -7,9 +7,34 @@ use std::sync::LazyLock;
 
 /// Colours by their plainest names, and what is said of them. Choices: words everybody has.
 const COLOURS: [&str; 28] = [
-    "red", "orange", "yellow", "green", "blue", "violet", "purple", "pink", "brown", "ochre", "olive", "turquoise", "rose", "rust", "salmon",
-    "sand", "lemon", "blue green", "yellow green", "red violet", "red brown", "warm grey", "cool grey", "grey", "blue grey", "green grey",
-    "white", "black",
+    "red",
+    "orange",
+    "yellow",
+    "green",
+    "blue",
+    "violet",
+    "purple",
+    "pink",
+    "brown",
+    "ochre",
+    "olive",
+    "turquoise",
+    "rose",
+    "rust",
+    "salmon",
+    "sand",
+    "lemon",
+    "blue green",
+    "yellow green",
+    "red violet",
+    "red brown",
+    "warm grey",
+    "cool grey",
+    "grey",
+    "blue grey",
+    "green grey",
+    "white",
+    "black",
 ];
 const SAID: [&str; 8] = ["", "pale", "light", "dull", "dark", "deep", "pale dull", "dark dull"];
 
@@ -33,7 +58,9 @@ mod tests {
     fn words_read_back_come_near_the_colour_they_name() {
         let mut off: Vec<f64> = (0..360)
             .step_by(20)
-            .flat_map(|h| [(25.0, 18.0), (45.0, 40.0), (70.0, 30.0), (85.0, 10.0)].map(|(l, c)| toward_real(Lab::from_lch(l, c, f64::from(h)))))
+            .flat_map(|h| {
+                [(25.0, 18.0), (45.0, 40.0), (70.0, 30.0), (85.0, 10.0)].map(|(l, c)| toward_real(Lab::from_lch(l, c, f64::from(h))))
+            })
             .map(|lab| ciede2000(lab, read(&named(lab)).unwrap().lab))
             .collect();
         off.sort_by(f64::total_cmp);

@@ -92,7 +92,10 @@ impl Membrane {
         let (x0, y0) = (x as usize, y as usize);
         let (fx, fy) = (x - x0 as f64, y - y0 as f64);
         let h = |x: usize, y: usize| f64::from(self.height[y * self.wide + x]);
-        h(x0, y0) * (1.0 - fx) * (1.0 - fy) + h(x0 + 1, y0) * fx * (1.0 - fy) + h(x0, y0 + 1) * (1.0 - fx) * fy + h(x0 + 1, y0 + 1) * fx * fy
+        h(x0, y0) * (1.0 - fx) * (1.0 - fy)
+            + h(x0 + 1, y0) * fx * (1.0 - fy)
+            + h(x0, y0 + 1) * (1.0 - fx) * fy
+            + h(x0 + 1, y0 + 1) * fx * fy
     }
 
     fn slope(&self, x: f64, y: f64) -> (f64, f64) {

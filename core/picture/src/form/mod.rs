@@ -26,6 +26,21 @@ pub enum Bulge {
     Ridge,
 }
 
+impl Bulge {
+    /// All of them.
+    pub const ALL: &[Self] = &[Self::Round, Self::Tube, Self::Flat, Self::Ridge];
+
+    /// What it is called.
+    pub fn label(self) -> &'static str {
+        match self {
+            Self::Round => "round",
+            Self::Tube => "a tube",
+            Self::Flat => "flat",
+            Self::Ridge => "a ridge",
+        }
+    }
+}
+
 /// A part of a form.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]

@@ -93,8 +93,11 @@ mod tests {
 
     #[test]
     fn patches_are_read_row_by_row_and_a_gap_is_guessed() {
-        let mut places: Vec<PhotoRect> =
-            (0..3).flat_map(|r| (0..5).map(move |c| (c, r))).filter(|at| *at != (2, 1)).map(|(c, r)| cell(f64::from(c), f64::from(r), 0.015)).collect();
+        let mut places: Vec<PhotoRect> = (0..3)
+            .flat_map(|r| (0..5).map(move |c| (c, r)))
+            .filter(|at| *at != (2, 1))
+            .map(|(c, r)| cell(f64::from(c), f64::from(r), 0.015))
+            .collect();
         places.reverse();
         let placed = in_rows(&places, (1000, 1000));
         assert_eq!(placed.len(), 15);
@@ -107,7 +110,8 @@ mod tests {
 
     #[test]
     fn what_lies_anyhow_gets_no_guesses() {
-        let places: Vec<PhotoRect> = [(0.0, 0.0), (1.3, 0.1), (4.0, 0.0), (0.4, 2.0), (3.1, 2.2), (4.2, 2.1)].map(|(c, r)| cell(c, r, 0.0)).into();
+        let places: Vec<PhotoRect> =
+            [(0.0, 0.0), (1.3, 0.1), (4.0, 0.0), (0.4, 2.0), (3.1, 2.2), (4.2, 2.1)].map(|(c, r)| cell(c, r, 0.0)).into();
         assert!(in_rows(&places, (1000, 800)).iter().all(|p| !p.1));
     }
 }

@@ -98,7 +98,8 @@ fn lightest(photo: &Picture) -> (Vec<[f64; 6]>, [Vec<f64>; 3]) {
                 .collect();
             seen.sort_by(|a, b| a[1].total_cmp(&b[1]));
             let n = seen.len() as f64;
-            let part = &seen[(n * LIGHTEST.start) as usize..((n * LIGHTEST.end).ceil() as usize).clamp((n * LIGHTEST.start) as usize + 1, seen.len())];
+            let part = &seen
+                [(n * LIGHTEST.start) as usize..((n * LIGHTEST.end).ceil() as usize).clamp((n * LIGHTEST.start) as usize + 1, seen.len())];
             let middle_at = |from: u32, to: u32, whole: u32| f64::from(from + to) / 2.0 / f64::from(whole) - 0.5;
             rows.push(terms(middle_at(left, right, photo.width), middle_at(top, foot, photo.height)));
             for (c, log) in logs.iter_mut().enumerate() {

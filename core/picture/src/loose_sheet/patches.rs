@@ -59,7 +59,10 @@ impl Part {
 
     fn is_patch(&self, w: usize, h: usize) -> bool {
         let (across, down) = ((self.right - self.left + 1) as f64, (self.foot - self.top + 1) as f64);
-        let cut = self.left <= INSET + BLUR || self.top <= INSET + BLUR || self.right + INSET + BLUR + 1 >= w || self.foot + INSET + BLUR + 1 >= h;
+        let cut = self.left <= INSET + BLUR
+            || self.top <= INSET + BLUR
+            || self.right + INSET + BLUR + 1 >= w
+            || self.foot + INSET + BLUR + 1 >= h;
         !cut && across.min(down) >= LEAST as f64
             && across.max(down) <= LONG * across.min(down)
             && self.cells as f64 >= FILLS * across * down
@@ -122,8 +125,10 @@ fn labs(photo: &Picture, field: &Field) -> Vec<[f64; 3]> {
 
 /// What is left when so many pixels are taken off every edge.
 fn eroded(of: &[bool], w: usize, h: usize) -> Vec<bool> {
-    let across: Vec<bool> =
-        (0..w * h).into_par_iter().map(|i| ((i % w).saturating_sub(INSET)..(i % w + INSET + 1).min(w)).all(|x| of[i / w * w + x])).collect();
+    let across: Vec<bool> = (0..w * h)
+        .into_par_iter()
+        .map(|i| ((i % w).saturating_sub(INSET)..(i % w + INSET + 1).min(w)).all(|x| of[i / w * w + x]))
+        .collect();
     (0..w * h).into_par_iter().map(|i| ((i / w).saturating_sub(INSET)..(i / w + INSET + 1).min(h)).all(|y| across[y * w + i % w])).collect()
 }
 

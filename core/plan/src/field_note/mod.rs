@@ -147,7 +147,13 @@ mod tests {
 
     #[test]
     fn limits_are_named() {
-        let mark = |x: f64, value: f64| FieldMark { place: Spot { x, y: 0.2 }, word: "x".into(), value: Some(value), side: None, pigment: String::new() };
+        let mark = |x: f64, value: f64| FieldMark {
+            place: Spot { x, y: 0.2 },
+            word: "x".into(),
+            value: Some(value),
+            side: None,
+            pigment: String::new(),
+        };
         let note = |proportion: f64, marks| FieldNote {
             words: String::new(),
             at: String::new(),

@@ -95,11 +95,8 @@ fn hold_mean(zones: &mut [Zone], parts: &[(FormPart, usize)], area: f64, local: 
         for i in moved {
             let t = zones[i].target;
             let by = |off: f64| off / share;
-            zones[i].target = toward_real(Lab::new(
-                (t.l + by(local.l - now.l)).clamp(0.0, 100.0),
-                t.a + by(local.a - now.a),
-                t.b + by(local.b - now.b),
-            ));
+            zones[i].target =
+                toward_real(Lab::new((t.l + by(local.l - now.l)).clamp(0.0, 100.0), t.a + by(local.a - now.a), t.b + by(local.b - now.b)));
         }
     }
 }

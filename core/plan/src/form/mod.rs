@@ -117,7 +117,8 @@ pub fn lay_flat(piece: &Piece, look: Surveyed, zones: &[ZoneId]) -> Result<Comma
             let Some(old) = piece.zone(zone.id) else { continue };
             let form = old.form.or_else(|| piece.zones.iter().filter_map(|z| z.form).find(|f| f.whole == zone.id));
             let facts = Facts { role: None, local: None, ..old.facts };
-            *zone = Zone { name: whole_name(piece, old.id), target: form.map_or(old.target, |f| f.local), form: None, facts, ..zone.clone() };
+            *zone =
+                Zone { name: whole_name(piece, old.id), target: form.map_or(old.target, |f| f.local), form: None, facts, ..zone.clone() };
         }
     }
     Ok(command)
@@ -192,7 +193,8 @@ fn laid_count(piece: &Piece, numbers: &BTreeMap<(ZoneId, FormPart), ZoneId>) -> 
 fn whole_name(piece: &Piece, id: ZoneId) -> String {
     let name = piece.zone(id).map(|z| z.name.clone()).unwrap_or_default();
     let part = FormPart::ALL.iter().find_map(|p| name.strip_suffix(&format!(", {}", p.word())).map(str::to_owned));
-    part.unwrap_or(name)
+    // A zone without a name lends its parts its number.
+    part.map_or(name, |whole| if whole == format!("zone {}", id.0) { String::new() } else { whole })
 }
 
 /// Direction the light comes from: to the right, down, and towards the eye. From above on the left where nobody named it.

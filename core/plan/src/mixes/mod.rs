@@ -18,6 +18,7 @@ use serde::Serialize;
 
 mod among;
 mod kinship;
+mod one_family;
 mod paint;
 mod pans;
 mod riskiest;
@@ -151,6 +152,7 @@ pub fn mixes(piece: &Piece, recipes: &Recipes) -> Vec<ZoneMix> {
         colours.iter().map(|w| recipes.best(*w, piece.cost()).map(|b| b.1)).collect()
     };
     let cost = piece.cost();
+    let chosen = one_family::shared(piece, recipes, &aimed, chosen, cost);
     let compared = aimed.into_iter().zip(chosen).filter_map(|(a, mix)| {
         let mix = mix?;
         let simpler = if a.share == 0.0 { simpler::than(&mix, recipes, a.target.lab, cost) } else { None };

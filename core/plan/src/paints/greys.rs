@@ -138,8 +138,7 @@ mod tests {
         assert!(greys_over(&pens(), &"gone".into(), Steps(1.0)).unwrap_err().contains("gone"));
         let b = pens();
         let ground = ground::usual(b.medium);
-        let dull =
-            b.pigments.iter().min_by(|x, y| swatch(b.medium, &ground, x).chroma().total_cmp(&swatch(b.medium, &ground, y).chroma()));
+        let dull = b.pigments.iter().min_by(|x, y| swatch(b.medium, &ground, x).chroma().total_cmp(&swatch(b.medium, &ground, y).chroma()));
         assert!(greys_over(&b, &dull.unwrap().id, Steps(1.0)).unwrap_err().contains("grey itself"));
     }
 }

@@ -6,6 +6,7 @@ use crate::mixes::ZoneMix;
 use lean_colour::Share;
 use lean_media::forms::Act;
 use lean_media::{Medium, Pigment, PigmentId};
+use lean_picture::form::FormPart;
 use lean_piece::easel::{DrawnWith, Guard, Stage, TaskId};
 use lean_piece::intent::schools::{Question, School};
 use lean_piece::light::{Distance, Role};
@@ -176,7 +177,7 @@ impl Making<'_> {
             let of: Vec<(&Pigment, f64)> = mix.mix.amounts().into_iter().filter_map(|(id, n)| Some((find(id)?, n))).collect();
             let id = TaskId { stage: first, zone: Some(zone.id), layer: 0 };
             let mixed = telling::short(&mix.mix, &|id| self.name(id));
-            let how = format!("{mixed}. {}", self.marks(zone, first));
+            let how = format!("{mixed}. {} {}", self.marks(zone, first), self.edge(zone)).trim_end().to_owned();
             return vec![Task { title: label, how, ..self.task(id, area, 1, (1.0, &of)) }];
         }
         let burnishes = |l: &MixLayer| l.act == Act::Burnish;
@@ -194,10 +195,24 @@ impl Making<'_> {
                 false => String::new(),
             };
             let marks = if n == 0 { self.marks(zone, stage) } else { String::new() };
-            let how = format!("{laid}. {marks}").trim().to_owned();
+            let edge = if n == 0 { self.edge(zone) } else { "" };
+            let how = format!("{laid}. {marks} {edge}").trim().to_owned();
             Task { title: which, how, gate, ..self.task(id, area, l.times, (strength, &of)) }
         };
         mix.mix.layers.iter().enumerate().map(layer).collect()
+    }
+
+    /// How a part of a form meets the darker one beside it.
+    fn edge(&self, zone: &Zone) -> &'static str {
+        let lighter = zone.form.is_some_and(|f| matches!(f.part, FormPart::Middle | FormPart::Light | FormPart::Rim));
+        match self.piece.brief.medium {
+            _ if !lighter => "",
+            Medium::Marker => "Take it over the edge of the darker part while that is wet: the lighter pen blends it.",
+            Medium::SoftPastel => "Drag its edge into the darker part, without rubbing all of it.",
+            Medium::Pencil => "Press less and less towards the next part, so that they run into each other.",
+            Medium::Watercolour => "Soften its edge with a damp brush before it dries.",
+            Medium::Oil => "Lose its edge into the darker part while both are wet.",
+        }
     }
 
     /// With which brush and which marks.

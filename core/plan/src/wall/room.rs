@@ -38,7 +38,10 @@ pub fn sentence(room: &RoomReading) -> String {
     let percent = |share: f64| format!("{:.0} %", share * 100.0);
     let mut seen = vec![format!("{} wall", percent(room.wall))];
     seen.extend(
-        [("brown as wood", room.wood), ("green as leaves", room.plants)].iter().filter(|(_, s)| *s >= 0.02).map(|(n, s)| format!("{} {n}", percent(*s))),
+        [("brown as wood", room.wood), ("green as leaves", room.plants)]
+            .iter()
+            .filter(|(_, s)| *s >= 0.02)
+            .map(|(n, s)| format!("{} {n}", percent(*s))),
     );
     format!("The photo is {}; {} of it plainly warm, {} plainly cool.", seen.join(", "), percent(room.warm), percent(room.cool))
 }

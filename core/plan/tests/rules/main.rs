@@ -2,6 +2,7 @@
 
 mod by_eye;
 mod drawing;
+mod form;
 mod glimpse;
 mod made_up;
 mod paints;

@@ -70,11 +70,7 @@ export function usePatches() {
     pointGrey: async (at: Spot | null) => {
       if (!photo) return;
       const holds = ({ place }: Patch) =>
-        at &&
-        at.x >= place.x &&
-        at.x <= place.x + place.width &&
-        at.y >= place.y &&
-        at.y <= place.y + place.height;
+        at && at.x >= place.x && at.x <= place.x + place.width && at.y >= place.y && at.y <= place.y + place.height;
       const done = await reread(
         photo.digest,
         at,

@@ -70,8 +70,8 @@ export function FromPhotoCard({ box, coming, onDone }: { box: BoxView; coming: C
       <Card>
         <h2>From a photo</h2>
         <p>
-          Every patch of colour becomes a {unit(box.medium, 1)} of this Box, or a reading of one that is in it. Leave bare
-          paper between the patches; a grey card on the sheet makes it surer.
+          Every patch of colour becomes a {unit(box.medium, 1)} of this Box, or a reading of one that is in it. Leave
+          bare paper between the patches; a grey card on the sheet makes it surer.
         </p>
       </Card>
     );

@@ -13,8 +13,7 @@ export function DeviceTrial({ view, zone }: { view: PieceView; zone: number }) {
   const key = ["device-trials", view.id, zone];
   const trials = useQuery({
     queryKey: key,
-    queryFn: () =>
-      answer(api.GET("/api/pieces/{id}/trials", { params: { path: { id: view.id }, query: { zone } } })),
+    queryFn: () => answer(api.GET("/api/pieces/{id}/trials", { params: { path: { id: view.id }, query: { zone } } })),
     enabled: open && !!box,
   });
   const next = trials.data?.next;

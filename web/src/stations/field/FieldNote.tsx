@@ -125,7 +125,7 @@ export function FieldNote() {
           key={chosen}
           number={chosen + 1}
           mark={note.marks[chosen]}
-          said={kept.data.said[chosen]}
+          said={kept.data?.said[chosen]}
           onChange={(change) => setMark(chosen, change)}
           onRemove={() => {
             set({ marks: note.marks.filter((_, n) => n !== chosen) });

@@ -7,6 +7,7 @@ import { Picture } from "../../lenses/picture/Picture";
 import { figure } from "../../room/figures";
 import { Ends } from "./Ends";
 import { FirstPicture } from "./FirstPicture";
+import { USUAL, useTurn } from "./FormPart";
 import { Looks } from "./Looks";
 import { ComparedCard, LineCard } from "./Measured";
 import { PlanesCard, PlanesSurface } from "./Planes";
@@ -26,6 +27,8 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
   const [patch, setPatch] = useState<Spot | null>(null);
   const [ends, setEnds] = useState<{ what: "line" | "compare"; from: Spot; to: Spot } | null>(null);
   const [clipped, setClipped] = useState(false);
+  const [turning, setTurning] = useState(USUAL);
+  const turn = useTurn(turning);
   const [equalTo, setEqualTo] = useState<number | null>(null);
   const take = useCallback((t: Tool | null) => {
     setTool(t);
@@ -54,6 +57,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
     setTool(null);
     if (tool === "join") changes.join(stroke);
     if (tool === "part" && selection.zone !== null) changes.split(selection.zone, stroke);
+    if (tool === "shadow" && selection.zone !== null) turn(selection.zone, stroke);
     if (tool === "redraw" && selection.zone !== null) changes.redraw(selection.zone, stroke);
     if (tool === "neutral") changes.neutral({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }, card);
     if (tool === "take") changes.take(to);
@@ -114,7 +118,7 @@ export function PictureRoom({ rooms }: { rooms: React.ReactNode }) {
     ) : isolate && patch ? (
       <PatchCard at={patch} onEqual={setEqualTo} />
     ) : selection.zone !== null ? (
-      <ZoneCard tool={tool} onTool={take} onEqual={setEqualTo} />
+      <ZoneCard turning={turning} onTurning={setTurning} tool={tool} onTool={take} onEqual={setEqualTo} />
     ) : planes ? (
       <PlanesCard />
     ) : (

@@ -22,6 +22,7 @@ import { Give } from "../../lenses/give/Give";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround } from "../../lenses/stroke/useGround";
 import { figure } from "../../room/figures";
+import { FormPart, type Turning } from "./FormPart";
 import { PlacePart } from "./PlacePart";
 import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
@@ -31,10 +32,14 @@ export function ZoneCard({
   tool,
   onTool,
   onEqual,
+  turning,
+  onTurning,
 }: {
   tool: Tool | null;
   onTool: (t: Tool | null) => void;
   onEqual: (value: number) => void;
+  turning: Turning;
+  onTurning: (how: Turning) => void;
 }) {
   const bench = useBench();
   const selection = useSelection();
@@ -100,6 +105,7 @@ export function ZoneCard({
           </label>
         ))}
       </fieldset>
+      {view.piece.reference && <FormPart zone={zone} how={turning} onHow={onTurning} tool={tool} onTool={onTool} />}
       {view.piece.reference && <PlacePart zone={zone} />}
       <Mend zone={zone} tool={tool} onTool={onTool} />
       <ZoneMeasure zone={zone} onEqual={onEqual} />
