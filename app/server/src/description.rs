@@ -2,8 +2,8 @@
 
 use crate::handlers::{
     borrowed, boxes, by_eye, cards, damaged, devices, drawing, drills, easel, enlarging, field_notes, form, from_photo, grounds,
-    instruments, jobs, journal, keeping, maps, matching, others, pieces, played, progress, readings, reference, sheet, studies, studio,
-    surfaces, typed_colour, wall, wheel, work, zones,
+    instruments, jobs, journal, keeping, maps, matching, others, photo_patches, pieces, played, progress, readings, reference, sheet,
+    studies, studio, surfaces, typed_colour, wall, wheel, work, zones,
 };
 use crate::limits;
 use crate::paths::every_path;

@@ -126,7 +126,7 @@ macro_rules! every_path {
             played::set_aside;
             form::turned;
             form::flat;
-            from_photo::patches;
+            photo_patches::patches;
             from_photo::take;
             typed_colour::read;
             cards::pdf;

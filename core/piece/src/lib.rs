@@ -55,4 +55,4 @@ pub use set::{ChosenSet, SearchKept};
 pub use studies::{Chord, HueShare, MOST_STUDIES, OtherLight, PageFormat, Scheme, SheetSettings, Study, StudyMix, StudyNumber};
 pub use together::Together;
 pub use units::{Millimetres, PixelSize, Size};
-pub use zones::{Cut, Formed, Importance, MOST_TURNS, Mass, MassId, Turn, Zone, ZoneId};
+pub use zones::{Cut, Formed, Importance, MOST_TURNS, Mass, MassId, Surface, SurfaceMix, Turn, Worked, Zone, ZoneId};

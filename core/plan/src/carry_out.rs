@@ -10,6 +10,7 @@ use crate::mixes::{self, ZoneMix};
 use crate::requests::{FieldMove, Request};
 use crate::stages::requests as stages;
 use crate::studies::go_on::go_on;
+use crate::surfaces;
 use crate::zones::masses;
 use lean_colour::{Lab, Share, Temperature, Value, moves};
 use lean_media::PigmentId;
@@ -21,8 +22,14 @@ use lean_piece::change::{
 use lean_piece::light::{Facts, Graded};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wall::Wall;
-use lean_piece::{Brief, ChosenSet, Command, Dismissal, MOST_NAME, Piece, Refusal, Zone, ZoneId};
+use lean_piece::{Brief, ChosenSet, Command, Dismissal, MOST_NAME, Piece, Refusal, Surface, Zone, ZoneId};
 use lean_search::{Recipes, most_in_set};
+
+fn with_surface(piece: &Piece, id: ZoneId, surface: Option<Surface>, what: &str) -> Result<Command, Refusal> {
+    let zone = piece.zone(id).ok_or(Refusal::NoSuchZone(id.0))?;
+    let what = format!("{}: {what}", piece.zone_label(id)).chars().take(MOST_NAME).collect();
+    Ok(Command::ChangeZones(ChangeZones { zones: vec![Zone { surface, ..zone.clone() }], what }))
+}
 
 /// Characters in which a page says what it did.
 const MOST_SAID: usize = 200;
@@ -37,6 +44,15 @@ impl Request {
         let owned = |pigments: &[PigmentId]| owned(paint_box, pigments);
         Ok(match self {
             Self::SetBrief { brief } => Command::SetBrief(SetBrief { brief: Brief { title: brief.title.trim().to_owned(), ..brief } }),
+            Self::UseSurface { zone, worked, count, distance } => {
+                if !(2..=12).contains(&count) || !(200.0..=20_000.0).contains(&distance.0) {
+                    return Err(Refusal::Range("Siblings are 2 to 12, and dabs are seen from 0.2 to 20 metres.".into()));
+                }
+                let paint_box = paint_box.ok_or_else(|| Refusal::Unknown("There is no Box yet. Choose one first.".into()))?;
+                let surface = surfaces::used(piece, paint_box, zone, worked, count, distance).map_err(Refusal::Unknown)?;
+                with_surface(piece, zone, Some(surface), worked.label())?
+            }
+            Self::DropSurface { zone } => with_surface(piece, zone, None, "one mix again")?,
             Self::UseBox { paint_box } => {
                 let found = asked.ok_or_else(|| Refusal::Unknown("There is no such Box. Choose one from the list.".into()))?;
                 if found.medium != piece.brief.medium {

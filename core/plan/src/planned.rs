@@ -2,13 +2,14 @@
 
 use crate::mixes::ZoneMix;
 use crate::stages::{StageLook, ZoneNow};
-use lean_colour::Lab;
+use crate::surfaces::in_use;
 use lean_colour::neighbours::{Border, over_zones, shown_alone};
+use lean_colour::{Lab, Share};
 use lean_media::Medium;
 use lean_picture::Picture;
 use lean_picture::paint::{Fill, paint};
-use lean_picture::painted::{Hand, Painting, painted};
-use lean_piece::{Piece, Study, StudyMix, Zone, ZoneId};
+use lean_picture::painted::{Hand, Mosaic, Painting, painted_with};
+use lean_piece::{Piece, Study, StudyMix, Worked, Zone, ZoneId};
 use std::collections::BTreeMap;
 
 /// Pixels to a cell of the zone grid.
@@ -71,18 +72,28 @@ fn hand_of(medium: Medium) -> Hand {
 
 /// Brushes the hand of a picture is shown with, as shares of its width: what the eye can tell at the size of a hand, and what still looks painted.
 const SHOWN: (f64, f64) = (1.0 / 90.0, 1.0 / 22.0);
+/// Least width of a dab in a picture, in pixels: what is smaller has fused. A choice.
+const LEAST_DAB: f64 = 2.5;
 /// The brush of a study, as a share of its longer side: large. A choice.
 const OF_STUDY: f64 = 1.0 / 26.0;
 
 fn hand_painted(piece: &Piece, fills: &BTreeMap<u16, Fill>, width: u32, brush: f64, seed: u32) -> Option<Picture> {
-    painted_on(piece, piece.ground().lab, fills, width, brush, seed)
+    painted_on(piece, piece.ground().lab, fills, &BTreeMap::new(), width, brush, seed)
 }
 
-fn painted_on(piece: &Piece, ground: Lab, fills: &BTreeMap<u16, Fill>, width: u32, brush: f64, seed: u32) -> Option<Picture> {
+fn painted_on(
+    piece: &Piece,
+    ground: Lab,
+    fills: &BTreeMap<u16, Fill>,
+    mosaics: &BTreeMap<u16, Mosaic>,
+    width: u32,
+    brush: f64,
+    seed: u32,
+) -> Option<Picture> {
     let map = piece.map()?;
     let longer = f64::from(width) * (f64::from(map.height) / f64::from(map.width.max(1))).max(1.0);
     let brush = (brush.clamp(SHOWN.0, SHOWN.1) * longer).max(2.0) as f32;
-    Some(painted(map, fills, ground, width, Painting { hand: hand_of(piece.brief.medium), brush, seed }))
+    Some(painted_with(map, fills, mosaics, ground, width, Painting { hand: hand_of(piece.brief.medium), brush, seed }))
 }
 
 /// A study painted with its large brush, `width` pixels wide; `None` without zones.
@@ -97,7 +108,20 @@ pub fn painted_study(piece: &Piece, study: &Study, width: u32) -> Option<Picture
 
 /// The plan painted in its mixes with its own brush; `None` without zones.
 pub fn painted_mixes(piece: &Piece, mixes: &[ZoneMix], width: u32) -> Option<Picture> {
-    hand_painted(piece, &mixed(piece, mixes), width, brush_of(piece), 0)
+    let all = mosaics(piece, width, &|_| true);
+    painted_on(piece, piece.ground().lab, &mixed(piece, mixes), &all, width, brush_of(piece), 0)
+}
+
+/// Zones laid in several mixes side by side, of those that are finished.
+fn mosaics(piece: &Piece, width: u32, finished: &dyn Fn(ZoneId) -> bool) -> BTreeMap<u16, Mosaic> {
+    let pixels = f64::from(width) / piece.brief.size.width.0.max(1.0);
+    let mosaic = |z: &Zone| {
+        let surface = in_use(piece, z.id).filter(|_| finished(z.id))?;
+        let colours = surface.mixes.iter().map(|m| (m.mix.lab, Share(m.share))).collect();
+        let dab = (surface.dab.0 * pixels).max(LEAST_DAB) as f32;
+        Some((z.id.0, Mosaic { colours, dab, by_place: surface.worked == Worked::Siblings }))
+    };
+    piece.zones.iter().filter_map(mosaic).collect()
 }
 
 /// The plan painted in what is wanted, before there is a set; `None` without zones.
@@ -111,7 +135,8 @@ pub fn painted_look(piece: &Piece, look: &StageLook, width: u32) -> Option<Pictu
     let run =
         |z: &ZoneNow| piece.zone(z.zone).and_then(|o| o.graded).filter(|_| finished(z)).map(|g| (piece.within_rules(g.to), g.direction));
     let fills = look.zones.iter().filter(|z| !z.bare).map(|z| (z.zone.0, Fill { lab: z.mark.lab, to: run(z) })).collect();
-    painted_on(piece, look.ground.lab, &fills, width, brush_of(piece), 0)
+    let done = |id: ZoneId| look.zones.iter().any(|z| z.zone == id && finished(z) && !z.bare);
+    painted_on(piece, look.ground.lab, &fills, &mosaics(piece, width, &done), width, brush_of(piece), 0)
 }
 
 fn brush_of(piece: &Piece) -> f64 {

@@ -9,8 +9,8 @@ use lean_piece::light::{Distance, Facts, Key, Lighting, Plane, Which};
 use lean_piece::paint_box::BoxId;
 use lean_piece::wall::{Candidate, Heard, Measure};
 use lean_piece::{
-    Aim, Brief, Compositions, Dismissal, Importance, MassId, Mixing, Other, PlaneShape, Serves, Session, SheetSettings, StudyNumber,
-    Together, Wished, ZoneId,
+    Aim, Brief, Compositions, Dismissal, Importance, MassId, Millimetres, Mixing, Other, PlaneShape, Serves, Session, SheetSettings,
+    StudyNumber, Together, Wished, Worked, ZoneId,
 };
 use lean_search::Demands;
 use serde::{Deserialize, Serialize};
@@ -24,6 +24,22 @@ pub enum Request {
     SetBrief {
         /// The whole new brief.
         brief: Brief,
+    },
+    /// Lay a zone in several mixes side by side.
+    UseSurface {
+        /// Which zone.
+        zone: ZoneId,
+        /// How they share it.
+        worked: Worked,
+        /// How many siblings, 2..=12.
+        count: usize,
+        /// From where dabs are seen, in millimetres.
+        distance: Millimetres,
+    },
+    /// Lay a zone in one mix again.
+    DropSurface {
+        /// Which zone.
+        zone: ZoneId,
     },
     /// Draw on another Box of the same medium.
     UseBox {

@@ -6155,6 +6155,22 @@ export interface components {
             /** @enum {string} */
             do: "set-brief";
         } | {
+            /** @description How many siblings, 2..=12. */
+            count: number;
+            /** @description From where dabs are seen, in millimetres. */
+            distance: components["schemas"]["Millimetres"];
+            /** @enum {string} */
+            do: "use-surface";
+            /** @description How they share it. */
+            worked: components["schemas"]["Worked"];
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
+            /** @enum {string} */
+            do: "drop-surface";
+            /** @description Which zone. */
+            zone: components["schemas"]["ZoneId"];
+        } | {
             /** @enum {string} */
             do: "use-box";
             /** @description Which. */
@@ -7162,6 +7178,27 @@ export interface components {
             /** @description Why, in a sentence. */
             sentence: string;
         };
+        /** @description Several mixes in one zone. */
+        Surface: {
+            /** @description Width of a dab, or of what one relative covers before the next. */
+            dab: components["schemas"]["Millimetres"];
+            /** @description The mixes, those with most of it first. */
+            mixes: components["schemas"]["SurfaceMix"][];
+            /** @description The set it is mixed of. */
+            set: components["schemas"]["PigmentId"][];
+            /** @description How they share it. */
+            worked: components["schemas"]["Worked"];
+        };
+        /** @description One of the mixes. */
+        SurfaceMix: {
+            /** @description What goes in, and what it gives. */
+            mix: components["schemas"]["Mix"];
+            /**
+             * Format: double
+             * @description Share of the zone, 0..=1.
+             */
+            share: number;
+        };
         /** @description What can be planned for the surface of one zone. */
         Surfaces: {
             broken?: components["schemas"]["Broken"] | null;
@@ -7716,6 +7753,11 @@ export interface components {
             /** @description The colour. */
             lab: components["schemas"]["Lab"];
         };
+        /**
+         * @description How several mixes share a zone.
+         * @enum {string}
+         */
+        Worked: "siblings" | "variation" | "broken";
         /** @description What a pigment of a Box was worth so far. */
         Worth: {
             /** @description The last day it was in a set or study; `None` when never. */
@@ -7757,6 +7799,7 @@ export interface components {
             open: boolean;
             /** @description What the reference reads there. */
             reading: components["schemas"]["Reading"];
+            surface?: components["schemas"]["Surface"] | null;
             /** @description What it should be in the piece. Starts as the reading. */
             target: components["schemas"]["Lab"];
         };

@@ -21,6 +21,7 @@ pub(crate) mod keeping;
 pub(crate) mod maps;
 pub(crate) mod matching;
 pub(crate) mod others;
+pub(crate) mod photo_patches;
 pub(crate) mod pieces;
 pub(crate) mod played;
 pub(crate) mod progress;

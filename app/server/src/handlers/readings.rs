@@ -1,8 +1,8 @@
 //! Readings of swatches: taken, kept, learned from, and trials of mixes judged.
 
 use super::by_eye::{self, EyeAnswers};
-use super::from_photo::colour_of;
 use super::instruments::read_meter;
+use super::photo_patches::colour_of;
 use super::trial_aim::{For, planned, wanted};
 use crate::extract::{Body, Json as In, Path, Query};
 use crate::lessons::Lessons;

@@ -5,9 +5,11 @@
 //! around the mix, never added to it. Edges are moved a little, as a hand moves them. The same picture every time, from a seed.
 
 mod hand;
+mod mosaic;
 mod noise;
 
 pub use hand::Hand;
+pub use mosaic::Mosaic;
 
 use crate::paint::Fill;
 use crate::picture::Picture;
@@ -15,6 +17,7 @@ use crate::zone_map::ZoneMap;
 use hand::Texture;
 use lean_colour::Lab;
 use lean_colour::screen::{grey_byte, linear_of_xyz};
+use mosaic::Tiled;
 use rayon::prelude::*;
 use std::collections::BTreeMap;
 use std::sync::LazyLock;
@@ -49,11 +52,23 @@ const SETTLING: usize = 3;
 
 /// Paints every zone of a map into a picture `width` pixels wide; what has no fill stays bare ground.
 pub fn painted(map: &ZoneMap, fills: &BTreeMap<u16, Fill>, ground: Lab, width: u32, painting: Painting) -> Picture {
+    painted_with(map, fills, &BTreeMap::new(), ground, width, painting)
+}
+
+/// The same, with zones that are laid in several colours side by side in place of their fill.
+pub fn painted_with(
+    map: &ZoneMap,
+    fills: &BTreeMap<u16, Fill>,
+    mosaics: &BTreeMap<u16, Mosaic>,
+    ground: Lab,
+    width: u32,
+    painting: Painting,
+) -> Picture {
     let width = width.max(1);
     let height = ((u64::from(width) * u64::from(map.height)).div_ceil(u64::from(map.width.max(1)))).max(1) as u32;
     let (w, h) = (width as usize, height as usize);
     let labels = edged(map, (w, h), painting);
-    let wanted = Wanted::of(&labels, w, fills, ground);
+    let wanted = Wanted::of(&labels, (w, h), fills, ground).with(mosaics, &labels, (w, h), painting.seed);
     let bare = light(ground);
     let hand = painting.hand;
     let rims = hand.has_rims().then(|| rims(&labels, (w, h), painting.brush));
@@ -243,6 +258,11 @@ struct Wanted {
     even: Vec<Light>,
     filled: Vec<bool>,
     runs: Vec<Option<Run>>,
+    tiled: Vec<Option<Tiled>>,
+    /// Number of the place of every pixel, where a mosaic asks for it.
+    places: Vec<u32>,
+    across: usize,
+    seed: u32,
 }
 
 /// Steps a run is told in; enough that none is seen.
@@ -257,7 +277,7 @@ struct Run {
 }
 
 impl Wanted {
-    fn of(labels: &[u16], w: usize, fills: &BTreeMap<u16, Fill>, ground: Lab) -> Self {
+    fn of(labels: &[u16], (w, _): (usize, usize), fills: &BTreeMap<u16, Fill>, ground: Lab) -> Self {
         let top = labels.iter().max().map_or(0, |m| usize::from(*m) + 1);
         let mut even = vec![light(ground); top];
         let mut filled = vec![false; top];
@@ -282,7 +302,20 @@ impl Wanted {
                 }
             }
         }
-        Self { even, filled, runs }
+        Self { even, filled, runs, tiled: (0..top).map(|_| None).collect(), places: Vec::new(), across: w, seed: 0 }
+    }
+
+    fn with(mut self, mosaics: &BTreeMap<u16, Mosaic>, labels: &[u16], size: (usize, usize), seed: u32) -> Self {
+        for (zone, mosaic) in mosaics {
+            if let Some(tiled) = self.tiled.get_mut(usize::from(*zone)) {
+                *tiled = Tiled::of(mosaic);
+            }
+        }
+        if self.tiled.iter().flatten().any(Tiled::is_by_place) {
+            self.places = mosaic::places(labels, size);
+        }
+        self.seed = seed;
+        self
     }
 
     fn is_filled(&self, label: u16) -> bool {
@@ -290,6 +323,10 @@ impl Wanted {
     }
 
     fn at(&self, label: u16, x: usize, y: usize) -> Light {
+        if let Some(tiled) = &self.tiled[usize::from(label)] {
+            let place = self.places.get(y * self.across + x).copied().unwrap_or(0);
+            return tiled.at((x as f32, y as f32), place, self.seed ^ u32::from(label));
+        }
         match &self.runs[usize::from(label)] {
             None => self.even[usize::from(label)],
             Some(run) => {

@@ -1,8 +1,10 @@
 //! Zones: the big simple shapes of a piece, and how they were cut.
 
 pub(crate) mod cut;
+mod surface;
 
 pub use cut::{Cut, MOST_TURNS, Mass, MassId, Turn};
+pub use surface::{Surface, SurfaceMix, Worked};
 
 use crate::light::{Facts, Graded};
 use lean_colour::Lab;
@@ -76,6 +78,9 @@ pub struct Zone {
     /// Of which form it is a part; none of a zone that was not turned.
     #[serde(default)]
     pub form: Option<Formed>,
+    /// Several mixes it is laid in side by side; none where it is laid in one.
+    #[serde(default)]
+    pub surface: Option<Surface>,
 }
 
 /// A part of a zone that was turned in the light.
@@ -101,13 +106,17 @@ impl Zone {
             )),
             ..g
         };
-        Self { graded: if target == self.target { self.graded } else { self.graded.map(moved) }, target, ..self.clone() }
+        let same = target == self.target;
+        let graded = if same { self.graded } else { self.graded.map(moved) };
+        Self { graded, target, surface: self.surface.clone().filter(|_| same), ..self.clone() }
     }
 
     /// This zone as it is after a change: what was given another colour is not open any more.
     pub(crate) fn replacing(self, old: &Self) -> Self {
         let given = self.target != old.target && self.target != self.reading.lab;
-        Self { open: self.open && !given, ..self }
+        // What was chosen for another colour is no surface of this one.
+        let surface = self.surface.filter(|_| self.target == old.target);
+        Self { open: self.open && !given, surface, ..self }
     }
 
     /// A zone as it was just read: nameless, its target what it reads.
@@ -123,6 +132,7 @@ impl Zone {
             kept: false,
             open: false,
             form: None,
+            surface: None,
         }
     }
 }

@@ -2,9 +2,9 @@
 
 use super::listed::{self, with_free_ids};
 use crate::mixes::swatch;
-use lean_colour::Lab;
 use lean_colour::inferred::reflectance_of;
 use lean_colour::real::toward_real;
+use lean_colour::{Lab, Reflectance};
 use lean_media::opaque::OIL;
 use lean_media::pens::ink_seen_as;
 use lean_media::pigment::Owned;
@@ -131,7 +131,11 @@ const USUAL_S: f64 = 0.25;
 
 /// A pigment inferred from one colour: its spectrum is one of many (Burns 2020), its scattering a guess until a tint is read.
 pub fn of_colour(medium: Medium, name: &str, lab: Lab) -> Pigment {
-    let seen = reflectance_of(toward_real(lab).xyz()).reflectance;
+    of_masstone(medium, name, &reflectance_of(toward_real(lab).xyz()).reflectance)
+}
+
+/// A pigment inferred from the reflectance of its masstone, of one coat where it is a pen.
+pub(crate) fn of_masstone(medium: Medium, name: &str, seen: &Reflectance) -> Pigment {
     let absorbs = |r: f64| {
         let inside = OIL.inside(r).clamp(0.004, 0.995);
         USUAL_S * (1.0 - inside).powi(2) / (2.0 * inside)
@@ -139,7 +143,7 @@ pub fn of_colour(medium: Medium, name: &str, lab: Lab) -> Pigment {
     let mut k: Vec<f64> = seen.0.iter().map(|r| absorbs(*r)).collect();
     if medium == Medium::Marker {
         // A swatch of one coat.
-        k = ink_seen_as(&seen);
+        k = ink_seen_as(seen);
     }
     let id: String = name.chars().map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' }).collect();
     Pigment {

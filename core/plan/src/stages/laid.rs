@@ -1,6 +1,7 @@
 //! What every zone looks like on its way: toned, laid in, with some of its layers.
 
 use crate::mixes::ZoneMix;
+use crate::surfaces::in_use;
 use lean_colour::{Lab, Reflectance, Share};
 use lean_media::amount::{Dose, Mass, Pressure, Rubbing, Thickness};
 use lean_media::broken::fused;
@@ -128,10 +129,13 @@ impl<'a> Surface<'a> {
 pub fn far(piece: &Piece, zone: ZoneId, tasks: &[TaskId], is_done: &dyn Fn(TaskId) -> bool) -> Far {
     let lies = |layer: u8| tasks.iter().any(|t| t.zone == Some(zone) && t.layer == layer && is_done(*t));
     let whole = |stage: Stage| tasks.contains(&TaskId::whole(stage)) && is_done(TaskId::whole(stage));
+    let layers = (0..u8::MAX).take_while(|n| lies(*n)).count();
+    // Several mixes side by side are one thing to do, however many layers each has.
+    let layers = if layers > 0 && in_use(piece, zone).is_some() { usize::from(u8::MAX) } else { layers };
     Far {
         toned: piece.easel.tone.is_some() && whole(Stage::GroundTone),
         level: if whole(Stage::LayIn) { piece.easel.level_of(zone) } else { 0 },
-        layers: (0..u8::MAX).take_while(|n| lies(*n)).count(),
+        layers,
         glazed: piece.easel.glaze.is_some() && whole(Stage::Glaze),
     }
 }

@@ -101,7 +101,7 @@ impl<'a> Looks<'a> {
                 zone: z.id,
                 mark: Mark::of(*lab, neutral),
                 bare: far.layers == 0 && far.level == 0,
-                to_come: self.layers(z.id) - far.layers,
+                to_come: self.layers(z.id).saturating_sub(far.layers),
             }
         });
         let zones: Vec<ZoneNow> = zones.collect();

@@ -3,6 +3,7 @@
 use super::drying::{Drying, drying};
 use super::minutes::{BIG, minutes, pace};
 use crate::mixes::ZoneMix;
+use crate::surfaces::in_use;
 use lean_colour::Share;
 use lean_media::forms::Act;
 use lean_media::{Medium, Pigment, PigmentId};
@@ -11,7 +12,7 @@ use lean_piece::easel::{DrawnWith, Guard, Stage, TaskId};
 use lean_piece::intent::schools::{Question, School};
 use lean_piece::light::{Distance, Role};
 use lean_piece::paint_box::PaintBox;
-use lean_piece::{Importance, Piece, Zone, ZoneId};
+use lean_piece::{Importance, Piece, Surface, SurfaceMix, Worked, Zone, ZoneId};
 use lean_recipes::{MixLayer, telling};
 use lean_schedule::Minutes;
 
@@ -173,6 +174,9 @@ impl Making<'_> {
             return Vec::new();
         }
         let area = zone.reading.area;
+        if let Some(surface) = in_use(self.piece, zone.id) {
+            return vec![self.side_by_side(zone, surface, first)];
+        }
         if mix.mix.layers.is_empty() {
             let of: Vec<(&Pigment, f64)> = mix.mix.amounts().into_iter().filter_map(|(id, n)| Some((find(id)?, n))).collect();
             let id = TaskId { stage: first, zone: Some(zone.id), layer: 0 };
@@ -200,6 +204,32 @@ impl Making<'_> {
             Task { title: which, how, gate, ..self.task(id, area, l.times, (strength, &of)) }
         };
         mix.mix.layers.iter().enumerate().map(layer).collect()
+    }
+
+    /// Several mixes laid side by side: one thing to do, with all of them.
+    fn side_by_side(&self, zone: &Zone, surface: &Surface, stage: Stage) -> Task {
+        let find = |id: &PigmentId| self.paint_box.find(id);
+        let of: Vec<(&Pigment, f64)> = surface
+            .mixes
+            .iter()
+            .flat_map(|m| m.mix.amounts().into_iter().map(|(id, n)| (id, n * m.share)))
+            .filter_map(|(id, n)| Some((find(id)?, n)))
+            .collect();
+        let told = |m: &SurfaceMix| {
+            let recipe = telling::short(&m.mix, &|id| self.name(id));
+            if surface.worked == Worked::Siblings { recipe } else { format!("{:.0} % {recipe}", 100.0 * m.share) }
+        };
+        let mixes = surface.mixes.iter().map(told).collect::<Vec<_>>().join("; ");
+        let how = match surface.worked {
+            Worked::Siblings => format!("Every one in a mix of its own, all of one value: {mixes}."),
+            Worked::Variation => format!("Let them run into each other across it, the first ruling: {mixes}."),
+            Worked::Broken => {
+                format!("Dabs side by side, not mixed on the ground, at most {:.0} mm wide: {mixes}.", surface.dab.0.max(1.0))
+            }
+        };
+        let label = crate::wording::capital(&self.piece.zone_label(zone.id));
+        let id = TaskId { stage, zone: Some(zone.id), layer: 0 };
+        Task { title: label, how, ..self.task(id, zone.reading.area, 1, (1.0, &of)) }
     }
 
     /// How a part of a form meets the darker one beside it.

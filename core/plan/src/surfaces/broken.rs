@@ -45,8 +45,24 @@ pub fn largest_dab(distance: Millimetres) -> Millimetres {
     Millimetres(distance.0 * (FUSES_AT / 60.0).to_radians().tan())
 }
 
+/// The dabs that fuse best to what is wanted, told. `None` where no plainly different mixes do.
+pub(super) fn broken(recipes: &Recipes, wanted: Lab, distance: Millimetres, tell: &dyn Fn(&Mix, Share) -> ToldMix) -> Option<Broken> {
+    let Fusing { mixes, fused, difference } = fusing(recipes, wanted)?;
+    let labs: Vec<Lab> = mixes.iter().map(|(mix, _)| mix.lab).collect();
+    let dabs = mixes.iter().map(|(mix, share)| tell(mix, *share)).collect();
+    let fused = Mark::of(fused, lean_colour::Temperature(0.0));
+    Some(Broken { words: words(&labs), largest: largest_dab(distance), dabs, fused, difference })
+}
+
+/// Dabs with their shares, most first, what they give from afar, and how far that is from what is wanted, CIEDE2000.
+pub(super) struct Fusing {
+    pub(super) mixes: Vec<(Mix, Share)>,
+    fused: Lab,
+    difference: f64,
+}
+
 /// The dabs that fuse best to what is wanted: their light adds up by their shares (Murray & Davies 1936). `None` where no plainly different mixes do.
-pub fn broken(recipes: &Recipes, wanted: Lab, distance: Millimetres, tell: &dyn Fn(&Mix, Share) -> ToldMix) -> Option<Broken> {
+pub(super) fn fusing(recipes: &Recipes, wanted: Lab) -> Option<Fusing> {
     let candidates = candidates(recipes, wanted);
     let target = wanted.xyz();
     let mut two: Option<(f64, Vec<(usize, f64)>)> = None;
@@ -75,11 +91,9 @@ pub fn broken(recipes: &Recipes, wanted: Lab, distance: Millimetres, tell: &dyn 
     };
     let (difference, mut shares) = best.filter(|b| b.0 <= OFF)?;
     shares.sort_by(|a, b| b.1.total_cmp(&a.1));
-    let labs: Vec<Lab> = shares.iter().map(|(i, _)| candidates[*i].1).collect();
     let fused = sum(&shares.iter().map(|(i, s)| (candidates[*i].1.xyz(), *s)).collect::<Vec<_>>()).lab();
-    let dabs: Vec<ToldMix> = shares.iter().map(|(i, s)| tell(&recipes.recipe(candidates[*i].0), Share(*s))).collect();
-    let fused = Mark::of(fused, lean_colour::Temperature(0.0));
-    Some(Broken { words: words(&labs), largest: largest_dab(distance), dabs, fused, difference })
+    let mixes = shares.iter().map(|(i, s)| (recipes.recipe(candidates[*i].0), Share(*s))).collect();
+    Some(Fusing { mixes, fused, difference })
 }
 
 fn better(best: &mut Option<(f64, Vec<(usize, f64)>)>, off: f64, shares: impl FnOnce() -> Vec<(usize, f64)>) {

@@ -12,7 +12,7 @@ use crate::mixes::{pigments_of, technique_of};
 use lean_colour::Share;
 use lean_media::PigmentId;
 use lean_piece::paint_box::PaintBox;
-use lean_piece::{Piece, ZoneId};
+use lean_piece::{Millimetres, Piece, Surface, SurfaceMix, Worked, ZoneId};
 use lean_recipes::{Mix, telling};
 use lean_search::Recipes;
 use serde::Serialize;
@@ -51,13 +51,7 @@ pub struct Surfaces {
 ///
 /// # Errors
 /// When there is no such zone, or no set.
-pub fn surfaces(
-    piece: &Piece,
-    paint_box: &PaintBox,
-    zone: ZoneId,
-    count: usize,
-    distance: lean_piece::Millimetres,
-) -> Result<Surfaces, String> {
+pub fn surfaces(piece: &Piece, paint_box: &PaintBox, zone: ZoneId, count: usize, distance: Millimetres) -> Result<Surfaces, String> {
     let of = piece.zone(zone).ok_or("That zone is not there any more.")?;
     let set = pigments_of(paint_box, &piece.chosen.pigments);
     if set.is_empty() {
@@ -81,4 +75,58 @@ pub fn surfaces(
         left_out,
         broken: broken::broken(&recipes, wanted, distance, &|m, share| tell(m, share)),
     })
+}
+
+/// Widths of the brush that one relative covers before the next, and the brush where none was chosen, as a share of the longer side. Choices.
+const DRIFT: f64 = 2.5;
+const USUAL_BRUSH: f64 = 0.03;
+
+/// What a zone is laid in when a surface is used for it: `count` siblings, relatives, or dabs to be seen from `distance`.
+///
+/// # Errors
+/// When there is no such zone, no set, or the set holds nothing for it.
+pub fn used(
+    piece: &Piece,
+    paint_box: &PaintBox,
+    zone: ZoneId,
+    worked: Worked,
+    count: usize,
+    distance: Millimetres,
+) -> Result<Surface, String> {
+    let of = piece.zone(zone).ok_or("That zone is not there any more.")?;
+    let set = pigments_of(paint_box, &piece.chosen.pigments);
+    if set.is_empty() {
+        return Err("There is no set yet. Choose one at the Lean set first.".into());
+    }
+    let technique = technique_of(piece, paint_box, &set);
+    let recipes = Recipes::of(technique.as_ref());
+    let wanted = piece.wanted(of);
+    let mixes: Vec<(Mix, Share)> = match worked {
+        Worked::Siblings => {
+            let all = siblings::siblings(&recipes, wanted, piece.cost(), count);
+            let share = Share(1.0 / all.len().max(1) as f64);
+            all.into_iter().map(|mix| (mix, share)).collect()
+        }
+        Worked::Variation => {
+            let (all, _) = variation::variation(&recipes, wanted, piece.cost(), &piece.chosen.pigments);
+            all.into_iter().map(|(mix, share)| (mix, Share(share))).collect()
+        }
+        Worked::Broken => broken::fusing(&recipes, wanted).map(|f| f.mixes).unwrap_or_default(),
+    };
+    if mixes.len() < 2 {
+        return Err(match worked {
+            Worked::Broken => "No plainly different mixes of this set fuse to this colour.".into(),
+            _ => "This set holds only one mix for this colour: nothing to vary it with.".into(),
+        });
+    }
+    let size = piece.brief.size;
+    let brush = piece.cut.as_ref().map_or(USUAL_BRUSH, |c| c.brush) * size.width.0.max(size.height.0);
+    let dab = if worked == Worked::Broken { broken::largest_dab(distance) } else { Millimetres(DRIFT * brush) };
+    let mixes = mixes.into_iter().map(|(mix, Share(share))| SurfaceMix { mix, share }).collect();
+    Ok(Surface { worked, mixes, dab, set: piece.chosen.pigments.clone() })
+}
+
+/// The surface a zone is laid in; none where it is laid in one mix, or the set is another than it was made of.
+pub fn in_use(piece: &Piece, zone: ZoneId) -> Option<&Surface> {
+    piece.zone(zone)?.surface.as_ref().filter(|s| s.is_of(&piece.chosen.pigments))
 }

@@ -3,14 +3,17 @@
 use crate::made_up::six;
 use lean_colour::difference::ciede2000;
 use lean_media::Medium;
+use lean_picture::Picture;
 use lean_piece::*;
 use lean_plan::enlarging::{TracedFrom, fitting, pages};
 use lean_plan::mixes::mixes_of;
 use lean_plan::paper::Item;
+use lean_plan::planned::painted_mixes;
+use lean_plan::requests::Request;
 use lean_plan::surfaces::broken::largest_dab;
 use lean_plan::surfaces::reserved::reserved;
 use lean_plan::surfaces::siblings::{APART, WITHIN};
-use lean_plan::surfaces::surfaces;
+use lean_plan::surfaces::{in_use, surfaces};
 
 const ACROSS_A_ROOM: Millimetres = Millimetres(2500.0);
 
@@ -121,4 +124,58 @@ fn a_tracing_is_true_in_size_joined_by_crosses_and_goes_round_deep_edges() {
     assert!(pages(&piece, None, TracedFrom::Reference, PageFormat::A4, 0).unwrap_err().contains("no reference"));
     piece.brief.size = Size { width: Millimetres(3000.0), height: Millimetres(3000.0) };
     assert!(pages(&piece, None, TracedFrom::Outlines, PageFormat::A5, 0).unwrap_err().contains("larger paper"));
+}
+
+#[test]
+fn a_surface_that_is_used_is_in_the_plan_and_in_the_work_and_goes_with_its_colour() {
+    let (piece, b) = six(Medium::Oil);
+    let use_it = |zone: u16, worked| Request::UseSurface { zone: ZoneId(zone), worked, count: 3, distance: Millimetres(4000.0) };
+    let done = |piece: &Piece, request: Request| piece.apply(request.into_command(piece, Some(&b), None).unwrap()).unwrap();
+    let (zone, broken) = piece
+        .zones
+        .iter()
+        .find_map(|z| Some((z.id, surfaces(&piece, &b, z.id, 2, Millimetres(4000.0)).unwrap().broken?)))
+        .expect("a zone that can be broken");
+    let (kept, undo) = done(&piece, use_it(zone.0, Worked::Broken));
+    let surface = in_use(&kept, zone).expect("it is in use");
+    assert_eq!(surface.mixes.len(), broken.dabs.len());
+    assert_eq!(kept.take_back(undo).unwrap(), piece, "one step back");
+
+    // The painted plan shows the dabs, and their light adds up to what they fuse to.
+    let mixes = mixes_of(&kept, Some(&b));
+    let (plain, dabbed) = (painted_mixes(&piece, &mixes, 700).unwrap(), painted_mixes(&kept, &mixes, 700).unwrap());
+    let inside = |p: &Picture| -> Vec<[f64; 3]> {
+        let map = kept.map().unwrap();
+        let at = |x: u32, y: u32| map.at(x * map.width / p.width, y * map.height / p.height);
+        (0..p.width * p.height)
+            .map(|i| (i % p.width, i / p.width))
+            .filter(|(x, y)| at(*x, *y) == zone.0)
+            .map(|(x, y)| p.at(x, y).map(|c| lean_colour::screen::LINEAR[usize::from(c)]))
+            .collect()
+    };
+    let mean = |all: &[[f64; 3]]| -> [f64; 3] { std::array::from_fn(|c| all.iter().map(|p| p[c]).sum::<f64>() / all.len() as f64) };
+    let spread = |all: &[[f64; 3]]| {
+        let m = mean(all);
+        all.iter().map(|p| (0..3).map(|c| (p[c] - m[c]).powi(2)).sum::<f64>()).sum::<f64>() / all.len() as f64
+    };
+    let (flat, dabs) = (inside(&plain), inside(&dabbed));
+    let fused = lean_colour::screen::xyz_of_linear(mean(&dabs)).lab();
+    assert!(ciede2000(fused, broken.fused.lab) < 3.0, "{fused:?} {:?}", broken.fused.lab);
+    assert!(spread(&dabs) > 2.0 * spread(&flat), "the dabs are seen");
+
+    // It is what there is to do, with all its pigments.
+    let work = lean_plan::stages::at_the_easel(&kept, &b, "2026-03-02T10:00".parse().unwrap()).unwrap().unwrap();
+    let task = work.tasks.iter().find(|t| t.id.zone == Some(zone)).unwrap();
+    assert!(task.how.contains("Dabs side by side") && task.how.contains('%'), "{}", task.how);
+
+    // Another colour is another surface; another set waits.
+    let moved = Request::SetTarget { zone, target: lean_colour::Lab::new(60.0, 5.0, 5.0) };
+    assert!(done(&kept, moved).0.zone(zone).unwrap().surface.is_none());
+    let fewer = Request::ChooseSet { pigments: piece.chosen.pigments[1..].to_vec() };
+    let other = done(&kept, fewer).0;
+    assert!(in_use(&other, zone).is_none() && other.zone(zone).unwrap().surface.is_some());
+    let dropped = done(&kept, Request::DropSurface { zone }).0;
+    assert!(dropped.zone(zone).unwrap().surface.is_none());
+    let far = Request::UseSurface { zone, worked: Worked::Siblings, count: 40, distance: Millimetres(4000.0) };
+    assert!(far.into_command(&piece, Some(&b), None).is_err());
 }

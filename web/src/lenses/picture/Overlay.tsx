@@ -179,7 +179,10 @@ function Numbers({
     );
     return new Map(all.map(([of], i) => [of, spots[i]]));
   }, [shapes, unit]);
-  return [...shapes.of].map(([of, { largest, places }]) => (
+  // Of a form only its middle bears a number, until another part of it is chosen.
+  const whole = new Map(bench.view.piece.zones.map((z) => [z.id, z.form?.whole ?? z.id]));
+  const numbered = ([of]: [number, unknown]) => !!masses || (whole.get(of) ?? of) === of || of === chosen;
+  return [...shapes.of].filter(numbered).map(([of, { largest, places }]) => (
     <g key={of}>
       <Tie from={largest} to={stands.get(of) ?? largest} unit={unit} />
       {of === chosen &&

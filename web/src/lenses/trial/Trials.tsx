@@ -30,6 +30,11 @@ export function Trials({ of }: { of: For }) {
   return (
     <Section title="Trials">
       {trials.length > 0 && (
+        <p>
+          Really laid: <b>{trials[trials.length - 1].mixed}</b>
+        </p>
+      )}
+      {trials.length > 0 && (
         <ol className={styles.trials}>
           {trials.map((t) => (
             <li key={t.reading}>

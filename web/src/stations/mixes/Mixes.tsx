@@ -28,6 +28,7 @@ import { figure, said } from "../../room/figures";
 import { Missing } from "../missing/Missing";
 import { AmongNeighbours } from "./Among";
 import styles from "./Mixes.module.css";
+import { SideBySide } from "./SideBySide";
 
 /** Every zone in its mix, what was wanted beside what the set gives. */
 export function Mixes() {
@@ -365,6 +366,7 @@ function MixCard() {
         {m.simpler && <Alternative mix={m} />}
       </div>
       <ThenMixes mix={m} ground={ground} />
+      <SideBySide zone={m.zone} />
       <Trials key={m.zone} of={{ zone: m.zone }} />
       <AmongNeighbours zone={m.zone} />
       {view.derived.findings

@@ -77,6 +77,7 @@ export function SurfacesCard() {
               onChange={(n) => Number(n) >= 2 && Number(n) <= 12 && setCount(Number(n))}
             />
             <Mixes of={s.siblings} />
+            <UseIt worked="siblings" zone={zone} count={count} metres={metres} possible={s.siblings.length > 1} />
             {s.siblings.length < count && (
               <Note>
                 {s.siblings.length === 1 ? "This set holds only one" : `This set holds only ${s.siblings.length}`} of
@@ -87,6 +88,7 @@ export function SurfacesCard() {
           </Section>
           <Section title="Variation inside it">
             <Mixes of={s.variation} shares />
+            <UseIt worked="variation" zone={zone} count={count} metres={metres} possible={s.variation.length > 1} />
             {s.left_out.length > 0 && <Note>No relative near enough holds {s.left_out.join(", ")}.</Note>}
           </Section>
           <Section title="Broken colour">
@@ -101,6 +103,7 @@ export function SurfacesCard() {
             {s.broken ? (
               <>
                 <Mixes of={s.broken.dabs} shares />
+                <UseIt worked="broken" zone={zone} count={count} metres={metres} possible />
                 <Note>
                   Dabs up to {written(s.broken.largest, view.piece.intent.units)} {unitWord(view.piece.intent.units)}{" "}
                   fuse at that distance. {said(s.broken.words)}
@@ -122,6 +125,25 @@ export function SurfacesCard() {
         </Section>
       )}
     </Card>
+  );
+}
+
+/** Keeps a surface with the zone, or lays it in one mix again. */
+function UseIt(props: { worked: Schemas["Worked"]; zone: number; count: number; metres: number; possible: boolean }) {
+  const { view, changes } = useBench();
+  const { worked, zone, count, metres, possible } = props;
+  const used = view.piece.zones.find((z) => z.id === zone)?.surface?.worked === worked;
+  if (used) {
+    return <Act onDo={() => changes.request({ do: "drop-surface", zone })}>Lay it in one mix again</Act>;
+  }
+  if (!possible) return null;
+  return (
+    <Act
+      label={`Use it here: ${worked}`}
+      onDo={() => changes.request({ do: "use-surface", zone, worked, count, distance: metres * 1000 })}
+    >
+      Use it here
+    </Act>
   );
 }
 
