@@ -1,4 +1,4 @@
-//! How light falls over a sheet: a surface of the second degree.
+//! Light over a sheet as a surface of the second degree.
 
 use lean_linear::solve;
 

@@ -92,7 +92,7 @@ fn encoded(linear: f64) -> u8 {
     (255.0 * coded).round() as u8
 }
 
-/// How many patches were found, how many were found where none is, and what each found one is off.
+/// Number of patches found, number found where none is, and the error of each found one.
 fn judged(made: &Made, found: &[loose_sheet::Patch]) -> (usize, usize, Vec<f64>) {
     let holds = |p: &loose_sheet::Patch, at: &Spot| {
         (p.place.x..p.place.x + p.place.width).contains(&at.x) && (p.place.y..p.place.y + p.place.height).contains(&at.y)

@@ -16,25 +16,25 @@ use lean_plan::mixes::reach_of;
 use lean_plan::zones::Surveyed;
 use serde::Deserialize;
 
-/// How zones are turned in the light.
+/// Zones to be turned in the light, and the manner of it.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub(crate) struct TurnZones {
     /// Revision the page last saw.
     base_revision: i64,
-    /// Which.
+    /// The zones.
     zones: Vec<ZoneId>,
-    /// How they bulge; left out for the light and dark that the picture has in them, of a drawing a round form.
+    /// Their bulge; left out for the light and dark that the picture has in them, of a drawing a round form.
     bulge: Option<Bulge>,
     /// Share of each that lies in shadow.
     #[cfg_attr(feature = "description", schema(minimum = 0.1, maximum = 0.7))]
     dark: f64,
-    /// Whether a rim of thrown-back light and a highlight are kept.
+    /// True to keep a rim of thrown-back light and a highlight.
     edges: bool,
     /// A line along which the shadow begins; empty where the light says it.
     #[serde(default)]
     shadow: Vec<Spot>,
-    /// Whether the mean colour stays what the zone was meant to be.
+    /// True to keep the mean colour of each.
     #[serde(default)]
     holds_mean: bool,
 }
@@ -45,11 +45,11 @@ pub(crate) struct TurnZones {
 pub(crate) struct LayFlat {
     /// Revision the page last saw.
     base_revision: i64,
-    /// Which.
+    /// The zones.
     zones: Vec<ZoneId>,
 }
 
-/// What can be laid where no Box says it.
+/// Reach that is taken where there is no Box.
 const ANY: Reach = Reach { darkest: 1.2, lightest: 9.5, lightest_layer: 9.5 };
 
 async fn mend(

@@ -40,9 +40,9 @@ pub(crate) struct PatchView {
     name: String,
     /// Expected error, in CIEDE2000.
     doubt: f64,
-    /// Whether it is to be looked at: uneven, in glare or clipped.
+    /// True where it is uneven, in glare or clipped and should be looked at.
     doubtful: bool,
-    /// Whether only rows and columns say that a patch is there.
+    /// True where only rows and columns say that a patch is there.
     guessed: bool,
 }
 

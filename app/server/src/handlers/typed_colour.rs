@@ -1,4 +1,4 @@
-//! What a typed colour is taken for.
+//! Typed colours, understood.
 
 use crate::extract::Query;
 use crate::problem::Problem;
@@ -23,11 +23,11 @@ pub(crate) struct TypedColour {
     lab: Lab,
     /// For the screen.
     screen: Srgb8,
-    /// Whether it was said in words: then it is doubtful.
+    /// True where it was said in words, and is doubtful.
     in_words: bool,
 }
 
-/// What a typed colour is taken for.
+/// The colour that a text is taken for.
 #[cfg_attr(feature = "description", utoipa::path(get, path = "/api/colour", operation_id = "read_colour", params(Text), responses((status = 200, body = TypedColour), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub(crate) async fn read(Query(typed): Query<Text>) -> Result<Json<TypedColour>, Problem> {
     let read = typed::read(&typed.text).map_err(Problem::unusable)?;

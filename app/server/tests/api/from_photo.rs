@@ -14,7 +14,7 @@ fn sheet() -> Vec<u8> {
         let (column, row) = (x.saturating_sub(60) / 170, y.saturating_sub(60) / 160);
         let inside = x >= 60 && y >= 60 && (x - 60) % 170 < 110 && (y - 60) % 160 < 90 && column < ACROSS && row < DOWN;
         let hue = f64::from(row * ACROSS + column) * 30.0;
-        let c = lean_colour::Lab::<lean_colour::D65>::from_lch(30.0 + 12.0 * f64::from(row), 32.0, hue).xyz().srgb();
+        let c = lean_colour::Lab::<lean_colour::D65>::from_lch(34.0 + 12.0 * f64::from(row), 24.0, hue).xyz().srgb();
         if inside { [c.r, c.g, c.b] } else { [239, 239, 239] }
     })
 }

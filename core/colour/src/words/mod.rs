@@ -19,9 +19,9 @@ pub struct Worded {
     pub value_error: f64,
     /// Expected error of a* and of b*: one standard deviation in CIELAB units.
     pub colour_error: f64,
-    /// Whether a word said how light it is.
+    /// True where a word said its lightness.
     pub says_value: bool,
-    /// Whether a word said its hue, or that it has none.
+    /// True where a word said its hue, or that it has none.
     pub says_hue: bool,
 }
 

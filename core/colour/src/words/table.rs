@@ -34,7 +34,7 @@ pub(super) fn names() -> impl Iterator<Item = &'static str> {
     NAMES.keys().copied()
 }
 
-/// What a word does to a colour.
+/// The change a word makes to a colour.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub(super) struct Change {
     /// Share of the way to [`Self::to`] that lightness goes.
@@ -51,7 +51,7 @@ const fn change(lighten: f64, to: f64, chroma: f64, warm: f64) -> Change {
     Change { lighten, to, chroma, warm }
 }
 
-/// What changes a colour. Choices, by what painters lay when they are told so.
+/// Words that change a colour. Choices, by what painters lay when they are told so.
 const CHANGES: [(&str, Change); 41] = [
     ("pale", change(0.55, 94.0, 0.55, 0.0)),
     ("light", change(0.45, 94.0, 0.8, 0.0)),
@@ -96,12 +96,12 @@ const CHANGES: [(&str, Change); 41] = [
     ("cold", change(0.0, 50.0, 1.0, -13.0)),
 ];
 
-/// What a word does to a colour; `None` of one that changes none.
+/// The change a word makes to a colour; `None` of a word that makes none.
 pub(super) fn changing(word: &str) -> Option<Change> {
     CHANGES.iter().find(|(w, _)| *w == word).map(|(_, c)| *c)
 }
 
-/// How much more or less the next word changes; `None` of a word that says nothing of it.
+/// Factor a word puts on the change of the next; `None` of a word that is no such factor.
 pub(super) fn strength(word: &str) -> Option<f64> {
     match word {
         "very" | "extremely" => Some(1.5),

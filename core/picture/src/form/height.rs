@@ -7,7 +7,7 @@ const GRID: usize = 80;
 /// Sweeps of successive over-relaxation, and its factor (Young 1954).
 const SWEEPS: usize = 120;
 const OVER: f32 = 1.88;
-/// How much of the slope along a tube is left, and the slope of a roof. Choices.
+/// Share of the slope along a tube that is left, and the slope of a roof. Choices.
 const ALONG: f64 = 0.12;
 const ROOF: f64 = 0.9;
 

@@ -1,4 +1,4 @@
-//! How a thing turns in the light: a shape blown up and lit, or the light and dark that are really in it, cut into parts from its shadow side to its light.
+//! The form of a thing in the light: a shape blown up and lit, or the light and dark that are really in it, cut into parts from its shadow side to its light.
 
 mod height;
 mod parts;
@@ -10,7 +10,7 @@ use crate::zone_map::ZoneMap;
 use crate::zone_map::parts::Parts;
 use serde::{Deserialize, Serialize};
 
-/// How a shape bulges.
+/// The bulge of a shape.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -30,7 +30,7 @@ impl Bulge {
     /// All of them.
     pub const ALL: &[Self] = &[Self::Round, Self::Tube, Self::Flat, Self::Ridge];
 
-    /// What it is called.
+    /// Its name on the page.
     pub fn label(self) -> &'static str {
         match self {
             Self::Round => "round",
@@ -48,9 +48,9 @@ impl Bulge {
 pub enum FormPart {
     /// Its shadow side.
     Base,
-    /// What lies between.
+    /// The part between shadow and light.
     Middle,
-    /// What faces the light.
+    /// The side that faces the light.
     Light,
     /// Light thrown back into the edge of the shadow.
     Rim,
@@ -83,14 +83,14 @@ pub enum Lit<'a> {
     Seen(&'a Picture),
 }
 
-/// How a form is cut.
+/// The cut of a form into its parts.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Cutting {
     /// Share of the shape that its base has, 0.1..=0.7.
     pub dark: f64,
     /// The mark of the brush, in cells of the map: no part is smaller.
     pub brush: f64,
-    /// Whether a rim of thrown-back light and a highlight are kept.
+    /// True to keep a rim of thrown-back light and a highlight.
     pub edges: bool,
 }
 
@@ -123,7 +123,7 @@ pub fn turned(map: &ZoneMap, zone: u16, lit: Lit, cutting: &Cutting, shadow: Opt
     Ok(turned)
 }
 
-/// Which cells lie on the side of a line that is darker; `None` where the line leaves the place whole.
+/// True of the cells on the darker side of a line; `None` where the line leaves the place whole.
 fn darker_side(cells: &[usize], labels: &[u16], light: &[f32]) -> Option<Vec<bool>> {
     let beyond: Vec<bool> = cells.iter().map(|i| labels[*i] == u16::MAX).collect();
     let mean = |side: bool| {
@@ -142,7 +142,7 @@ struct Shape {
     /// Left edge and top on the map.
     left: usize,
     top: usize,
-    /// Which cell of the list lies at each place of the rectangle.
+    /// Number of the cell of the list at each place of the rectangle.
     inside: Vec<Option<u32>>,
     /// Place in the rectangle of each cell of the list.
     at: Vec<(usize, usize)>,

@@ -41,7 +41,7 @@ pub(super) fn in_rows(places: &[PhotoRect], size: (u32, u32)) -> Vec<(PhotoRect,
     placed
 }
 
-/// How many patches are missing in a gap.
+/// Number of patches that are missing in a gap.
 fn missing(gap: f64, step: f64) -> usize {
     let steps = gap / step;
     let whole = steps.round();

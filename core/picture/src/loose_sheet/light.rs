@@ -11,7 +11,7 @@ use lean_colour::screen::LINEAR;
 const TILES: u32 = 24;
 /// Part of a tile's pixels, by their light, that may be paper: the lightest but for specks.
 const LIGHTEST: std::ops::Range<f64> = 0.82..0.97;
-/// How far, as a logarithm, paper may lie below and above the surface through it, and how far its colour may be off. Choices.
+/// Logarithms by which paper may lie below and above the surface through it, and by which its tint may be off. Choices.
 const BELOW: f64 = 0.07;
 const ABOVE: f64 = 0.2;
 const TINTED: f64 = 0.06;
@@ -21,20 +21,20 @@ const LEAST: f64 = 0.08;
 const ROUNDS: usize = 10;
 /// Reflectance of plain white paper, L* 94.6. A choice.
 pub(super) const PAPER: f64 = 0.867;
-/// How bright paper must be in the photo.
+/// Linear light of paper in a photo that can be read.
 const BRIGHT: std::ops::Range<f64> = 0.03..0.995;
-/// How far, as a logarithm, a grey card may be off in light and in colour, and the radius that is read, as a share of the longer side. Choices.
+/// Logarithms by which a grey card may be off in light and in tint, and the radius that is read, as a share of the longer side. Choices.
 const CARD: f64 = 0.9;
 const CARD_TINT: f64 = 0.25;
 const CARD_RADIUS: f64 = 0.008;
 
-/// What makes linear light of the photo that of the sheet under even daylight.
+/// Gains that turn linear light of the photo into that of the sheet under even daylight.
 pub(super) struct Field {
     /// Logarithm of the light on bare paper, for each channel.
     paper: [[f64; 6]; 3],
     scale: [f64; 3],
     size: (f64, f64),
-    /// Whether a grey card was read.
+    /// True where a grey card was read.
     pub(super) by_card: bool,
 }
 
@@ -84,7 +84,7 @@ impl Field {
     }
 }
 
-/// Of every tile its place and, for each channel, the logarithm of the mean light of its lightest pixels.
+/// Place of every tile and, for each channel, the logarithm of the mean light of its lightest pixels.
 fn lightest(photo: &Picture) -> (Vec<[f64; 6]>, [Vec<f64>; 3]) {
     let (mut rows, mut logs): (Vec<[f64; 6]>, [Vec<f64>; 3]) = Default::default();
     let tile = (photo.width.max(photo.height) / TILES).max(1);

@@ -56,9 +56,9 @@ pub struct Patch {
     pub lab: Lab,
     /// Expected error of it, in CIEDE2000.
     pub doubt: f64,
-    /// Whether it is to be looked at: uneven, in glare or clipped.
+    /// True where it is uneven, in glare or clipped and should be looked at.
     pub doubtful: bool,
-    /// Whether nothing was seen there that stands apart from the paper: only the rows and columns say that a patch should be there.
+    /// True where nothing was seen that stands apart from the paper: only the rows and columns say that a patch should be there.
     pub guessed: bool,
 }
 
@@ -83,7 +83,7 @@ pub enum Unread {
 const SIDE: u32 = 1000;
 /// Expected error where the paper is the white, and where a grey card was read: its own white is not known, a camera's colours are its own. Choices.
 const DOUBT: [f64; 2] = [2.4, 1.6];
-/// What unevenness adds to it, CIEDE2000 for light that varies by all of itself. A choice.
+/// Error that unevenness adds to it, CIEDE2000 for light that varies by all of itself. A choice.
 const OF_UNEVEN: f64 = 15.0;
 /// Unevenness from which a patch is looked at again. A choice: the grain of sticks stays below it.
 const UNEVEN: f64 = 0.22;

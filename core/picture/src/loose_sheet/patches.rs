@@ -89,7 +89,7 @@ pub(super) fn found(photo: &Picture, field: &Field) -> Vec<PhotoRect> {
     let parts = joined(parts(&drawn_in, &labs, w));
     let share = |from: usize, n: usize| from as f64 / n as f64;
     let of = |p: &Part| {
-        // What was drawn in is put back.
+        // Edges that were drawn in are put back.
         let (left, top) = (p.left.saturating_sub(INSET), p.top.saturating_sub(INSET));
         let (right, foot) = ((p.right + INSET + 1).min(w), (p.foot + INSET + 1).min(h));
         PhotoRect { x: share(left, w), y: share(top, h), width: share(right - left, w), height: share(foot - top, h) }
@@ -123,7 +123,7 @@ fn labs(photo: &Picture, field: &Field) -> Vec<[f64; 3]> {
         .collect()
 }
 
-/// What is left when so many pixels are taken off every edge.
+/// Pixels left when so many are taken off every edge.
 fn eroded(of: &[bool], w: usize, h: usize) -> Vec<bool> {
     let across: Vec<bool> = (0..w * h)
         .into_par_iter()

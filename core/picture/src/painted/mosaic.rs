@@ -12,7 +12,7 @@ pub struct Mosaic {
     pub colours: Vec<(Lab, Share)>,
     /// Width of a dab, in pixels of the picture that is made.
     pub dab: f32,
-    /// Whether every place of the zone has one of the colours, whole.
+    /// True where every place of the zone has one of the colours, whole.
     pub by_place: bool,
 }
 

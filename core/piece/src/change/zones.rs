@@ -169,7 +169,11 @@ impl Change for SetTarget {
     }
 
     fn apply(self, piece: &mut Piece) {
-        piece.change(self.zone, |z| (z.target, z.open) = (self.target, false));
+        piece.change(self.zone, |z| {
+            // What was chosen for another colour is no surface of this one.
+            z.surface = z.surface.take().filter(|_| z.target == self.target);
+            (z.target, z.open) = (self.target, false);
+        });
     }
 }
 

@@ -108,7 +108,7 @@ pub struct Other {
     pub height: u32,
     /// What it is used for.
     pub serves: Vec<Serves>,
-    /// What it is for, in words: "the hand", "how cloth folds"; may be empty.
+    /// Its purpose in words: "the hand", "how cloth folds"; may be empty.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub purpose: String,

@@ -5,7 +5,7 @@ use lean_media::PigmentId;
 use lean_recipes::Mix;
 use serde::{Deserialize, Serialize};
 
-/// How several mixes share a zone.
+/// Manner in which several mixes share a zone.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -24,7 +24,7 @@ crate::worded! { Worked { Siblings: "siblings", Variation: "variation inside it"
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SurfaceMix {
-    /// What goes in, and what it gives.
+    /// The recipe and its colour.
     pub mix: Mix,
     /// Share of the zone, 0..=1.
     pub share: f64,
@@ -34,7 +34,7 @@ pub struct SurfaceMix {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Surface {
-    /// How they share it.
+    /// Manner in which they share it.
     pub worked: Worked,
     /// The mixes, those with most of it first.
     pub mixes: Vec<SurfaceMix>,
@@ -45,7 +45,7 @@ pub struct Surface {
 }
 
 impl Surface {
-    /// Whether it is mixed of this set; of another it waits until that is in use again.
+    /// True where it is mixed of this set; of another it waits until that is in use again.
     pub fn is_of(&self, set: &[PigmentId]) -> bool {
         self.set.len() == set.len() && self.set.iter().all(|id| set.contains(id))
     }

@@ -135,7 +135,7 @@ pub fn occasion(note: &FieldNote) -> Occasion {
     if noted.check().is_ok() { noted } else { Occasion { at: None, ..noted } }
 }
 
-/// What a piece made of a note is called: its words, or when it was.
+/// Title of a piece made of a note: its words, or its time.
 pub fn title(note: &FieldNote) -> String {
     let words: String = note.words.trim().chars().take(60).collect();
     if words.is_empty() { format!("Field note, {}", note.at.replace('T', " ")) } else { words }

@@ -1,4 +1,4 @@
-//! How a note becomes the zones of a piece: where they lie, and what colour they begin with.
+//! Zones of a piece made of a note: their places, and the colours they begin with.
 
 use super::{FieldMark, FieldNote, SaidColour, Side, said};
 use crate::zones::PictureFile;

@@ -19,7 +19,7 @@ const LIGHTER: f64 = 1.6;
 /// Factor on the rules of the light inside one shape: neighbours that are parts of one thing stand nearer each other than lit and shaded things do. A choice.
 const WITHIN: f64 = 0.85;
 
-/// What colours are made from.
+/// Facts that colours are made from.
 pub(super) struct Turned<'a> {
     pub piece: &'a Piece,
     pub reach: Reach,
@@ -50,7 +50,7 @@ pub(super) fn coloured(by: &Turned, zones: &mut [Zone], whole: ZoneId, numbers: 
         .filter_map(|((_, part), id)| Some((*part, zones.iter().position(|z| z.id == *id)?)))
         .collect();
     let area: f64 = parts.iter().map(|(_, i)| zones[*i].reading.area).sum::<f64>().max(1e-9);
-    // What the whole read: the mean of its parts.
+    // The reading of the whole is the mean of its parts.
     let read = mean(parts.iter().map(|(_, i)| (zones[*i].reading.lab, zones[*i].reading.area / area)));
     for (part, i) in &parts {
         let facts = Facts { role: Some(role(*part)), local: Some(local), by_hand: true, ..before.facts };

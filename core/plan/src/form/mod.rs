@@ -16,20 +16,20 @@ use lean_piece::light::{Facts, LampFrom};
 use lean_piece::{Command, Formed, Piece, Zone, ZoneId};
 use std::collections::{BTreeMap, BTreeSet};
 
-/// How zones are turned.
+/// Zones to be turned, and the manner of it.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Turning {
-    /// Which.
+    /// The zones.
     pub zones: Vec<ZoneId>,
-    /// How they bulge; `None` takes the light and dark that the picture has in them, of a drawing a round form.
+    /// Their bulge; `None` takes the light and dark that the picture has in them, of a drawing a round form.
     pub bulge: Option<Bulge>,
     /// Share of each that lies in shadow, 0.1..=0.7.
     pub dark: f64,
-    /// Whether a rim of thrown-back light and a highlight are kept.
+    /// True to keep a rim of thrown-back light and a highlight.
     pub edges: bool,
     /// A line along which the shadow begins; empty where the light says it.
     pub shadow: Vec<Spot>,
-    /// Whether the mean colour stays what the zone was meant to be.
+    /// True to keep the mean colour of each.
     pub holds_mean: bool,
 }
 
@@ -189,7 +189,7 @@ fn laid_count(piece: &Piece, numbers: &BTreeMap<(ZoneId, FormPart), ZoneId>) -> 
     all.len()
 }
 
-/// What a zone is called without the name of its part.
+/// Name of a zone without that of its part.
 fn whole_name(piece: &Piece, id: ZoneId) -> String {
     let name = piece.zone(id).map(|z| z.name.clone()).unwrap_or_default();
     let part = FormPart::ALL.iter().find_map(|p| name.strip_suffix(&format!(", {}", p.word())).map(str::to_owned));
@@ -210,7 +210,7 @@ fn from(piece: &Piece) -> [f64; 3] {
     }
 }
 
-/// What is known of a part: whose it is, and how it stands in the light.
+/// Facts of a part: the zone it is of, and its colour.
 fn formed(whole: ZoneId, part: FormPart, local: lean_colour::Lab) -> Option<Formed> {
     Some(Formed { whole, part, local })
 }

@@ -19,11 +19,11 @@ use std::collections::BTreeMap;
 pub struct NamedPatch {
     /// The name of a pigment: of one in the Box, or of a new one. 1..=80 characters.
     pub name: String,
-    /// What the patch reads.
+    /// Its reading.
     pub lab: Lab,
 }
 
-/// What becomes of patches.
+/// Patches taken into a Box.
 #[derive(Clone, Debug, PartialEq)]
 pub struct TakenIn {
     /// The Box with the new pigments in it.
@@ -71,32 +71,32 @@ fn renamed(laid: &mut Swatch, called: &PigmentId, id: &PigmentId) {
     parts.chain(layers).filter(|own| *own == called).for_each(|own| own.clone_from(id));
 }
 
-/// Rounds in which the masstone of a new pigment is moved until its swatch is the colour that was seen, and by which power in each. Choices: it settles in fewer.
-const ROUNDS: usize = 24;
+/// Rounds in which the absorption of a new pigment is moved until its swatch is the colour that was seen, and by which power in each. Choices: it settles in
+/// fewer.
+const ROUNDS: usize = 32;
 const EACH: f64 = 1.2;
 /// How often a swatch may have been laid, and CIEDE2000 within which fewer will do: a dark pencil is pressed more than once. Choices.
 const MOST_TIMES: u8 = 3;
 const NEAR: f64 = 2.0;
-/// Least and most that a masstone reflects.
-const REFLECTS: (f64, f64) = (0.002, 0.97);
+/// Least and most that a pigment absorbs, relative to the scattering of titanium white.
+const ABSORBS: (f64, f64) = (1e-4, 300.0);
 
-/// A pigment whose usual swatch on a ground has a colour: a wash is laid thin and a pencil lets the paper through, so that the masstone is another, band by
-/// band.
+/// A pigment whose usual swatch on a ground has a colour: a wash is laid thin and a pencil lets the paper through, so that it absorbs more than a
+/// masstone of that colour would, band by band.
 fn swatched_as(paint_box: &PaintBox, ground: &Ground, name: &str, lab: Lab) -> Option<(Pigment, Swatch)> {
     let wanted = reflectance_of(toward_real(lab).xyz()).reflectance;
     let mut best: Option<(f64, Pigment, Swatch)> = None;
     for times in 1..=MOST_TIMES {
-        let mut masstone = wanted;
+        let mut pigment = of_masstone(paint_box.medium, name, &wanted);
         for _ in 0..ROUNDS {
-            let pigment = of_masstone(paint_box.medium, name, &masstone);
             let with_it = PaintBox { pigments: [&paint_box.pigments[..], std::slice::from_ref(&pigment)].concat(), ..paint_box.clone() };
             let Some((laid, seen)) = swatch(&with_it, ground, &pigment, times) else { break };
             let off = ciede2000(seen.xyz().lab(), lab);
             if best.as_ref().is_none_or(|b| off < b.0) {
-                best = Some((off, pigment, laid));
+                best = Some((off, pigment.clone(), laid));
             }
-            for (own, (wanted, seen)) in masstone.0.iter_mut().zip(wanted.0.iter().zip(seen.0)) {
-                *own = (*own * (wanted / seen.max(1e-4)).powf(EACH)).clamp(REFLECTS.0, REFLECTS.1);
+            for (k, (wanted, seen)) in pigment.k.iter_mut().zip(wanted.0.iter().zip(seen.0)) {
+                *k = (*k * (seen.max(1e-4) / wanted.max(1e-4)).powf(EACH)).clamp(ABSORBS.0, ABSORBS.1);
             }
         }
         if best.as_ref().is_some_and(|b| b.0 < NEAR) {
