@@ -9,6 +9,8 @@ use lean_picture::spot::Spot;
 
 const WIDE: u32 = 1400;
 const HIGH: u32 = 1050;
+/// Linear light of the table under the sheet.
+const TABLE: [f64; 3] = [0.11, 0.07, 0.04];
 
 /// Numbers that are the same every time, 0..1.
 struct Chance(u64);
@@ -39,10 +41,12 @@ fn made(seed: u64, across: usize, down: usize, gap_at: Option<usize>) -> Made {
     let (falls_x, falls_y) = (chance.in_range(-0.5, 0.5), chance.in_range(-0.4, 0.4));
     let tint = [chance.in_range(0.92, 1.0), 0.92, chance.in_range(0.74, 0.95)];
     let paper = chance.in_range(0.84, 0.89);
-    let colours: Vec<Lab> = (0..across * down)
+    let mut colours: Vec<Lab> = (0..across * down)
         .map(|_| Lab::from_lch(chance.in_range(16.0, 84.0), chance.in_range(0.0, 55.0), chance.in_range(0.0, 360.0)))
         .map(lean_colour::real::toward_real)
         .collect();
+    // One has the colour of the table.
+    colours[1] = xyz_of_linear(TABLE).lab();
     let light: Vec<[f64; 3]> = colours.iter().map(|c| linear_of_xyz(c.xyz()).map(|v| v.clamp(0.0, 1.0))).collect();
     let (cell_w, cell_h) = (1.0 / across as f64, 0.86 / down as f64);
     let (sin, cos) = tilt.sin_cos();
@@ -61,7 +65,7 @@ fn made(seed: u64, across: usize, down: usize, gap_at: Option<usize>) -> Made {
             let noted = (0.2..0.7).contains(&ix) && (0.78..0.86).contains(&iy) && ((ix * 61.0).sin() * 0.04 + 0.82 - iy).abs() < 0.006;
             let in_card = (0.8..0.9).contains(&sx) && (0.9..0.97).contains(&sy);
             let seen = match () {
-                () if !on_sheet => [0.11, 0.07, 0.04],
+                () if !on_sheet => TABLE,
                 () if in_card => [0.18; 3],
                 () if in_patch && gap_at != Some(n) => {
                     let grain = 1.0 + 0.12 * (chance.next() - 0.5);

@@ -381,7 +381,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a typed colour is taken for. */
+        /** The colour that a text is taken for. */
         get: operations["read_colour"];
         put?: never;
         post?: never;
@@ -2710,7 +2710,7 @@ export interface components {
             millimetres: number;
         };
         /**
-         * @description How a shape bulges.
+         * @description The bulge of a shape.
          * @enum {string}
          */
         Bulge: "round" | "tube" | "flat" | "ridge";
@@ -4687,7 +4687,7 @@ export interface components {
              * @description Revision the page last saw.
              */
             base_revision: number;
-            /** @description Which. */
+            /** @description The zones. */
             zones: components["schemas"]["ZoneId"][];
         };
         /** @description One pigment laid thin under everything in a few levels: a plan of the values before the colours. */
@@ -5345,7 +5345,7 @@ export interface components {
             height: number;
             /** @description Zones it stands beside while one of them is chosen. */
             pinned: components["schemas"]["ZoneId"][];
-            /** @description What it is for, in words: "the hand", "how cloth folds"; may be empty. */
+            /** @description Its purpose in words: "the hand", "how cloth folds"; may be empty. */
             purpose: string;
             /** @description What it is used for. */
             serves: components["schemas"]["Serves"][];
@@ -5494,9 +5494,9 @@ export interface components {
              * @description Expected error, in CIEDE2000.
              */
             doubt: number;
-            /** @description Whether it is to be looked at: uneven, in glare or clipped. */
+            /** @description True where it is uneven, in glare or clipped and should be looked at. */
             doubtful: boolean;
-            /** @description Whether only rows and columns say that a patch is there. */
+            /** @description True where only rows and columns say that a patch is there. */
             guessed: boolean;
             /** @description Its colour under daylight. */
             lab: components["schemas"]["Lab"];
@@ -7186,12 +7186,12 @@ export interface components {
             mixes: components["schemas"]["SurfaceMix"][];
             /** @description The set it is mixed of. */
             set: components["schemas"]["PigmentId"][];
-            /** @description How they share it. */
+            /** @description Manner in which they share it. */
             worked: components["schemas"]["Worked"];
         };
         /** @description One of the mixes. */
         SurfaceMix: {
-            /** @description What goes in, and what it gives. */
+            /** @description The recipe and its colour. */
             mix: components["schemas"]["Mix"];
             /**
              * Format: double
@@ -7493,7 +7493,7 @@ export interface components {
             /** @description What it is, in a few words. */
             words: string;
         };
-        /** @description How zones are turned in the light. */
+        /** @description Zones to be turned in the light, and the manner of it. */
         TurnZones: {
             /**
              * Format: int64
@@ -7506,13 +7506,13 @@ export interface components {
              * @description Share of each that lies in shadow.
              */
             dark: number;
-            /** @description Whether a rim of thrown-back light and a highlight are kept. */
+            /** @description True to keep a rim of thrown-back light and a highlight. */
             edges: boolean;
-            /** @description Whether the mean colour stays what the zone was meant to be. */
+            /** @description True to keep the mean colour of each. */
             holds_mean?: boolean;
             /** @description A line along which the shadow begins; empty where the light says it. */
             shadow?: components["schemas"]["Spot"][];
-            /** @description Which. */
+            /** @description The zones. */
             zones: components["schemas"]["ZoneId"][];
         };
         /** @description By how much a scheme is turned. */
@@ -7530,7 +7530,7 @@ export interface components {
         };
         /** @description A colour that was typed. */
         TypedColour: {
-            /** @description Whether it was said in words: then it is doubtful. */
+            /** @description True where it was said in words, and is doubtful. */
             in_words: boolean;
             /** @description The colour. */
             lab: components["schemas"]["Lab"];
@@ -7754,7 +7754,7 @@ export interface components {
             lab: components["schemas"]["Lab"];
         };
         /**
-         * @description How several mixes share a zone.
+         * @description Manner in which several mixes share a zone.
          * @enum {string}
          */
         Worked: "siblings" | "variation" | "broken";

@@ -57,13 +57,15 @@ impl Part {
         self.left <= other.right + near && other.left <= self.right + near && self.top <= other.foot + near && other.top <= self.foot + near
     }
 
+    /// Whether it runs out of the photo: a table, or a patch that was cut off.
+    fn is_cut(&self, w: usize, h: usize) -> bool {
+        let rim = INSET + BLUR;
+        self.left <= rim || self.top <= rim || self.right + rim + 1 >= w || self.foot + rim + 1 >= h
+    }
+
     fn is_patch(&self, w: usize, h: usize) -> bool {
         let (across, down) = ((self.right - self.left + 1) as f64, (self.foot - self.top + 1) as f64);
-        let cut = self.left <= INSET + BLUR
-            || self.top <= INSET + BLUR
-            || self.right + INSET + BLUR + 1 >= w
-            || self.foot + INSET + BLUR + 1 >= h;
-        !cut && across.min(down) >= LEAST as f64
+        across.min(down) >= LEAST as f64
             && across.max(down) <= LONG * across.min(down)
             && self.cells as f64 >= FILLS * across * down
             && self.rectangle() < MOST * (w * h) as f64
@@ -86,7 +88,9 @@ pub(super) fn found(photo: &Picture, field: &Field) -> Vec<PhotoRect> {
         })
         .collect();
     let drawn_in = eroded(&inside, w, h);
-    let parts = joined(parts(&drawn_in, &labs, w));
+    // The table is no part of a patch of its colour.
+    let on_sheet = parts(&drawn_in, &labs, w).into_iter().filter(|p| !p.is_cut(w, h)).collect();
+    let parts = joined(on_sheet);
     let share = |from: usize, n: usize| from as f64 / n as f64;
     let of = |p: &Part| {
         // Edges that were drawn in are put back.

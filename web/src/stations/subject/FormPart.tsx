@@ -6,6 +6,7 @@ import { useBench, useSelection } from "../../bench/context";
 import { Act } from "../../kit/Act";
 import { Acts, Note, Section } from "../../kit/Section";
 import { Tick } from "../../kit/Tick";
+import styles from "./Subject.module.css";
 import type { Tool } from "./tools";
 
 type Spot = Schemas["Spot"];
@@ -86,8 +87,10 @@ export function FormPart({
             ]}
             onChange={(e) => onHow({ ...how, bulge: e.currentTarget.value as Turning["bulge"] })}
           />
-          <label>
-            In shadow <span className="figures">{Math.round(how.dark * 100)} %</span>
+          <label className={styles.inShadow}>
+            <span>
+              In shadow <span className="figures">{Math.round(how.dark * 100)} %</span>
+            </span>
             <input
               type="range"
               aria-label="Share in shadow"
