@@ -129,7 +129,7 @@ mod tests {
 
     #[test]
     fn what_is_no_colour_is_refused() {
-        assert!(matches!(done(&Colouring::Typed { text: "sort of blue".into() }, false), Err(Refusal::Text(_))));
+        assert!(matches!(done(&Colouring::Typed { text: "sort of thing".into() }, false), Err(Refusal::Text(_))));
         assert!(matches!(done(&Colouring::Set { hue: f64::NAN, chroma: 10.0 }, false), Err(Refusal::Range(_))));
         assert!(matches!(done(&Colouring::Pigment { pigment: lean_media::PigmentId("velvet".into()) }, false), Err(Refusal::Unknown(_))));
     }

@@ -1,6 +1,6 @@
 //! Plain words for a colour.
 
-use super::read;
+use super::{GREY, read};
 use crate::difference::ciede2000;
 use crate::lab::Lab;
 use std::sync::LazyLock;
@@ -38,14 +38,20 @@ const COLOURS: [&str; 28] = [
 ];
 const SAID: [&str; 8] = ["", "pale", "light", "dull", "dark", "deep", "pale dull", "dark dull"];
 
+/// CIEDE2000 that every further word of a name must gain. A choice: the plainest of names that are near.
+const A_WORD: f64 = 0.5;
+
 static NAMED: LazyLock<Vec<(String, Lab)>> = LazyLock::new(|| {
-    let all = COLOURS.iter().flat_map(|colour| SAID.iter().map(move |said| format!("{said} {colour}").trim().to_owned()));
-    all.filter_map(|name| read(&name).map(|w| (name, w.lab))).collect()
+    // A grey cannot be dull.
+    let fits = |colour: &str, said: &str| !(said.contains("dull") && read(colour).is_some_and(|w| w.lab.chroma() < GREY));
+    let all = COLOURS.iter().flat_map(|colour| SAID.iter().map(move |said| (*colour, *said))).filter(|(colour, said)| fits(colour, said));
+    all.map(|(colour, said)| format!("{said} {colour}").trim().to_owned()).filter_map(|name| read(&name).map(|w| (name, w.lab))).collect()
 });
 
 /// The plain words that come nearest to a colour: "deep blue green".
 pub fn named(lab: Lab) -> String {
-    let nearest = NAMED.iter().min_by(|a, b| ciede2000(lab, a.1).total_cmp(&ciede2000(lab, b.1)));
+    let off = |n: &(String, Lab)| ciede2000(lab, n.1) + A_WORD * n.0.split(' ').count() as f64;
+    let nearest = NAMED.iter().min_by(|a, b| off(a).total_cmp(&off(b)));
     nearest.map(|n| n.0.clone()).unwrap_or_default()
 }
 

@@ -58,12 +58,7 @@ pub fn turn(piece: &Piece, look: Surveyed, reach: Reach, ask: &Turning) -> Resul
     let cutting = Cutting { dark: ask.dark, brush: piece.cut.as_ref().map_or(PEN, |c| c.brush) * longer, edges: ask.edges };
     let shadow = (!ask.shadow.is_empty()).then_some(ask.shadow.as_slice());
     let mut cut = BTreeMap::new();
-    let runs = |id: ZoneId| !by_rules && piece.zone(id).is_some_and(|z| z.graded.is_some());
-    if wholes.iter().all(|w| runs(*w)) {
-        let label = piece.zone_label(wholes[0]);
-        return Err(format!("{label} runs from one colour to another already, as the picture has it. Say how it bulges, or leave it so."));
-    }
-    for whole in wholes.iter().filter(|w| !runs(**w)) {
+    for whole in &wholes {
         let cells = turned(&flat, whole.0, lit, &cutting, shadow)?;
         if !cells.is_empty() {
             cut.insert(*whole, cells);

@@ -7,7 +7,7 @@ use lean_picture::form::{Bulge, FormPart};
 use lean_picture::places::Survey;
 use lean_picture::zone_map::parts::Parts;
 use lean_picture::{Picture, decode};
-use lean_piece::light::{Falling, Graded, Kind, Lamp, LampFrom, Lighting, Role, Tint};
+use lean_piece::light::{Falling, Kind, Lamp, LampFrom, Lighting, Role, Tint};
 use lean_piece::{Brief, Command, Millimetres, Piece, Size, Zone, ZoneId};
 use lean_plan::form::{Turning, lay_flat, turn};
 use lean_plan::light::key::Reach;
@@ -224,19 +224,6 @@ fn skin_turns_red_in_its_shadow_and_what_is_too_small_is_said() {
     if smallest.reading.area < 0.001 {
         assert!(turn(&kite.piece, kite.look(), REACH, &round(vec![smallest.id])).unwrap_err().contains("too small"));
     }
-}
-
-#[test]
-fn what_runs_from_light_to_dark_already_is_left_so_unless_its_form_is_said() {
-    let mut subject = Subject::ball();
-    let map = subject.piece.map().unwrap();
-    let ball = ZoneId(map.at(map.width / 2, map.height / 2));
-    let zone = subject.piece.zones.iter_mut().find(|z| z.id == ball).unwrap();
-    zone.graded = Some(Graded { to: Lab::new(30.0, 38.0, 26.0), direction: 0.0 });
-    let refused = turn(&subject.piece, subject.look(), REACH, &round(vec![ball])).unwrap_err();
-    assert!(refused.contains("already"), "{refused}");
-    let said = subject.turned(&Turning { bulge: Some(Bulge::Round), ..round(vec![ball]) });
-    assert!(parts(&said, ball).iter().all(|(_, z)| z.graded.is_none()));
 }
 
 #[test]

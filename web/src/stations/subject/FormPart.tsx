@@ -52,7 +52,7 @@ export function FormPart({
   const parts = form ? view.piece.zones.filter((z) => z.form?.whole === form.whole) : [];
   const isDrawing = !!view.piece.reference?.lines;
   return (
-    <Section title="Form">
+    <Section title="Form" level={2}>
       {form ? (
         <p>
           It is turned:{" "}
