@@ -1,4 +1,4 @@
-//! What a newcomer would otherwise type by hand: `cargo xtask demo | dev | test | package | shots | fuzz | api-types | check`.
+//! Tasks a newcomer would otherwise type by hand: `cargo xtask demo | dev | test | package | shots | fuzz | api-types | check`.
 //!
 //! It is built before anything else can be, so it needs nothing but the standard library.
 

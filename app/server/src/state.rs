@@ -63,7 +63,7 @@ pub struct Studio {
     pub visiting: Option<Arc<DemoDoor>>,
     /// In a demo studio that is visited: where it is left to.
     pub home: Option<Arc<str>>,
-    /// Whether a simulated meter and camera stand in this studio: in a demo, or where they were asked for.
+    /// True where a simulated meter and camera stand in this studio: in a demo, or where they were asked for.
     pub(crate) simulates: bool,
     /// Ends the program; nothing where no page may, as in a school.
     pub(crate) quit: Option<Arc<Quit>>,
@@ -125,7 +125,7 @@ impl Studio {
         self.played_photos.lock().unwrap_or_else(|p| p.into_inner()).insert(Store::digest_of(photo));
     }
 
-    /// Whether the simulated camera made a photo up, by its digest.
+    /// True where the simulated camera made a photo up, by its digest.
     pub(crate) fn is_played(&self, digest: &str) -> bool {
         self.played_photos.lock().unwrap_or_else(|p| p.into_inner()).contains(digest)
     }

@@ -11,7 +11,7 @@ use lean_piece::{Piece, ZoneId};
 use lean_plan::cautions::{Caution, cautions};
 use lean_plan::compare;
 use lean_plan::derived::{Derived, derived};
-use lean_plan::field_note::{FieldNote, SaidColour, said};
+use lean_plan::field_note::{FieldNote, SaidColour, colour_said};
 use lean_plan::mark::Mark;
 use lean_plan::mixes::swatch;
 use lean_plan::studies::StudyNote;
@@ -115,7 +115,7 @@ impl From<SaidColour> for SaidView {
 
 impl From<KeptNote> for NoteView {
     fn from(k: KeptNote) -> Self {
-        let said = k.note.marks.iter().map(|m| said(m, None).map(SaidView::from)).collect();
+        let said = k.note.marks.iter().map(|m| colour_said(m, None).map(SaidView::from)).collect();
         Self { id: k.id, revision: k.revision, note: k.note, said, changed: k.changed }
     }
 }
@@ -333,7 +333,7 @@ pub(crate) struct BoxLine {
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub(crate) struct PlayedReadings {
-    /// Which Box.
+    /// The Box.
     pub paint_box: BoxId,
     /// Its name.
     pub name: String,
@@ -359,11 +359,11 @@ pub(crate) struct StudioView {
     pub demo: bool,
     /// In a demo studio that is visited: the address it is left to.
     pub home: Option<String>,
-    /// Whether a simulated colour meter and camera stand here.
+    /// True where a simulated colour meter and camera stand here.
     pub simulates: bool,
     /// Boxes with readings that a simulated instrument made up, where there is none.
     pub played: Vec<PlayedReadings>,
-    /// Whether the program can be ended from the page.
+    /// True where the program can be ended from the page.
     pub can_quit: bool,
     /// Where the data file of an earlier version is kept as it was before this one opened it; none where it was not.
     pub earlier_data: Option<String>,

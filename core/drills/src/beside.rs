@@ -1,4 +1,4 @@
-//! How fine an eye judges two colours that touch, from what the drills know of it.
+//! Fineness of an eye for two colours that touch, from what the drills know of it.
 
 use crate::kinds::Drill;
 use crate::schedule::Answered;

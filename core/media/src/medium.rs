@@ -50,7 +50,7 @@ impl Medium {
         self == Self::Oil
     }
 
-    /// Whether a colour is chosen among sticks, pens or pencils that have one value each, rather than mixed.
+    /// True where a colour is chosen among sticks, pens or pencils that have one value each, rather than mixed.
     pub fn is_chosen(self) -> bool {
         matches!(self, Self::SoftPastel | Self::Marker | Self::Pencil)
     }

@@ -49,7 +49,7 @@ pub struct Geometry {
 /// Size and position of a zone, in cells.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
 pub struct Extent {
-    /// Which zone.
+    /// The zone.
     pub zone: u16,
     /// Its cells.
     pub cells: u64,

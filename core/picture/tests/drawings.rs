@@ -10,7 +10,7 @@ struct Sheet {
     paper: [f64; 3],
     ink: [f64; 3],
     thick: f64,
-    /// How far the lower right corner of the paper lies in shade, 0..=1.
+    /// Shade on the lower right corner of the paper, 0..=1.
     shade: f64,
     /// Share of every line that is left out, in short gaps.
     gaps: f64,
@@ -47,7 +47,7 @@ impl Sheet {
         Picture { width: w, height: h, rgb }
     }
 
-    /// How much of a pixel is line.
+    /// Share of a pixel that is line.
     fn line_at(&self, x: f64, y: f64, w: f64, h: f64) -> f64 {
         let (left, top, right, bottom) = (0.1 * w, 0.12 * h, 0.9 * w, 0.88 * h);
         let (bw, bh) = ((right - left) / f64::from(BOXES.0), (bottom - top) / f64::from(BOXES.1));

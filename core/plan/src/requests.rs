@@ -27,18 +27,18 @@ pub enum Request {
     },
     /// Lay a zone in several mixes side by side.
     UseSurface {
-        /// Which zone.
+        /// The zone.
         zone: ZoneId,
-        /// How they share it.
+        /// Manner in which they share it.
         worked: Worked,
-        /// How many siblings, 2..=12.
+        /// Number of siblings, 2..=12.
         count: usize,
         /// From where dabs are seen, in millimetres.
         distance: Millimetres,
     },
     /// Lay a zone in one mix again.
     DropSurface {
-        /// Which zone.
+        /// The zone.
         zone: ZoneId,
     },
     /// Draw on another Box of the same medium.
@@ -122,7 +122,7 @@ pub enum Request {
     },
     /// Leave shapes of a drawing bare, or take their colour back.
     LeaveBare {
-        /// Which shapes.
+        /// The shapes.
         zones: Vec<ZoneId>,
         /// Bare paper, rather than open.
         bare: bool,
@@ -131,7 +131,7 @@ pub enum Request {
     TargetsFromRules,
     /// Let a target run to another colour, or not.
     SetGraded {
-        /// Which zone.
+        /// The zone.
         zone: ZoneId,
         /// Where to and which way; `None` makes it even again.
         graded: Option<Grading>,

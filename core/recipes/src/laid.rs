@@ -1,4 +1,4 @@
-//! What a hand really laid, step by step, as it says so itself: which pigments, how much, how often, what was done.
+//! Steps a hand really laid, as it says so itself: which pigments, how much, how often, what was done.
 
 use crate::amounts;
 use crate::layered::mix_layers;
@@ -11,7 +11,7 @@ use serde::{Deserialize, Serialize};
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct LaidPart {
-    /// Which.
+    /// The pigment.
     pub pigment: PigmentId,
     /// Its parts of a wash, 1 to 9; 1 where a step is of one pigment alone.
     #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 9))]
@@ -30,7 +30,7 @@ pub struct LaidStep {
     /// Washes, coats, layers or strokes of it, one after the other, 1 to 3.
     #[cfg_attr(feature = "schema", schema(minimum = 1, maximum = 3))]
     pub times: u8,
-    /// What is done.
+    /// The act.
     pub act: Act,
 }
 

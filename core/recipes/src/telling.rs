@@ -4,7 +4,7 @@ use crate::mix::{Heap, Mix, MixLayer, Part};
 use lean_media::PigmentId;
 use serde::Serialize;
 
-/// What goes without saying of a layer: a full crisp stroke, one coat, a pencil pressed as usual.
+/// Words left out of a layer because they are usual: a full crisp stroke, one coat, a pencil pressed as usual.
 const USUAL: [&str; 4] = ["full", "crisp", "one coat", "middle"];
 /// Words for the ways to lay a layer, and the adverbs for them.
 const SAID: [(&str, &str); 4] = [("light", "lightly"), ("firm", "firmly"), ("heavy", "heavily"), ("rubbed in", "rubbed in")];

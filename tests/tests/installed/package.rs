@@ -51,7 +51,7 @@ impl Machine {
         Self(root)
     }
 
-    /// What the package needs of other packages is on this machine, and not in these folders.
+    /// Packages that this one needs are on this machine, and not in these folders.
     fn dpkg(&self) -> Command {
         let mut dpkg = Command::new("dpkg");
         dpkg.arg("--root").arg(&self.0).args(["--force-not-root", "--force-depends", "--force-bad-path"]);

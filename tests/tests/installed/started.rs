@@ -7,7 +7,7 @@ use std::path::{Path, PathBuf};
 use std::process::{Child, ChildStdout, Command, Stdio};
 use std::time::{Duration, Instant};
 
-/// How long anything is waited for.
+/// Longest time anything is waited for.
 const PATIENCE: Duration = Duration::from_secs(30);
 
 pub(crate) struct Started {
@@ -99,7 +99,7 @@ impl Opener {
         }
     }
 
-    /// Whether something was opened that was not asked for yet.
+    /// True where something was opened that was not asked for yet.
     pub(crate) fn opened_more(&self) -> bool {
         Self::written(self.0.path()).exists()
     }

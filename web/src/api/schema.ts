@@ -259,7 +259,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What a judgement by eye comes to before it is kept, and what to add to what lies there. */
+        /** A judgement by eye before it is kept: its colour, and the correction of the mix. */
         post: operations["preview_judgement"];
         delete?: never;
         options?: never;
@@ -3528,7 +3528,7 @@ export interface components {
             /** @description Where. */
             zone: components["schemas"]["ZoneId"];
         };
-        /** @description What is left when the program has ended. */
+        /** @description Answer to *Quit*: the place of the data. */
         Ended: {
             /** @description Where the data file lies; none where everything lay in memory. */
             data?: string | null;
@@ -3669,7 +3669,7 @@ export interface components {
              */
             warmer?: number;
         };
-        /** @description How fine an eye judges two colours that touch. */
+        /** @description Fineness of an eye for two colours that touch. */
         EyeDoubt: {
             /**
              * Format: double
@@ -3686,26 +3686,26 @@ export interface components {
         EyeJudgement: {
             /** @description The colour it was held against, under daylight. */
             against: components["schemas"]["Lab"];
-            /** @description How fine the eye is that judged it. */
+            /** @description Fineness of the eye that judged it. */
             doubt: components["schemas"]["EyeDoubt"];
             /**
              * Format: int32
-             * @description How much lighter it is; negative where it is darker.
+             * @description Quarter steps it is lighter; negative where it is darker.
              */
             lighter: number;
             /**
              * Format: int32
-             * @description How much stronger it is; negative where it is duller.
+             * @description Quarter steps it is stronger; negative where it is duller.
              */
             stronger: number;
             /**
              * Format: int32
-             * @description How far its hue is turned towards larger hue angles: from red to yellow, green and blue; negative the other way.
+             * @description Quarter steps its hue is turned towards larger hue angles: from red to yellow, green and blue; negative the other way.
              */
             turned: number;
             /**
              * Format: int32
-             * @description How much warmer it is; negative where it is cooler.
+             * @description Quarter steps it is warmer; negative where it is cooler.
              */
             warmer: number;
         };
@@ -3719,13 +3719,13 @@ export interface components {
              * @description The same as one number, CIEDE2000.
              */
             difference: number;
-            /** @description How far off the judgement may be, one standard deviation in CIELAB units of L*, and of a* and b* each. */
+            /** @description Expected error of the judgement, one standard deviation in CIELAB units of L*, and of a* and b* each. */
             doubt: number[];
             /** @description The colour it was judged to be. */
             seen: components["schemas"]["Mark"];
             /** @description Words for its hue turned to smaller and to larger hue angles; `None` where it has no hue. */
             turns?: string[] | null;
-            /** @description How that lies from what is wanted, in a sentence; from the colour it was held against where nothing is wanted. */
+            /** @description Difference from the wanted colour, in a sentence; from the colour it was held against where nothing is wanted. */
             words: string;
         };
         /** @description How a zone stands in the light. What nobody said is `None`. */
@@ -3768,7 +3768,7 @@ export interface components {
         };
         /** @description Pigments of one hue. */
         Family: {
-            /** @description Whether it has a light, a middle and a dark. */
+            /** @description True where it has a light, a middle and a dark. */
             complete: boolean;
             /** @description Its members, the lightest first. */
             members: components["schemas"]["Member"][];
@@ -3886,9 +3886,9 @@ export interface components {
         FormPart: "base" | "middle" | "light" | "rim" | "highlight";
         /** @description A part of a zone that was turned in the light. */
         Formed: {
-            /** @description What the whole zone was meant to be before. */
+            /** @description Target of the whole zone before it was turned. */
             local: components["schemas"]["Lab"];
-            /** @description Which part of it this is. */
+            /** @description The part of the form. */
             part: components["schemas"]["FormPart"];
             /** @description The zone that was turned: it is the middle of the form, and keeps its number. */
             whole: components["schemas"]["ZoneId"];
@@ -3948,7 +3948,7 @@ export interface components {
             /** @description Digest of the photo, as it was kept. */
             photo: string;
         } | {
-            /** @description What was answered. */
+            /** @description The answers, in quarter steps. */
             answers: components["schemas"]["EyeAnswers"];
             /** @enum {string} */
             by: "eye";
@@ -4646,12 +4646,12 @@ export interface components {
              * @description Its parts of a wash, 1 to 9; 1 where a step is of one pigment alone.
              */
             parts: number;
-            /** @description Which. */
+            /** @description The pigment. */
             pigment: components["schemas"]["PigmentId"];
         };
         /** @description One step of what was laid. */
         LaidStep: {
-            /** @description What is done. */
+            /** @description The act. */
             act: components["schemas"]["Act"];
             /**
              * Format: int32
@@ -4953,7 +4953,7 @@ export interface components {
             in_set?: components["schemas"]["Nearest"] | null;
             /** @description The best mixes of the whole Box, of one pigment and more, where colours are mixed. */
             mixes: components["schemas"]["Mixed"][];
-            /** @description Those of the set in use. */
+            /** @description The best mixes of the set in use. */
             mixes_of_set: components["schemas"]["Mixed"][];
             /** @description The nearest of the Box as they are. */
             nearest: components["schemas"]["Nearest"];
@@ -4990,7 +4990,7 @@ export interface components {
         Medium: "soft-pastel" | "marker" | "pencil" | "watercolour" | "oil";
         /** @description A pigment of a family. */
         Member: {
-            /** @description Which. */
+            /** @description The pigment. */
             pigment: components["schemas"]["PigmentId"];
             /** @description Light, middle or dark. */
             tone: components["schemas"]["Tone"];
@@ -5161,7 +5161,7 @@ export interface components {
             name: string;
             /** @description The difference in words. */
             off: string;
-            /** @description Which. */
+            /** @description The pigment. */
             pigment: components["schemas"]["PigmentId"];
         };
         /** @description A set nearly as good. */
@@ -5229,7 +5229,7 @@ export interface components {
         NewReading: {
             /** @description Where the reading comes from. */
             from: components["schemas"]["From"];
-            /** @description What was really laid, step by step, in place of the layers of the swatch; left out where those are as they are. */
+            /** @description Steps really laid, in place of the layers of the swatch; left out where those are as they are. */
             laid?: components["schemas"]["LaidStep"][];
             /** @description A remark; may be empty. */
             note?: string;
@@ -5794,7 +5794,7 @@ export interface components {
         PlayedReadings: {
             /** @description Its name. */
             name: string;
-            /** @description Which Box. */
+            /** @description The Box. */
             paint_box: components["schemas"]["BoxId"];
             /** @description Number of such readings that are not set aside. */
             readings: number;
@@ -6067,7 +6067,7 @@ export interface components {
         };
         /** @description A reading for the screen. */
         ReadingLine: {
-            /** @description How it was read, in a few words; of one that a simulated instrument made up it says so. */
+            /** @description Manner of reading, in a few words; of one that a simulated instrument made up it says so. */
             how: string;
             /** @description Its number. */
             id: components["schemas"]["i64"];
@@ -6155,20 +6155,20 @@ export interface components {
             /** @enum {string} */
             do: "set-brief";
         } | {
-            /** @description How many siblings, 2..=12. */
+            /** @description Number of siblings, 2..=12. */
             count: number;
             /** @description From where dabs are seen, in millimetres. */
             distance: components["schemas"]["Millimetres"];
             /** @enum {string} */
             do: "use-surface";
-            /** @description How they share it. */
+            /** @description Manner in which they share it. */
             worked: components["schemas"]["Worked"];
-            /** @description Which zone. */
+            /** @description The zone. */
             zone: components["schemas"]["ZoneId"];
         } | {
             /** @enum {string} */
             do: "drop-surface";
-            /** @description Which zone. */
+            /** @description The zone. */
             zone: components["schemas"]["ZoneId"];
         } | {
             /** @enum {string} */
@@ -6256,7 +6256,7 @@ export interface components {
             bare: boolean;
             /** @enum {string} */
             do: "leave-bare";
-            /** @description Which shapes. */
+            /** @description The shapes. */
             zones: components["schemas"]["ZoneId"][];
         } | {
             /** @enum {string} */
@@ -6265,7 +6265,7 @@ export interface components {
             /** @enum {string} */
             do: "set-graded";
             graded?: components["schemas"]["Grading"] | null;
-            /** @description Which zone. */
+            /** @description The zone. */
             zone: components["schemas"]["ZoneId"];
         } | {
             /** @enum {string} */
@@ -6804,7 +6804,7 @@ export interface components {
              * @description Its value, 0..=10.
              */
             value: number;
-            /** @description Which shape. */
+            /** @description The shape. */
             zone: components["schemas"]["ZoneId"];
         };
         /** @description One hue of a scheme and how much of the picture it covers. */
@@ -7060,7 +7060,7 @@ export interface components {
         StudioView: {
             /** @description Boxes by name. */
             boxes: components["schemas"]["BoxLine"][];
-            /** @description Whether the program can be ended from the page. */
+            /** @description True where the program can be ended from the page. */
             can_quit: boolean;
             /** @description Records that cannot be read. */
             damaged: components["schemas"]["DamagedLine"][];
@@ -7077,7 +7077,7 @@ export interface components {
             pieces: components["schemas"]["PieceLine"][];
             /** @description Boxes with readings that a simulated instrument made up, where there is none. */
             played: components["schemas"]["PlayedReadings"][];
-            /** @description Whether a simulated colour meter and camera stand here. */
+            /** @description True where a simulated colour meter and camera stand here. */
             simulates: boolean;
             /** @description Problems of the data file and its backups, a sentence each; empty where there is none. */
             troubles: string[];
@@ -7243,7 +7243,7 @@ export interface components {
             left_out: boolean;
             /** @description A remark; may be empty. */
             note: string;
-            /** @description Whether a simulated instrument made it up; `None` in what was kept before this was told ([`Self::is_played`]). */
+            /** @description True where a simulated instrument made it up; `None` in what was kept before this was told ([`Self::is_played`]). */
             played?: boolean | null;
             /** @description Fixed or varnished when it was read: such readings are kept, and teach nothing of the bare pigment. */
             sealed: boolean;

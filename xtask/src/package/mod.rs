@@ -18,7 +18,7 @@ pub(crate) struct Wanted {
     pub(crate) program: Option<PathBuf>,
     /// Folder the packages go to; `target/package` where none is named.
     pub(crate) out: Option<PathBuf>,
-    /// Whether to spend less time on making them small, as a test does.
+    /// True where to spend less time on making them small, as a test does.
     pub(crate) quick: bool,
 }
 

@@ -17,7 +17,7 @@ pub(crate) struct Version {
 }
 
 impl Version {
-    /// That of the checkout; of sources without one, "no commit" and the time that `SOURCE_DATE_EPOCH` says.
+    /// The commit of the checkout; of sources without one, "no commit" and the time that `SOURCE_DATE_EPOCH` says.
     pub(crate) fn of_these_sources() -> Self {
         Self::of_this_commit().unwrap_or_else(|_| {
             let said = std::env::var("SOURCE_DATE_EPOCH").ok().and_then(|s| s.parse().ok());
@@ -37,7 +37,7 @@ impl Version {
         })
     }
 
-    /// What `--version` prints behind the name.
+    /// Text that `--version` prints behind the name.
     pub(crate) fn words(&self) -> String {
         format!("{} ({})", self.number, self.commit)
     }

@@ -6,7 +6,7 @@ use lean_plan::wording;
 
 #[derive(Args)]
 pub(super) struct Difference {
-    /// What is wanted: CIELAB under D65, "L,a,b", or as typed anywhere: "#7a6f8c", "dull blue green".
+    /// The wanted colour: CIELAB under D65, "L,a,b", or as typed anywhere: "#7a6f8c", "dull blue green".
     #[arg(allow_negative_numbers = true)]
     wanted: String,
     /// What is given.

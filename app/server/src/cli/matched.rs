@@ -14,7 +14,7 @@ pub(super) struct Match {
     /// A pigment file: everything owned.
     #[arg(long = "box")]
     box_file: PathBuf,
-    /// What the pigments are bound in: oil, watercolour, marker, pencil or pastel.
+    /// The medium: oil, watercolour, marker, pencil or pastel.
     #[arg(long)]
     medium: Medium,
     /// A shipped ground; the usual one of the medium when left out.

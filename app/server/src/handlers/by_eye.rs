@@ -44,7 +44,7 @@ pub(crate) struct JudgedSwatch {
     /// Steps that were really laid, in place of the layers of the swatch; empty where those are as planned.
     #[serde(default)]
     laid: Vec<LaidStep>,
-    /// What it is a trial for; left out where a swatch of the Box alone is judged.
+    /// Target of the trial; left out where a swatch of the Box alone is judged.
     #[serde(default)]
     tried_for: Option<TriedFor>,
     /// The answers so far.
@@ -94,7 +94,7 @@ fn planned_colour(s: &Studio, paint_box: &PaintBox, tried: TriedFor) -> Result<O
     Ok(found.against.map(|mark| mark.lab))
 }
 
-/// What a judgement by eye comes to before it is kept, and what to add to what lies there.
+/// A judgement by eye before it is kept: its colour, and the correction of the mix.
 #[cfg_attr(feature = "description", utoipa::path(post, path = "/api/boxes/{id}/readings/by-eye", operation_id = "preview_judgement", params(("id" = String, Path)), request_body = JudgedSwatch, responses((status = 200, body = EyePreview), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 415, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub(crate) async fn look(
     State(studio): State<Studio>,

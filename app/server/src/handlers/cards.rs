@@ -13,10 +13,9 @@ use axum::http::header;
 use axum::response::{IntoResponse, Response};
 use lean_instruments::{Camera, Shot, SimulatedCamera, painted_sheet};
 use lean_media::layering::State as Wetness;
-use lean_media::learn::Evidence;
 use lean_media::{Ground, GroundId, Pigment, PigmentId, ground};
 use lean_picture::swatch_sheet;
-use lean_piece::paint_box::{BoxId, Dampness, PaintBox, ReadColour, ReadWith, SwatchReading};
+use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
 use lean_plan::paints::card::{CardKind, CardPage, card};
 use lean_plan::paints::learned::predicted;
 use lean_store::{Readings, Store};
@@ -126,6 +125,9 @@ pub(crate) async fn photograph(
         .await
 }
 
+/// Remark on a cell that is kept and left out.
+const DOUBTFUL: &str = "Doubtful: it lies unevenly, is smeared or in glare. Look at it before it is taken in.";
+
 /// Reads a painted card back from its photo: every cell becomes a reading; those that are smeared or in glare are kept, left out, and say so.
 #[cfg_attr(feature = "description", utoipa::path(put, path = "/api/boxes/{id}/card", operation_id = "read_card", params(("id" = String, Path), Which), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = ReadingsView), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 413, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
 pub(crate) async fn read(
@@ -140,23 +142,11 @@ pub(crate) async fn read(
             let page = which.page(&s.store.paint_box(&id)?)?;
             let cells = swatch_sheet::read(&*open(&photo)?, &page.layout).map_err(|e| Problem::unusable(e.to_string()))?;
             let at = jiff::Timestamp::now().to_string();
-            let played = Some(s.is_played(&Store::digest_of(&photo)));
-            let reading = |(cell, seen): (&lean_plan::paints::card::CardCell, &swatch_sheet::Cell)| SwatchReading {
-                swatch: cell.swatch.clone(),
-                seen: ReadColour::of(&Evidence::ColourOnly(seen.lab)),
-                state: Dampness::Dry,
-                sealed: false,
-                with: ReadWith::Photo,
-                eye: None,
-                played,
-                at: at.clone(),
-                tried_for: None,
-                left_out: seen.doubtful,
-                note: if seen.doubtful {
-                    "Doubtful: it lies unevenly, is smeared or in glare. Look at it before it is taken in.".into()
-                } else {
-                    String::new()
-                },
+            let played = s.is_played(&Store::digest_of(&photo));
+            let reading = |(cell, seen): (&lean_plan::paints::card::CardCell, &swatch_sheet::Cell)| {
+                let note = if seen.doubtful { DOUBTFUL } else { "" };
+                let read = SwatchReading::of_photo(cell.swatch.clone(), seen.lab, at.clone(), played);
+                SwatchReading { left_out: seen.doubtful, note: note.into(), ..read }
             };
             let readings = page.cells.iter().zip(&cells).map(reading).collect();
             Ok(Json(changed(s, &id, Readings::Add(readings))?))

@@ -7,11 +7,10 @@ use crate::problem::Problem;
 use crate::state::Studio;
 use axum::Json;
 use axum::extract::State;
-use lean_media::learn::Evidence;
 use lean_media::{GroundId, ground};
 use lean_picture::loose_sheet::{Patch, PhotoRect};
 use lean_picture::spot::Spot;
-use lean_piece::paint_box::{BoxId, Dampness, ReadColour, ReadWith, SwatchReading};
+use lean_piece::paint_box::{BoxId, Swatch, SwatchReading};
 use lean_plan::paints::from_photo::{NamedPatch, take_in};
 use lean_store::Readings;
 use serde::Deserialize;
@@ -67,19 +66,10 @@ pub(crate) async fn take(
                 Ok::<(), Problem>(())
             })?;
             let at = jiff::Timestamp::now().to_string();
-            let played = Some(s.is_played(&ask.photo));
-            let reading = |(swatch, patch): (lean_piece::paint_box::Swatch, &Patch)| SwatchReading {
-                swatch,
-                seen: ReadColour::of(&Evidence::ColourOnly(patch.lab)),
-                state: Dampness::Dry,
-                sealed: false,
-                with: ReadWith::Photo,
-                eye: None,
-                played,
-                at: at.clone(),
-                tried_for: None,
-                left_out: false,
+            let played = s.is_played(&ask.photo);
+            let reading = |(swatch, patch): (Swatch, &Patch)| SwatchReading {
                 note: format!("From a photo, give or take {:.1}.", patch.doubt),
+                ..SwatchReading::of_photo(swatch, patch.lab, at.clone(), played)
             };
             let readings = swatches.into_iter().zip(&patches).map(reading).collect();
             Ok(Json(changed(s, &id, Readings::Add(readings))?))

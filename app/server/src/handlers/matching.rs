@@ -32,7 +32,7 @@ pub(crate) struct Matches {
     in_set: Option<Nearest>,
     /// The best mixes of the whole Box, of one pigment and more, where colours are mixed.
     mixes: Vec<Mixed>,
-    /// Those of the set in use.
+    /// The best mixes of the set in use.
     mixes_of_set: Vec<Mixed>,
 }
 

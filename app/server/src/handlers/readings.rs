@@ -53,7 +53,7 @@ pub(crate) enum From {
     },
     /// Judged by eye beside the planned colour.
     Eye {
-        /// What was answered.
+        /// The answers, in quarter steps.
         answers: EyeAnswers,
     },
 }
@@ -64,7 +64,7 @@ pub(crate) enum From {
 pub(crate) struct NewReading {
     /// What was laid.
     swatch: Swatch,
-    /// What was really laid, step by step, in place of the layers of the swatch; left out where those are as they are.
+    /// Steps really laid, in place of the layers of the swatch; left out where those are as they are.
     #[serde(default)]
     laid: Vec<LaidStep>,
     /// Where the reading comes from.
@@ -93,7 +93,7 @@ pub(crate) struct ReadingLine {
     version: String,
     /// The reading itself.
     reading: SwatchReading,
-    /// How it was read, in a few words; of one that a simulated instrument made up it says so.
+    /// Manner of reading, in a few words; of one that a simulated instrument made up it says so.
     how: String,
     /// What was laid, on one line.
     mixed: String,

@@ -72,7 +72,7 @@ pub(crate) async fn visit_demo(State(studio): State<Studio>, headers: HeaderMap)
     Ok((StatusCode::ACCEPTED, Json(view)))
 }
 
-/// What is left when the program has ended.
+/// Answer to *Quit*: the place of the data.
 #[derive(Serialize)]
 #[cfg_attr(feature = "description", derive(utoipa::ToSchema))]
 pub(crate) struct Ended {

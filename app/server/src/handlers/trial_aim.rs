@@ -1,4 +1,4 @@
-//! What a trial is for: a zone of a piece, or a cell of its chart.
+//! The target of a trial: a zone of a piece, or a cell of its chart.
 
 use crate::problem::Problem;
 use lean_piece::paint_box::PaintBox;
@@ -7,7 +7,7 @@ use lean_plan::mixes::mixes_of;
 use lean_recipes::Mix;
 use serde::Deserialize;
 
-/// What the trials were for.
+/// Target of the trials.
 #[derive(Deserialize)]
 #[cfg_attr(feature = "description", derive(utoipa::IntoParams))]
 #[cfg_attr(feature = "description", into_params(parameter_in = Query))]

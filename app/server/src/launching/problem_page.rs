@@ -11,7 +11,7 @@ use std::time::Duration;
 use tokio::net::TcpListener;
 use tokio::sync::Notify;
 
-/// How long the page waits for the browser.
+/// Longest time the page waits for the browser.
 const PATIENCE: Duration = Duration::from_secs(30);
 
 /// Shows in the browser why the program did not start, where there is a screen and no terminal. Returns once the page was fetched.

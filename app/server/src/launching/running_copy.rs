@@ -6,7 +6,7 @@ use std::net::SocketAddr;
 use std::path::{Path, PathBuf};
 use std::time::{Duration, Instant};
 
-/// How long a start waits until the other copy, which is still starting, says where it is.
+/// Longest time a start waits until the other copy, which is still starting, says where it is.
 const PATIENCE: Duration = Duration::from_secs(5);
 const LOOK: Duration = Duration::from_millis(20);
 

@@ -168,7 +168,7 @@ impl Form {
         Self { layings: all, count: layings.len() as u8, taking: Taking::Usual }
     }
 
-    /// What a hand laid, first laid first; `None` for nothing, or for more than [`MOST_LAYERS`] steps.
+    /// A form that a hand laid, first laid first; `None` for nothing, or for more than [`MOST_LAYERS`] steps.
     pub fn laid(steps: &[Laying]) -> Option<Self> {
         (1..=MOST_LAYERS).contains(&steps.len()).then(|| Self::of(steps))
     }

@@ -1,4 +1,4 @@
-//! Whether a picture is a drawing in lines: nearly all of it plain paper, with thin strokes darker than the paper around them.
+//! True where a picture is a drawing in lines: nearly all of it plain paper, with thin strokes darker than the paper around them.
 
 use super::paper;
 use crate::picture::{Picture, centivalue};
@@ -23,13 +23,13 @@ const COLOURED: f64 = 0.12;
 /// Distance in a*, b* within which paper has one colour.
 const SAME: f64 = 9.0;
 
-/// Whether a picture, or its negative, is a drawing in lines.
+/// True where a picture, or its negative, is a drawing in lines.
 pub fn is_drawing(picture: &Picture) -> bool {
     let small = picture.reduced(SIDE);
     is_lines(&small) || is_lines(&small.negative())
 }
 
-/// Whether the lines of a drawing are lighter than its ground.
+/// True where the lines of a drawing are lighter than its ground.
 pub(super) fn is_inverted(picture: &Picture) -> bool {
     let small = picture.reduced(SIDE);
     !is_lines(&small) && is_lines(&small.negative())
@@ -55,14 +55,14 @@ fn is_lines(picture: &Picture) -> bool {
     wide as f64 <= WIDE * dark as f64 && is_of_one_colour(picture, &plain)
 }
 
-/// Whether everything within `reach` cells, across and down, is dark as well.
+/// True where everything within `reach` cells, across and down, is dark as well.
 fn is_wide(line: &[bool], w: usize, h: usize, i: usize, reach: usize) -> bool {
     let (x, y) = (i % w, i / w);
     let inside = x >= reach && y >= reach && x + reach < w && y + reach < h;
     inside && (y - reach..=y + reach).all(|yy| line[yy * w + x - reach..=yy * w + x + reach].iter().all(|l| *l))
 }
 
-/// Whether the paper is of one colour: a photo has many.
+/// True where the paper is of one colour: a photo has many.
 fn is_of_one_colour(picture: &Picture, plain: &[bool]) -> bool {
     let some: Vec<(f64, f64)> = picture
         .rgb

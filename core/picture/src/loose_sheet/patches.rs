@@ -57,7 +57,7 @@ impl Part {
         self.left <= other.right + near && other.left <= self.right + near && self.top <= other.foot + near && other.top <= self.foot + near
     }
 
-    /// Whether it runs out of the photo: a table, or a patch that was cut off.
+    /// True where it runs out of the photo: a table, or a patch that was cut off.
     fn is_cut(&self, w: usize, h: usize) -> bool {
         let rim = INSET + BLUR;
         self.left <= rim || self.top <= rim || self.right + rim + 1 >= w || self.foot + rim + 1 >= h

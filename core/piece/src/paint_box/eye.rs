@@ -22,7 +22,7 @@ const STAY: f64 = 0.02;
 /// Share of a difference by which it is misjudged, beside the doubt of the eye. A choice.
 const MISJUDGED: f64 = 0.2;
 
-/// How fine an eye judges two colours that touch.
+/// Fineness of an eye for two colours that touch.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct EyeDoubt {
@@ -38,19 +38,19 @@ pub struct EyeDoubt {
 pub struct EyeJudgement {
     /// The colour it was held against, under daylight.
     pub against: Lab,
-    /// How much lighter it is; negative where it is darker.
+    /// Quarter steps it is lighter; negative where it is darker.
     #[cfg_attr(feature = "schema", schema(minimum = -16, maximum = 16))]
     pub lighter: i8,
-    /// How much warmer it is; negative where it is cooler.
+    /// Quarter steps it is warmer; negative where it is cooler.
     #[cfg_attr(feature = "schema", schema(minimum = -16, maximum = 16))]
     pub warmer: i8,
-    /// How much stronger it is; negative where it is duller.
+    /// Quarter steps it is stronger; negative where it is duller.
     #[cfg_attr(feature = "schema", schema(minimum = -16, maximum = 16))]
     pub stronger: i8,
-    /// How far its hue is turned towards larger hue angles: from red to yellow, green and blue; negative the other way.
+    /// Quarter steps its hue is turned towards larger hue angles: from red to yellow, green and blue; negative the other way.
     #[cfg_attr(feature = "schema", schema(minimum = -16, maximum = 16))]
     pub turned: i8,
-    /// How fine the eye is that judged it.
+    /// Fineness of the eye that judged it.
     pub doubt: EyeDoubt,
 }
 

@@ -172,7 +172,7 @@ pub struct SwatchReading {
     /// The judgement, where it was judged by eye.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub eye: Option<EyeJudgement>,
-    /// Whether a simulated instrument made it up; `None` in what was kept before this was told ([`Self::is_played`]).
+    /// True where a simulated instrument made it up; `None` in what was kept before this was told ([`Self::is_played`]).
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub played: Option<bool>,
     /// When, UTC, as in RFC 3339.
@@ -218,6 +218,23 @@ impl Dampness {
 kept_as_text!(SwatchReading);
 
 impl SwatchReading {
+    /// The reading of a dry swatch off a photo at a time (UTC, as in RFC 3339); `played` where a simulated camera made it up.
+    pub fn of_photo(swatch: Swatch, lab: Lab, at: String, played: bool) -> Self {
+        Self {
+            swatch,
+            seen: ReadColour { lab, bands: Vec::new() },
+            state: Dampness::Dry,
+            sealed: false,
+            with: ReadWith::Photo,
+            eye: None,
+            played: Some(played),
+            at,
+            tried_for: None,
+            left_out: false,
+            note: String::new(),
+        }
+    }
+
     /// The reading as evidence to learn from.
     pub fn evidence(&self) -> Evidence {
         match &self.eye {
@@ -226,7 +243,7 @@ impl SwatchReading {
         }
     }
 
-    /// Whether a simulated instrument made it up. Before it was told, the only colour meter was a simulated one.
+    /// True where a simulated instrument made it up. Before it was told, the only colour meter was a simulated one.
     pub fn is_played(&self) -> bool {
         self.played.unwrap_or(self.with == ReadWith::Meter)
     }

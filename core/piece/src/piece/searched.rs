@@ -26,7 +26,7 @@ impl Piece {
         Cost { tolerance, ranking: self.ranking(), within: Some(Within::LADDER), ..base }
     }
 
-    /// What counts besides the miss.
+    /// Charges that count besides the miss.
     fn ranking(&self) -> Ranking {
         self.mixing.ranking(self.brief.medium, self.aim.layer)
     }

@@ -63,7 +63,7 @@ pub struct Aim {
 }
 
 impl Aim {
-    /// What is aimed at in a medium unless the painter says otherwise: a dozen of what is chosen rather than mixed, six of what is mixed.
+    /// Aim in a medium unless the painter says otherwise: a dozen of what is chosen rather than mixed, six of what is mixed.
     pub fn usual(medium: Medium) -> Self {
         Self { largest: if medium.is_chosen() { 12 } else { 6 }, ..Self::default() }
     }
@@ -111,7 +111,7 @@ impl Mixing {
         }
     }
 
-    /// What counts besides the miss in a medium, with a second layer charged as so many steps of value. Whole parts are ranked by the miss alone; in
+    /// Charges besides the miss in a medium, with a second layer charged as so many steps of value. Whole parts are ranked by the miss alone; in
     /// layers there is no such choice.
     pub(crate) fn ranking(&self, medium: Medium, layer: Option<f64>) -> Ranking {
         let in_parts = medium.is_wet_opaque() && (self.parts || self.finer);

@@ -75,7 +75,7 @@ pub struct Zone {
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(required = true))]
     pub open: bool,
-    /// Of which form it is a part; none of a zone that was not turned.
+    /// The form it is a part of; none of a zone that was not turned.
     #[serde(default)]
     pub form: Option<Formed>,
     /// Several mixes it is laid in side by side; none where it is laid in one.
@@ -89,9 +89,9 @@ pub struct Zone {
 pub struct Formed {
     /// The zone that was turned: it is the middle of the form, and keeps its number.
     pub whole: ZoneId,
-    /// Which part of it this is.
+    /// The part of the form.
     pub part: FormPart,
-    /// What the whole zone was meant to be before.
+    /// Target of the whole zone before it was turned.
     pub local: Lab,
 }
 

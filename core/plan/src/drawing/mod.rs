@@ -8,7 +8,7 @@ pub use value_plan::{PLANS, ShapeValue, ValuePlan, value_plans};
 
 use lean_piece::{Piece, ZoneId};
 
-/// Whether a piece is coloured from a drawing: its hues are free, its values are those of a plan.
+/// True where a piece is coloured from a drawing: its hues are free, its values are those of a plan.
 pub fn is_drawing(piece: &Piece) -> bool {
     piece.reference.as_ref().is_some_and(|r| r.lines)
 }

@@ -16,7 +16,7 @@ pub(crate) struct Group {
     pub members: Vec<usize>,
     /// Its share of the picture.
     pub area: f64,
-    /// Whether the eye is to go there.
+    /// True where the eye is to go there.
     pub focal: bool,
 }
 

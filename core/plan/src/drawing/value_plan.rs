@@ -13,7 +13,7 @@ pub const PLANS: u8 = 3;
 #[derive(Clone, Copy, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct ShapeValue {
-    /// Which shape.
+    /// The shape.
     pub zone: ZoneId,
     /// Its value, 0..=10.
     #[cfg_attr(feature = "schema", schema(value_type = f64))]
@@ -41,7 +41,7 @@ struct Aim {
     words: &'static str,
     /// Share of the figure that is darker than the middle of what can be laid.
     dark: f64,
-    /// Whether the background is laid dark instead of left bare.
+    /// True where the background is laid dark instead of left bare.
     on_dark: bool,
 }
 
@@ -179,7 +179,7 @@ impl Asked<'_> {
             + self.focal(values)
     }
 
-    /// How far the areas of the values are from a few ruling: 0 where three of them have it all, a large, a middle and a small share, 1 where all have
+    /// Distance of the areas of the values from a few ruling: 0 where three of them have it all, a large, a middle and a small share, 1 where all have
     /// the same.
     fn spread(&self, values: &[f64]) -> f64 {
         let total: f64 = self.shapes.groups.iter().map(|g| g.area).sum::<f64>().max(f64::MIN_POSITIVE);
@@ -196,7 +196,7 @@ impl Asked<'_> {
         off / 2.0 * LEVELS as f64 / (LEVELS - 1) as f64
     }
 
-    /// What is missing for the shapes the eye is to go to: each should differ most from what it borders on.
+    /// Contrast that is missing for the shapes the eye is to go to: each should differ most from what it borders on.
     fn focal(&self, values: &[f64]) -> f64 {
         let contrast = |i: usize| {
             let row = &self.shapes.borders[i];

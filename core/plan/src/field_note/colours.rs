@@ -42,7 +42,7 @@ impl SaidColour {
 }
 
 /// The colour a mark says in words, and by the pigment it may be: of the Box, else by what its name says. `None` where neither is understood.
-pub fn said(mark: &FieldMark, paint_box: Option<&PaintBox>) -> Option<SaidColour> {
+pub fn colour_said(mark: &FieldMark, paint_box: Option<&PaintBox>) -> Option<SaidColour> {
     let words = words::read(&mark.word).map(SaidColour::from);
     let (value_error, colour_error) = OF_PIGMENT;
     let of_box = paint_box.and_then(|b| guessed(b, &mark.pigment));
@@ -89,22 +89,22 @@ mod tests {
     fn a_guess_is_looked_up_in_the_box_before_it_is_read_as_words() {
         let pens = pens();
         let moss = pens.pigments.iter().find(|p| p.name.to_lowercase().contains("moss")).unwrap();
-        let by_box = said(&mark("", &format!("{}?", moss.name)), Some(&pens)).unwrap();
+        let by_box = colour_said(&mark("", &format!("{}?", moss.name)), Some(&pens)).unwrap();
         let (_, swatch) = swatches_of(&pens, moss).remove(0);
         assert_eq!(by_box.lab, predicted(&pens, &swatch, State::Dry).unwrap().xyz().lab());
-        let by_words = said(&mark("", "yellow ochre?"), None).unwrap();
+        let by_words = colour_said(&mark("", "yellow ochre?"), None).unwrap();
         assert_eq!(by_words.lab, words::read("yellow ochre").unwrap().lab);
     }
 
     #[test]
     fn words_and_guess_are_surer_together_than_alone() {
-        let [word, both] = ["", "burnt sienna"].map(|p| said(&mark("dull orange", p), None).unwrap());
+        let [word, both] = ["", "burnt sienna"].map(|p| colour_said(&mark("dull orange", p), None).unwrap());
         assert!(both.value_error < word.value_error && both.colour_error < word.colour_error);
         assert!(both.lab.l < word.lab.l, "the guess draws it darker");
     }
 
     #[test]
     fn what_is_not_understood_says_nothing() {
-        assert_eq!(said(&mark("far bank", "no idea"), None), None);
+        assert_eq!(colour_said(&mark("far bank", "no idea"), None), None);
     }
 }

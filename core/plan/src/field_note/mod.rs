@@ -3,7 +3,7 @@
 mod colours;
 mod zones;
 
-pub use colours::{SaidColour, said};
+pub use colours::{SaidColour, colour_said};
 pub use zones::{with_photo, without_photo};
 
 use lean_picture::spot::Spot;

@@ -1,6 +1,6 @@
 //! Zones of a piece made of a note: their places, and the colours they begin with.
 
-use super::{FieldMark, FieldNote, SaidColour, Side, said};
+use super::{FieldMark, FieldNote, SaidColour, Side, colour_said};
 use crate::zones::PictureFile;
 use crate::zones::found::{cut, put};
 use crate::zones::{COLOURS, Surveyed};
@@ -164,7 +164,7 @@ fn noted(note: &FieldNote, paint_box: Option<&PaintBox>, read: Option<(f64, f64)
         let Some(zone) = zones.iter_mut().find(|z| z.id.0 == id) else { continue };
         let name = if mark.pigment.is_empty() { mark.word.clone() } else { format!("{} ({}?)", mark.word, mark.pigment) };
         zone.name = name.trim().chars().take(80).collect();
-        if let Some(said) = said(mark, paint_box) {
+        if let Some(said) = colour_said(mark, paint_box) {
             let with_photo = read.map(|(value_error, colour_error)| SaidColour { lab: zone.target, value_error, colour_error }.and(said));
             zone.target = with_photo.unwrap_or(said).lab;
         }
@@ -260,7 +260,7 @@ mod tests {
         else {
             panic!("zones")
         };
-        let red = said(&n.marks[0], None).unwrap().lab;
+        let red = colour_said(&n.marks[0], None).unwrap().lab;
         let target = zones.iter().find(|z| z.name == "dull red").unwrap().target;
         assert!(target.chroma() > 5.0 && target.chroma() < red.chroma(), "{target:?} between grey and {red:?}");
     }

@@ -70,7 +70,7 @@ fn target(piece: &Piece, zone: &Zone, sky: f64, reach: Reach) -> Lab {
     with_temperature(lab, Temperature(lab.temperature().0 + tinge(piece, facts) + air(facts, is_sky)))
 }
 
-/// What a part of a thing looks like in a light role, from its local colour: lifted or lowered by `strength` of what the role does, its chroma and
+/// Colour of a part of a thing in a light role, from its local colour: lifted or lowered by `strength` of what the role does, its chroma and
 /// temperature moved as the school and the light have it.
 pub(crate) fn in_role(piece: &Piece, facts: Facts, local: Lab, strength: f64, reach: Reach) -> Lab {
     let value = (local.value().0 + strength * role_steps(facts.role)).clamp(reach.darkest, reach.lightest);

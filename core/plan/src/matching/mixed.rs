@@ -1,4 +1,4 @@
-//! How a colour is mixed: the best of one, of two and of three pigments.
+//! Mixes for one colour: the best of one, of two and of three pigments.
 
 use crate::mark::Mark;
 use crate::wording::Difference;
@@ -34,7 +34,7 @@ const AMONG: usize = 24;
 
 /// The best mixes of one, two and three pigments for a wanted colour; of so many where another does not make it better, the smaller alone.
 ///
-/// Of a Box of more than [`AMONG`] pigments, mixes of three are made of the [`AMONG`] that are best in mixes of two.
+/// Pigments of a large Box from which mixes of three are made: of more than [`AMONG`], mixes of three are made of the [`AMONG`] that are best in mixes of two.
 ///
 /// # Errors
 /// See [`NoAnswer`]: a pigment twice, nothing to choose from.
@@ -76,7 +76,7 @@ pub fn mixed(wanted: Lab, owned: &[Pigment], medium: Medium, ground: &Ground, pr
     Ok(all)
 }
 
-/// Of a large Box the pigments that go best into mixes of two, and its white.
+/// The pigments of a large Box that go best into mixes of two, and its white.
 fn promising(owned: &[Pigment], need: &Need, medium: Medium) -> Result<Vec<Pigment>, NoAnswer> {
     let coloured = owned.iter().filter(|p| !p.white).count();
     if coloured <= AMONG {

@@ -18,7 +18,7 @@ use serde::Serialize;
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Near {
-    /// Which.
+    /// The pigment.
     pub pigment: PigmentId,
     /// The painter's name for it.
     pub name: String,
@@ -38,9 +38,9 @@ pub struct Nearest {
     pub wanted: Mark,
     /// The nearest, nearest first; at most five.
     pub near: Vec<Near>,
-    /// Of the nearest, the next lighter of its family.
+    /// The next lighter of the family of the nearest.
     pub lighter: Option<Near>,
-    /// Of the nearest, the next darker of its family.
+    /// The next darker of the family of the nearest.
     pub darker: Option<Near>,
 }
 
@@ -53,7 +53,7 @@ const RELATED: f64 = 25.0;
 /// Degrees of hue that count as much as a step of value when the next relative is chosen. A choice.
 const TURN: f64 = 10.0;
 
-/// Which of some pigments is nearest to a wanted colour as they are usually laid on this ground.
+/// The pigment that is nearest to a wanted colour as they are usually laid on this ground.
 pub fn nearest(wanted: Lab, owned: &[Pigment], medium: Medium, ground: &Ground) -> Nearest {
     let looks: Vec<(&Pigment, Lab)> = owned.iter().filter(|p| !p.owned.used_up).map(|p| (p, swatch(medium, ground, p))).collect();
     let mut sorted: Vec<(f64, usize)> = looks.iter().enumerate().map(|(i, (_, lab))| (apart(*lab, wanted), i)).collect();
@@ -91,7 +91,7 @@ fn turned(one: Lab, other: Lab) -> f64 {
     if one.chroma().min(other.chroma()) < HUELESS { 0.0 } else { ((a - b + 540.0).rem_euclid(360.0) - 180.0).abs() }
 }
 
-/// Whether two colours are of one family: of nearly one hue, or greys that lean the same way.
+/// True where two colours are of one family: of nearly one hue, or greys that lean the same way.
 fn related(one: Lab, other: Lab) -> bool {
     match (one.chroma() >= HUELESS, other.chroma() >= HUELESS) {
         (true, true) => turned(one, other) <= RELATED,

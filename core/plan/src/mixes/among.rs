@@ -257,7 +257,7 @@ impl<'a> Scene<'a> {
             .collect()
     }
 
-    /// What a zone has to wait for: while neighbours that are laid after it, and not yet, are bare ground, it looks plainly otherwise than at the end.
+    /// Reason for a zone to wait: while neighbours that are laid after it, and not yet, are bare ground, it looks plainly otherwise than at the end.
     fn wait(&self, i: usize, order: &[ZoneId], at_the_end: Lab) -> String {
         let place = |j: usize| order.iter().position(|z| *z == self.zones[j]).unwrap_or(usize::MAX);
         let laid = |j: usize| self.piece.easel.done.iter().any(|d| d.task.zone == Some(self.zones[j]));

@@ -18,19 +18,19 @@ pub struct EyePreview {
     pub against: Mark,
     /// The colour it was judged to be.
     pub seen: Mark,
-    /// How that lies from what is wanted, in a sentence; from the colour it was held against where nothing is wanted.
+    /// Difference from the wanted colour, in a sentence; from the colour it was held against where nothing is wanted.
     pub words: String,
     /// The same as one number, CIEDE2000.
     pub difference: f64,
-    /// How far off the judgement may be, one standard deviation in CIELAB units of L*, and of a* and b* each.
+    /// Expected error of the judgement, one standard deviation in CIELAB units of L*, and of a* and b* each.
     pub doubt: [f64; 2],
     /// Words for its hue turned to smaller and to larger hue angles; `None` where it has no hue.
     pub turns: Option<[&'static str; 2]>,
-    /// What to add to what lies there, or to lay over it; `None` where it is a trial for nothing.
+    /// Correction of what lies there, by adding or laying over; `None` where it is a trial for nothing.
     pub correction: Option<Correction>,
 }
 
-/// What a judgement of a swatch comes to. `aim` is the piece it is tried for, and the colour wanted there.
+/// A judgement of a swatch, with its correction. `aim` is the piece it is tried for, and the colour wanted there.
 pub fn preview(aim: Option<(&Piece, Lab)>, paint_box: &PaintBox, swatch: &Swatch, eye: &EyeJudgement) -> EyePreview {
     let Judged { lab, value_error, colour_error } = eye.judged();
     let mark = |lab: Lab| Mark::of(lab, aim.map_or(Temperature(0.0), |(piece, _)| piece.neutral()));

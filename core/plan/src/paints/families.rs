@@ -17,7 +17,7 @@ pub struct Family {
     pub name: String,
     /// Its members, the lightest first.
     pub members: Vec<Member>,
-    /// Whether it has a light, a middle and a dark.
+    /// True where it has a light, a middle and a dark.
     pub complete: bool,
 }
 
@@ -25,7 +25,7 @@ pub struct Family {
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Member {
-    /// Which.
+    /// The pigment.
     pub pigment: PigmentId,
     /// Light, middle or dark.
     pub tone: Tone,

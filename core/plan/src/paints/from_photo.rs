@@ -28,7 +28,7 @@ pub struct NamedPatch {
 pub struct TakenIn {
     /// The Box with the new pigments in it.
     pub paint_box: PaintBox,
-    /// What was laid in each patch, in their order.
+    /// The swatch in each patch, in their order.
     pub swatches: Vec<Swatch>,
 }
 
@@ -75,7 +75,7 @@ fn renamed(laid: &mut Swatch, called: &PigmentId, id: &PigmentId) {
 /// fewer.
 const ROUNDS: usize = 32;
 const EACH: f64 = 1.2;
-/// How often a swatch may have been laid, and CIEDE2000 within which fewer will do: a dark pencil is pressed more than once. Choices.
+/// Most times a swatch may have been laid, and CIEDE2000 within which fewer will do: a dark pencil is pressed more than once. Choices.
 const MOST_TIMES: u8 = 3;
 const NEAR: f64 = 2.0;
 /// Least and most that a pigment absorbs, relative to the scattering of titanium white.

@@ -98,9 +98,9 @@ pub fn learned(paint_box: &PaintBox, readings: &[(i64, SwatchReading)]) -> Resul
     })
 }
 
-/// How many judgements by eye without a later reading weigh as much as what those with one show. A choice.
+/// Number of judgements by eye without a later reading weigh as much as what those with one show. A choice.
 const PRESUMED: f64 = 4.0;
-/// How far what readings show of an eye is believed, as factors on its doubt. Choices.
+/// Limits of what readings show of an eye, as factors on its doubt. Choices.
 const BELIEVED: (f64, f64) = (0.5, 3.0);
 
 /// Factor on the doubt of judgements by eye: their errors where the same swatch was also read, against the errors expected of them.

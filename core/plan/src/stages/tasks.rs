@@ -232,7 +232,7 @@ impl Making<'_> {
         Task { title: label, how, ..self.task(id, zone.reading.area, 1, (1.0, &of)) }
     }
 
-    /// How a part of a form meets the darker one beside it.
+    /// Work at the edge between a part of a form and the darker one beside it.
     fn edge(&self, zone: &Zone) -> &'static str {
         let lighter = zone.form.is_some_and(|f| matches!(f.part, FormPart::Middle | FormPart::Light | FormPart::Rim));
         match self.piece.brief.medium {

@@ -81,7 +81,7 @@ pub fn surfaces(piece: &Piece, paint_box: &PaintBox, zone: ZoneId, count: usize,
 const DRIFT: f64 = 2.5;
 const USUAL_BRUSH: f64 = 0.03;
 
-/// What a zone is laid in when a surface is used for it: `count` siblings, relatives, or dabs to be seen from `distance`.
+/// Mixes a zone is laid in when a surface is used for it: `count` siblings, relatives, or dabs to be seen from `distance`.
 ///
 /// # Errors
 /// When there is no such zone, no set, or the set holds nothing for it.

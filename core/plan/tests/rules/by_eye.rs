@@ -1,4 +1,4 @@
-//! What judgements by eye teach: trials of a simulated painter with an ordinary eye.
+//! Lessons of judgements by eye: trials of a simulated painter with an ordinary eye.
 
 use super::paints::{Chance, box_of, oils, own};
 use lean_colour::Lab;
@@ -24,7 +24,7 @@ fn colour(paint_box: &PaintBox, swatch: &Swatch) -> Lab {
     predicted(paint_box, swatch, State::Dry).unwrap().xyz().lab()
 }
 
-/// What the eye answers where `real` lies beside `against`: each difference with the eye's error, to the nearest quarter step.
+/// Answers of the eye where `real` lies beside `against`: each difference with the eye's error, to the nearest quarter step.
 fn judged(against: Lab, real: Lab, chance: &mut Chance) -> EyeJudgement {
     let quarters = |difference: f64, error: f64, quarter: f64, chance: &mut Chance| {
         let most = f64::from(MOST_QUARTERS);

@@ -43,7 +43,7 @@ pub struct Tolerance {
     pub colour: f64,
 }
 
-/// How recipes and sets are ranked besides by what they miss. All are choices, visible to the painter.
+/// Ranking of recipes and sets besides by what they miss. All are choices, visible to the painter.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Ranking {
@@ -81,7 +81,7 @@ impl Ranking {
     /// stay within.
     pub const SURE: Self = Self { slip: 0.5, layer: 0.7, third: 0.0, growth: 0.05 };
 
-    /// How recipes of a medium are ranked unless the painter says otherwise: what is chosen rather than mixed is laid once, or one over another; a
+    /// Ranking of recipes of a medium unless the painter says otherwise: what is chosen rather than mixed is laid once, or one over another; a
     /// third layer has to gain half a step of value or a difference of five.
     pub fn usual(medium: Medium) -> Self {
         usual_layer(medium).map_or(Self::SURE, |steps| Self::layered(Steps(steps)))

@@ -46,7 +46,7 @@ struct Looked {
 }
 
 impl AskedSize<'_> {
-    /// Whether sets are so large, or recipes of so few pigments, that the best are found by their bounds alone.
+    /// True where sets are so large, or recipes of so few pigments, that the best are found by their bounds alone.
     pub(super) fn is_large(&self) -> bool {
         !self.table.has_triples() || self.places > PROVED
     }

@@ -46,7 +46,7 @@ pub(crate) struct Proved {
     pub top: Top,
     /// When the best set is not known for certain: no set costs less than this.
     pub least: Option<f64>,
-    /// Whether `top` holds every set within the margin, as far as it has room.
+    /// True where `top` holds every set within the margin, as far as it has room.
     pub all_near: bool,
 }
 

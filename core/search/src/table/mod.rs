@@ -55,7 +55,7 @@ pub struct Table {
     pub width: usize,
     /// Whether groups of three are in it.
     complete: bool,
-    /// Whether no group of three has recipes of its own: then there are no rows of triples, also when it is complete.
+    /// True where no group of three has recipes of its own: then there are no rows of triples, also when it is complete.
     only_pairs: bool,
     /// Rows of what is free, of singles, of pairs and of triples, each list in ascending order.
     rows: Vec<f32>,
@@ -288,7 +288,7 @@ impl Table {
         all
     }
 
-    /// Whether it knows of groups of three that have recipes of their own.
+    /// True where it knows of groups of three that have recipes of their own.
     pub(crate) fn has_triples(&self) -> bool {
         self.complete && !self.only_pairs
     }
@@ -299,7 +299,7 @@ impl Table {
         if self.has_triples() { n * (n - 1.0) * (n - 2.0) / 6.0 } else { n * (n - 1.0) / 2.0 }
     }
 
-    /// Whether all recipes are in it.
+    /// True where all recipes are in it.
     pub(crate) fn is_complete(&self) -> bool {
         self.complete
     }

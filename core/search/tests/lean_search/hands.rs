@@ -75,7 +75,7 @@ impl Followed<'_> {
         (all, layers)
     }
 
-    /// How many layers are charged: a further coat of the same thing for a little more than a third of one.
+    /// Number of layers charged: a further coat of the same thing for a little more than a third of one.
     pub(crate) fn charged(&self) -> f64 {
         let of = |d: &Done| if let Put(_, _, times, _) | Wash(_, _, times) = d { 1.0 + 0.35 * (*times as f64 - 1.0) } else { 1.0 };
         self.done.iter().map(of).sum()

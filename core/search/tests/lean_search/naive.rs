@@ -20,7 +20,7 @@ pub(crate) struct Recipe<'a> {
     pub of: Vec<usize>,
     pub amounts: Vec<f64>,
     pub layers: usize,
-    /// How many layers it is charged as.
+    /// Number of layers it is charged as.
     charged: f64,
     pub lab: Lab,
     /// How many measures a hand takes for it, and what becomes of it when one is wrong.
