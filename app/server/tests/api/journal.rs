@@ -40,7 +40,10 @@ async fn two_years_of_the_demo_are_found_by_what_a_painter_remembers() {
     };
     assert!(orange["all"].as_u64().unwrap() > 1);
     assert!(lab(&orange["entries"][0]).iter().any(|(l, a)| (*l - 61.0).abs() < 12.0 && *a > 15.0), "{orange}");
-    for (query, why) in [("kinds=songs", "songs"), ("colour=blue", "blue"), ("from=yesterday", "yesterday"), ("value=30", "0 to 10")] {
+    // A colour may be said in words.
+    let blue = find(&api, "kinds=study&colour=blue").await;
+    assert!(blue["all"].as_u64().unwrap() > 0 && blue["all"] != orange["all"], "{}", blue["all"]);
+    for (query, why) in [("kinds=songs", "songs"), ("colour=boat", "boat"), ("from=yesterday", "yesterday"), ("value=30", "0 to 10")] {
         let (status, p) = api.ask("GET", &format!("/api/journal?{query}"), None).await;
         assert!(status == StatusCode::UNPROCESSABLE_ENTITY && p["detail"].as_str().unwrap().contains(why), "{p}");
     }

@@ -24,9 +24,9 @@ async fn the_nearest_of_a_box_come_with_their_relatives_and_mixes_where_colours_
     let apart = |m: &Value| m["apart"].as_f64().unwrap();
     assert!(apart(&mixes[mixes.len() - 1]) < 8.0, "three pigments and white come near a brown: {mixes:?}");
 
-    let (status, problem) = api.ask("GET", "/api/boxes/bench-oils/match?colour=brownish", None).await;
+    let (status, problem) = api.ask("GET", "/api/boxes/bench-oils/match?colour=boat", None).await;
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
-    assert!(problem["detail"].as_str().unwrap().contains("brownish"), "{problem}");
+    assert!(problem["detail"].as_str().unwrap().contains("\"boat\" is no colour"), "{problem}");
     assert_eq!(api.ask("GET", "/api/boxes/nobody/match?colour=50%200%200", None).await.0, StatusCode::NOT_FOUND);
 }
 
