@@ -104,6 +104,7 @@ macro_rules! every_path {
             matching::of_piece;
             matching::of_box;
             matching::families;
+            matching::chart_by_hand;
             sheet::pdf;
             sheet::ladder_pdf;
             sheet::png;

@@ -40,6 +40,7 @@ pub mod readings;
 pub mod recipe_text;
 pub mod rows;
 mod seen;
+pub mod swatch;
 pub mod touch;
 
 pub use choices::Choices;

@@ -10,6 +10,7 @@ use crate::mixes::{self, Among, LetDown, MixInWords, Pan, ReachRow, Riskiest, We
 use crate::next::{NextStep, next};
 use crate::order_of_work::{OrderOfWork, order_of_work};
 use crate::paints::second::{SecondOffer, offers};
+use crate::paints::too_little::{TooLittle, too_little};
 use crate::studies::loosened::loosened;
 use crate::travels::{Travels, travels};
 use crate::wall::loudness;
@@ -98,6 +99,8 @@ pub struct Derived {
     pub asked: Demands,
     /// Fingerprint of zones, locks and Box: compare with that of a search or study.
     pub basis: String,
+    /// Pigments that the search leaves out by itself, and why.
+    pub too_little: Vec<TooLittle>,
     /// What may join its medium.
     pub seconds: Vec<SecondOffer>,
 }
@@ -277,6 +280,7 @@ pub fn derived(piece: &Piece, paint_box: Option<&PaintBox>, lists: &RecipeLists)
         findings: Vec::new(),
         asked: piece.asked(),
         basis: basis(piece, paint_box),
+        too_little: paint_box.map(|b| too_little(piece, b)).unwrap_or_default(),
         seconds: offers(piece.brief.medium),
     };
     let mut reach = None;

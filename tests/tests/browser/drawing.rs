@@ -80,3 +80,21 @@ async fn two_keys_say_which_of_mine_this_is_and_put_it_into_the_set() {
     page.says("Match a colour").await;
     page.close().await;
 }
+
+#[tokio::test]
+async fn a_cell_of_the_chart_says_which_of_mine_it_is_and_the_chart_is_printed_to_be_filled() {
+    let stage = Stage::demo();
+    let page = stage.page().await;
+    page.go("/pieces/1/subject?room=chart").await;
+    page.click("Lay out the chart").await;
+    page.until("every cell says what makes it", "document.querySelectorAll('main li [class*=made]').length >= 5").await;
+    page.value("(document.querySelector('main li button').click(), 1)").await;
+    page.says("Nearest in the Box").await;
+    page.says("Fill it by hand").await;
+    page.until("the sheet can be printed", "document.querySelector('a[href*=\"kind=chart\"]')").await;
+    assert_eq!(page.axe().await, Vec::<String>::new());
+    page.type_text("q").await;
+    page.says("Colour of the chosen cell").await;
+    page.until("five", "document.querySelectorAll('[role=dialog] ol li').length >= 5").await;
+    page.close().await;
+}

@@ -1113,6 +1113,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/chart/by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The nearest of the Box and the recipe of the set for every cell of a piece's chart. */
+        get: operations["chart_by_hand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/chart/where": {
         parameters: {
             query?: never;
@@ -2738,7 +2755,7 @@ export interface components {
          * @description What a card tries.
          * @enum {string}
          */
-        CardKind: "alone" | "both-ways" | "orders";
+        CardKind: "alone" | "both-ways" | "orders" | "chart";
         /** @description How far a reference carries. */
         Carries: {
             /** @description Longest side, in the piece's proportion, that still carries detail. */
@@ -2757,6 +2774,15 @@ export interface components {
             line: string;
             /** @description What it is about, and what comes first. */
             reason: string;
+        };
+        /** @description What makes the colour of a cell. */
+        CellByHand: {
+            given?: components["schemas"]["Mark"] | null;
+            mix?: components["schemas"]["Mix"] | null;
+            nearest?: components["schemas"]["Near"] | null;
+            /** @description The difference from the cell in words; empty without a recipe. */
+            off: string;
+            told?: components["schemas"]["Told"] | null;
         };
         /** @description A request and the revision it was meant for. */
         Change: {
@@ -3197,6 +3223,8 @@ export interface components {
             straddling: components["schemas"]["Straddles"][];
             /** @description The same in words, in the same order. */
             told: components["schemas"]["MixInWords"][];
+            /** @description Pigments that the search leaves out by itself, and why. */
+            too_little: components["schemas"]["TooLittle"][];
             /** @description The tray. */
             wells: components["schemas"]["Well"][];
         };
@@ -7418,6 +7446,13 @@ export interface components {
          * @enum {string}
          */
         Tone: "light" | "middle" | "dark";
+        /** @description A pigment the search leaves out because little is left of it. */
+        TooLittle: {
+            /** @description Which. */
+            pigment: components["schemas"]["PigmentId"];
+            /** @description Why, in a sentence. */
+            why: string;
+        };
         /**
          * @description What is traced.
          * @enum {string}
@@ -8121,6 +8156,8 @@ export interface operations {
                 ground?: string;
                 /** @description Which page, from 1. */
                 page?: number;
+                /** @description The piece whose chart it is; needed for the colours of a chart. */
+                piece?: number;
             };
             header?: never;
             path: {
@@ -8181,6 +8218,8 @@ export interface operations {
                 ground?: string;
                 /** @description Which page, from 1. */
                 page?: number;
+                /** @description The piece whose chart it is; needed for the colours of a chart. */
+                piece?: number;
             };
             header?: never;
             path: {
@@ -8229,6 +8268,8 @@ export interface operations {
                 ground?: string;
                 /** @description Which page, from 1. */
                 page?: number;
+                /** @description The piece whose chart it is; needed for the colours of a chart. */
+                piece?: number;
             };
             header?: never;
             path: {
@@ -11022,6 +11063,45 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            431: components["responses"]["HeadTooLong"];
+        };
+    };
+    chart_by_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CellByHand"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            414: components["responses"]["AddressTooLong"];
             422: {
                 headers: {
                     [name: string]: unknown;

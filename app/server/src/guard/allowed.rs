@@ -3,7 +3,7 @@
 use axum::http::Method;
 
 /// Paths a device may read, a star for one part; two stars for the rest.
-const READ: [&str; 18] = [
+const READ: [&str; 20] = [
     "/api/health",
     "/api/studio",
     "/api/choices",
@@ -16,7 +16,9 @@ const READ: [&str; 18] = [
     "/api/pieces/*/pictures/*",
     "/api/pieces/*/trials",
     "/api/maps/*",
+    "/api/pieces/*/match",
     "/api/boxes/*",
+    "/api/boxes/*/match",
     "/api/field-notes",
     "/api/field-notes/*",
     "/api/field-notes/photo/*",
@@ -37,7 +39,7 @@ const DONE: [(Method, &str); 8] = [
 ];
 
 /// Pages it may open; the rest lead to its own first page.
-const PAGES: [&str; 6] = ["/device", "/device/**", "/field", "/field/*", "/drills", "/pair"];
+const PAGES: [&str; 7] = ["/device", "/device/**", "/field", "/field/*", "/drills", "/match", "/pair"];
 
 fn fits(pattern: &str, path: &str) -> bool {
     let (mut p, mut q) = (pattern.split('/'), path.split('/'));
@@ -69,7 +71,14 @@ mod tests {
 
     #[test]
     fn a_device_reads_what_it_needs_at_the_easel() {
-        for path in ["/api/studio", "/api/pieces/3", "/api/pieces/3/easel", "/api/pieces/3/easel/look", "/api/field-notes/photo/ab12"] {
+        for path in [
+            "/api/studio",
+            "/api/pieces/3",
+            "/api/pieces/3/easel",
+            "/api/pieces/3/easel/look",
+            "/api/field-notes/photo/ab12",
+            "/api/boxes/pens/match",
+        ] {
             assert!(of_the_api(&Method::GET, path), "{path}");
         }
         assert!(of_the_api(&Method::POST, "/api/field-notes") && of_the_api(&Method::PUT, "/api/pieces/3/easel/photos"));
@@ -91,6 +100,8 @@ mod tests {
         ] {
             assert!(!of_the_api(&method, path), "{method} {path}");
         }
-        assert!(is_page("/device/pieces/3") && is_page("/field/2") && !is_page("/pieces/3/brief") && !is_page("/keeping"));
+        assert!(
+            is_page("/device/pieces/3") && is_page("/field/2") && is_page("/match") && !is_page("/pieces/3/brief") && !is_page("/keeping")
+        );
     }
 }

@@ -16,7 +16,7 @@ use lean_media::layering::State as Wetness;
 use lean_media::{Ground, GroundId, Pigment, PigmentId, ground};
 use lean_picture::swatch_sheet;
 use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
-use lean_plan::paints::card::{CardKind, CardPage, card};
+use lean_plan::paints::card::{CardKind, CardPage, card, of_chart};
 use lean_plan::paints::learned::predicted;
 use lean_store::{Readings, Store};
 use serde::Deserialize;
@@ -34,10 +34,15 @@ pub(crate) struct Which {
     ground: Option<String>,
     /// Which page, from 1.
     page: Option<usize>,
+    /// The piece whose chart it is; needed for the colours of a chart.
+    piece: Option<i64>,
 }
 
 impl Which {
-    fn pages(&self, paint_box: &PaintBox) -> Result<Vec<CardPage>, Problem> {
+    fn pages(&self, store: &Store, paint_box: &PaintBox) -> Result<Vec<CardPage>, Problem> {
+        if let (CardKind::Chart, Some(piece)) = (self.kind, self.piece) {
+            return of_chart(&store.piece(piece)?.piece, paint_box).map_err(Problem::unusable);
+        }
         let named: Vec<&str> = self.pigments.iter().flat_map(|p| p.split(',')).map(str::trim).filter(|p| !p.is_empty()).collect();
         let of: Vec<&Pigment> = if named.is_empty() {
             let away: Vec<&PigmentId> = paint_box.away().collect();
@@ -61,8 +66,8 @@ impl Which {
         }
     }
 
-    fn page(&self, paint_box: &PaintBox) -> Result<CardPage, Problem> {
-        let mut pages = self.pages(paint_box)?;
+    fn page(&self, store: &Store, paint_box: &PaintBox) -> Result<CardPage, Problem> {
+        let mut pages = self.pages(store, paint_box)?;
         let n = self.page.unwrap_or(1);
         if n == 0 || n > pages.len() {
             return Err(Problem::unusable(format!("There is no page {n}; this card has {}.", pages.len())));
@@ -81,7 +86,7 @@ pub(crate) async fn pdf(
 ) -> Result<Response, Problem> {
     studio
         .run(move |s| {
-            let sheets: Vec<_> = which.pages(&s.store.paint_box(&BoxId(id))?)?.into_iter().map(|p| p.sheet).collect();
+            let sheets: Vec<_> = which.pages(&s.store, &s.store.paint_box(&BoxId(id))?)?.into_iter().map(|p| p.sheet).collect();
             let bytes = print::pdf::write(&reader.sheets(sheets)).map_err(Problem::internal)?;
             let named = "inline; filename=\"test-card.pdf\"";
             Ok(([(header::CONTENT_TYPE, "application/pdf"), (header::CONTENT_DISPOSITION, named)], bytes).into_response())
@@ -109,7 +114,7 @@ pub(crate) async fn photograph(
         .run(move |s| {
             s.expect_instruments()?;
             let paint_box = s.store.paint_box(&BoxId(id))?;
-            let page = which.page(&paint_box)?;
+            let page = which.page(&s.store, &paint_box)?;
             let own = own_box(&paint_box);
             let painted: Vec<_> = page
                 .cells
@@ -139,7 +144,7 @@ pub(crate) async fn read(
     studio
         .run(move |s| {
             let id = BoxId(id);
-            let page = which.page(&s.store.paint_box(&id)?)?;
+            let page = which.page(&s.store, &s.store.paint_box(&id)?)?;
             let cells = swatch_sheet::read(&*open(&photo)?, &page.layout).map_err(|e| Problem::unusable(e.to_string()))?;
             let at = jiff::Timestamp::now().to_string();
             let played = s.is_played(&Store::digest_of(&photo));

@@ -9,6 +9,7 @@ use axum::extract::State;
 use lean_colour::typed;
 use lean_media::{Ground, Medium, Pigment, ground};
 use lean_piece::paint_box::BoxId;
+use lean_plan::chart::{CellByHand, by_hand};
 use lean_plan::matching::{Mixed, Nearest, mixed, nearest};
 use lean_plan::paints::families::{SetInFamilies, sets_in_families};
 use lean_search::progress::Unwatched;
@@ -90,4 +91,11 @@ pub(crate) async fn families(State(studio): State<Studio>, Path(id): Path<i64>) 
     let (piece, paint_box) = with_box(&studio, id).await?;
     let sizes = piece.search.as_ref().map_or(&[][..], |s| s.sizes.as_slice());
     Ok(Json(sets_in_families(&piece, &paint_box, sizes)))
+}
+
+/// The nearest of the Box and the recipe of the set for every cell of a piece's chart.
+#[cfg_attr(feature = "description", utoipa::path(get, path = "/api/pieces/{id}/chart/by-hand", operation_id = "chart_by_hand", params(("id" = i64, Path)), responses((status = 200, body = Vec<CellByHand>), (status = 404, body = Problem, content_type = "application/problem+json"), (status = 422, body = Problem, content_type = "application/problem+json"))))]
+pub(crate) async fn chart_by_hand(State(studio): State<Studio>, Path(id): Path<i64>) -> Result<Json<Vec<CellByHand>>, Problem> {
+    let (piece, paint_box) = with_box(&studio, id).await?;
+    studio.run(move |_| Ok(Json(by_hand(&piece, &paint_box)))).await
 }

@@ -243,6 +243,33 @@ async fn a_test_card_is_printed_painted_photographed_and_read_back() {
 }
 
 #[tokio::test]
+async fn a_chart_is_filled_by_hand_photographed_and_read_back() {
+    let api = Api::demo();
+    let get = async |path: String| api.send(Request::get(path).header(header::HOST, "localhost").body(Body::empty()).unwrap()).await;
+    let revision = api.piece(4).await["revision"].clone();
+    let (status, piece) = api.ask("POST", "/api/pieces/4/chart", Some(json!({ "base_revision": revision, "count": 9 }))).await;
+    assert_eq!(status, StatusCode::OK, "{piece}");
+    let (status, cells) = api.ask("GET", "/api/pieces/4/chart/by-hand", None).await;
+    assert_eq!(status, StatusCode::OK, "{cells}");
+    let cells = cells.as_array().unwrap();
+    assert!(cells.len() == 9 && cells.iter().all(|c| c["nearest"]["name"].is_string()), "{cells:?}");
+    let recipes: Vec<&Value> = cells.iter().filter(|c| c["mix"].is_object()).collect();
+
+    let sheet = "kind=chart&piece=4";
+    let (status, _, bytes) = get(format!("/api/boxes/bench-oils/card.pdf?{sheet}")).await;
+    assert_eq!(status, StatusCode::OK);
+    assert!(lopdf::Document::load_mem(&bytes).unwrap().extract_text(&[1]).unwrap().contains("grey card"));
+    let photo = get(format!("/api/boxes/bench-oils/card/photo?{sheet}")).await.2;
+    let (status, view) = api.put(&format!("/api/boxes/bench-oils/card?{sheet}"), photo).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
+    let readings = view["readings"].as_array().unwrap();
+    assert_eq!(readings.len(), recipes.len());
+    assert!(readings.iter().all(|r| r["reading"]["left_out"] == false), "{readings:?}");
+    let (status, problem) = api.ask("GET", "/api/boxes/bench-oils/card.pdf?kind=chart", None).await;
+    assert!(status == StatusCode::UNPROCESSABLE_ENTITY && problem["detail"].as_str().unwrap().contains("Say of which"), "{problem}");
+}
+
+#[tokio::test]
 async fn a_piece_draws_on_two_boxes_and_the_search_uses_both() {
     let api = Api::demo();
     let draw = |second: &str, from: &str| json!({ "do": "draw-on-two", "together": { "second": second, "paint_box": from } });

@@ -19,6 +19,12 @@ const OPPOSITE: f64 = 120.0;
 const RELATED: f64 = 60.0;
 /// Chroma below which a pen is a grey, which may lie over or under any colour.
 const GREY: f64 = 12.0;
+/// Hardness above that of the stick or pencil beneath from which one scratches into it instead of lying on it. A choice.
+const SCRATCHES: f64 = 0.3;
+/// What is said to cover less than this does not hide anything darker beneath it. A choice.
+const SEE_THROUGH: f64 = 0.35;
+/// What is said to cover more than this hides a wash beneath it rather than changing it. A choice.
+const COVERS: f64 = 0.65;
 /// Most coats of marker in all.
 const MOST_COATS: u8 = 3;
 /// Most washes in all.
@@ -32,18 +38,31 @@ pub fn most_pigments(medium: Medium) -> usize {
     }
 }
 
-/// What decides over what a pigment may lie: the colour of its usual swatch, and whether it is a black.
+/// What decides over what a pigment may lie: the colour of its usual swatch, whether it is a black, and what the painter says of it.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Nature {
     lab: Lab<D65>,
     value: f64,
     black: bool,
+    hardness: Option<f64>,
+    covering: Option<f64>,
 }
 
 impl Nature {
     /// The nature of a pigment whose usual swatch has this colour.
     pub fn of(pigment: &Pigment, swatch: Lab<D65>) -> Self {
-        Self { lab: swatch, value: swatch.value().0, black: pigment.is_black() }
+        let (hardness, covering) = (pigment.owned.hardness, pigment.owned.covering);
+        Self { lab: swatch, value: swatch.value().0, black: pigment.is_black(), hardness, covering }
+    }
+
+    /// Whether it scratches into what lies beneath: both are said to be hard or soft, and it is plainly the harder.
+    fn scratches(&self, lower: &Self) -> bool {
+        self.hardness.zip(lower.hardness).is_some_and(|(own, beneath)| own - beneath > SCRATCHES)
+    }
+
+    /// Whether it is said to hide nothing darker.
+    fn is_see_through(&self) -> bool {
+        self.covering.is_some_and(|c| c < SEE_THROUGH)
     }
 }
 
@@ -96,7 +115,7 @@ impl Class {
         };
         match medium {
             Medium::Oil => true,
-            Medium::Watercolour => plain && times <= MOST_WASHES,
+            Medium::Watercolour => plain && times <= MOST_WASHES && self.washes_lie(layings),
             Medium::Marker => {
                 let once = |over, low: &Laying, high: &Laying| over == Over::Free || low.times == 1 && high.times == 1;
                 plain && pigments <= most_pigments(medium) && times <= MOST_COATS && lies(&once)
@@ -107,6 +126,15 @@ impl Class {
                 plain && pigments <= most_pigments(medium) && !thin(&layings[0]) && lies(&|_, _, _| true)
             }
         }
+    }
+
+    /// Whether no later wash holds a pigment that would hide another wash beneath it.
+    fn washes_lie(&self, layings: &[Laying]) -> bool {
+        let places = |l: &Laying| (0..3).filter(|p| l.parts[*p] > 0).collect::<Vec<_>>();
+        let hides = |low: &Laying, high: &Laying| {
+            places(high).iter().any(|high| places(low).iter().any(|low| low != high && self.over[*low][*high] == Over::Never))
+        };
+        layings.iter().enumerate().all(|(n, high)| !layings[..n].iter().any(|low| hides(low, high)))
     }
 }
 
@@ -124,7 +152,14 @@ fn returns(layings: &[Laying]) -> bool {
 fn over(medium: Medium, lower: &Nature, upper: &Nature) -> Over {
     let lighter = upper.value - lower.value;
     match medium {
-        Medium::Oil | Medium::Watercolour => Over::Free,
+        Medium::Oil => Over::Free,
+        Medium::Watercolour => {
+            if upper.covering.is_some_and(|c| c > COVERS) {
+                Over::Never
+            } else {
+                Over::Free
+            }
+        }
         Medium::Marker if lighter > LIKE_INK => Over::Never,
         Medium::Marker => {
             let apart = ((upper.lab.hue().0 - lower.lab.hue().0 + 180.0).rem_euclid(360.0) - 180.0).abs();
@@ -136,6 +171,7 @@ fn over(medium: Medium, lower: &Nature, upper: &Nature) -> Over {
                 Over::Never
             }
         }
+        Medium::Pencil | Medium::SoftPastel if upper.scratches(lower) || upper.is_see_through() && lighter > LIKE => Over::Never,
         Medium::Pencil if lower.black => Over::Never,
         Medium::Pencil => {
             if lighter > LIKE {
@@ -204,6 +240,29 @@ mod tests {
         assert_eq!(orders(&usual(Medium::SoftPastel, &["PBr7-burnt-umber", "PR101"])), [(0, 1)]);
         let light = |id: &str| usual(Medium::SoftPastel, &[id]).iter().any(|f| f.layings()[0].amount == 1);
         assert!(light("PY43") && !light("PBk7"), "a thin black is no grey");
+    }
+
+    #[test]
+    fn hard_goes_under_soft_and_what_is_see_through_under_what_is_darker() {
+        let g = ground::usual(Medium::SoftPastel);
+        let orders_of = |medium: Medium, said: [(Option<f64>, Option<f64>); 2]| {
+            let mut pigments: Vec<Pigment> = ["PBr7-burnt-umber", "PR101"].iter().map(|id| library::find(id).unwrap().clone()).collect();
+            for (p, (hardness, covering)) in pigments.iter_mut().zip(said) {
+                (p.owned.hardness, p.owned.covering) = (hardness, covering);
+            }
+            let by_ref: Vec<&Pigment> = pigments.iter().collect();
+            let prepared = Prepared::<f64>::of(medium, &by_ref, &g).unwrap();
+            let one = swatch(medium).unwrap();
+            let natures: Vec<Nature> = by_ref.iter().enumerate().map(|(i, p)| Nature::of(p, prepared.colour(&[i], &one))).collect();
+            let class = Class::of(medium, &natures, g.lab.value().0);
+            orders(&list(medium, &g, 2, MOST_LAYERS).into_iter().filter(|f| class.allows(medium, f)).collect::<Vec<_>>())
+        };
+        assert_eq!(orders_of(Medium::SoftPastel, [(Some(0.8), None), (Some(0.2), None)]), [(0, 1)], "the hard umber first");
+        assert!(orders_of(Medium::SoftPastel, [(Some(0.2), None), (Some(0.8), None)]).is_empty(), "a hard red scratches into the umber");
+        assert_eq!(orders_of(Medium::SoftPastel, [(Some(0.2), None), (None, None)]), [(0, 1)], "nobody said how hard the red is");
+        assert_eq!(orders_of(Medium::Pencil, [(None, None), (None, Some(0.2))]), [(1, 0)], "a see-through red hides no umber");
+        let washes = orders_of(Medium::Watercolour, [(None, None), (None, Some(0.9))]);
+        assert!(washes.contains(&(1, 0)) && !washes.contains(&(0, 1)), "{washes:?}: a covering pan goes first, or into the wash");
     }
 
     #[test]

@@ -3,7 +3,7 @@
 use super::Piece;
 use super::wanted::targets;
 use crate::intent::schools::{Question, School};
-use crate::paint_box::PaintBox;
+use crate::paint_box::{PaintBox, nearly_finished};
 use crate::set::aim::Matching;
 use lean_media::{Medium, Pigment};
 use lean_recipes::cost::{Colour, Ranking, Within};
@@ -90,6 +90,7 @@ impl Piece {
     pub fn ask<'a>(&self, paint_box: &'a PaintBox, needs: Vec<Need>, sizes: RangeInclusive<usize>) -> Asked<'a> {
         let mut excluded = self.excluded.clone();
         excluded.extend(paint_box.away().filter(|id| !self.locked.contains(id)).cloned());
+        excluded.extend(nearly_finished(self, paint_box).into_iter().map(|n| n.pigment));
         let choice = Choice { locked: self.locked.clone(), excluded, demands: self.asked(), grain: self.searched_grain() };
         Asked { pigments: paint_box.searched(), medium: self.brief.medium, needs, choice, sizes }
     }

@@ -5,8 +5,7 @@ use crate::mark::Mark;
 use crate::wording::{self, Difference};
 use lean_colour::difference::ciede2000;
 use lean_colour::{Lab, Share, Steps, Temperature};
-use lean_media::touch::surface_of;
-use lean_media::{Ground, Layering, Medium, Pigment, PigmentId, Second, State, forms};
+use lean_media::{Pigment, PigmentId, Second};
 use lean_piece::paint_box::PaintBox;
 use lean_piece::wanted::{Wanted, targets, wanted};
 use lean_piece::{Piece, ZoneId};
@@ -27,6 +26,7 @@ mod string;
 mod told;
 
 pub use among::{Among, Remedy, among};
+pub use lean_media::swatch::swatch;
 pub use paint::{Amount, LetDown, amount_of, let_downs};
 pub use pans::{Pan, pans};
 pub use riskiest::{Riskiest, riskiest};
@@ -280,19 +280,4 @@ pub fn wells(piece: &Piece, paint_box: &PaintBox, recipes: &Recipes, mixes: &[Zo
             }
         })
         .collect()
-}
-
-/// Colour of a pigment alone as it is usually tried: opaque in oil, one layer on the ground elsewhere.
-pub fn swatch(medium: Medium, ground: &Ground, pigment: &Pigment) -> Lab {
-    use lean_media::opaque::Paint;
-    if let Some(touch) = pigment.second.filter(|s| s.lies_over()) {
-        let layers = vec![touch.layer(pigment, touch.amount(touch.touches().len() - 1, 1.0))];
-        return Layering { ground, layers }.lay(State::Dry).map_or(ground.lab, |l| l.reflectance.xyz().lab());
-    }
-    let laid = forms::swatch(medium).zip(forms::Prepared::<f64>::of(medium, &[pigment], ground));
-    match laid {
-        Some((form, prepared)) => prepared.colour(&[0], &form),
-        None => Paint::mixed(&[(pigment, lean_media::Parts(1.0))])
-            .map_or(Lab::new(0.0, 0.0, 0.0), |p| p.opaque(surface_of([pigment])).xyz().lab()),
-    }
 }

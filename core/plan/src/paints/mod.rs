@@ -12,9 +12,11 @@ pub mod from_photo;
 pub mod greys;
 pub mod inventory;
 pub mod learned;
+
 pub mod listed;
 pub mod moved;
 pub mod second;
 pub mod starter;
 pub mod strings;
+pub mod too_little;
 pub mod trial;

@@ -16,6 +16,9 @@ const STRENGTHS: [f64; 4] = [0.03, 0.08, 0.18, 0.4];
 /// Steps of value a zone may lose before a glaze is too dear to be proposed. A choice.
 const DEAR: f64 = 0.6;
 
+/// What is said to cover more than this makes no glaze. A choice.
+const COVERS: f64 = 0.65;
+
 /// A glaze with what it gains and takes.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -50,7 +53,8 @@ pub fn offers(piece: &Piece, paint_box: &PaintBox) -> Vec<GlazeOffer> {
         let each = STRENGTHS.iter().filter_map(|s| offer(piece, paint_box, &mixes, Glaze { pigment: id.clone(), strength: *s }));
         each.filter(|o| o.value_lost <= DEAR).max_by(|a, b| worth(a).total_cmp(&worth(b)))
     };
-    let mut offers: Vec<GlazeOffer> = piece.chosen.pigments.iter().filter_map(of).filter(|o| o.unity > 0.01).collect();
+    let lets_through = |id: &&PigmentId| paint_box.find(id).and_then(|p| p.owned.covering).is_none_or(|c| c <= COVERS);
+    let mut offers: Vec<GlazeOffer> = piece.chosen.pigments.iter().filter(lets_through).filter_map(of).filter(|o| o.unity > 0.01).collect();
     offers.sort_by(|a, b| worth(b).total_cmp(&worth(a)));
     offers
 }

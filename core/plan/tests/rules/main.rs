@@ -1,10 +1,12 @@
 //! What follows from a piece, on whole pieces.
 
 mod by_eye;
+mod chart;
 mod drawing;
 mod form;
 mod glimpse;
 mod made_up;
+mod nearly_finished;
 mod paints;
 mod piece;
 mod places;

@@ -1,7 +1,7 @@
 import { NumberInput, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import { answer, api, type BoxView, type PigmentView } from "../../api/client";
+import { answer, api, type BoxView, type PigmentView, type Schemas } from "../../api/client";
 import { useBoxChange } from "../../api/useBox";
 import { useSeen } from "../../api/useSeen";
 import { capital, temperatureWord, useSelection } from "../../bench/context";
@@ -70,6 +70,17 @@ export function PigmentCard({ box, p }: { box: BoxView; p: PigmentView }) {
   );
 }
 
+/** Media whose sticks and pencils are hard or soft. */
+const HARD_OR_SOFT: Schemas["Medium"][] = ["soft-pastel", "pencil"];
+
+/** What covering decides in a medium; nothing with pens, which all let through. */
+const COVERING: Partial<Record<Schemas["Medium"], string>> = {
+  "soft-pastel": "Below 35 it is not laid over what is darker.",
+  pencil: "Below 35 it is not laid over what is darker.",
+  watercolour: "Above 65 it is laid under other washes, not over them, and makes no glaze.",
+  oil: "Above 65 it makes no glaze.",
+};
+
 const saidOf = (p: PigmentView) => ({
   name: p.name,
   colour_index: p.colour_index.join(" "),
@@ -124,6 +135,7 @@ function Described({ box, p }: { box: BoxView; p: PigmentView }) {
       />
       <NumberInput
         label="How much is left, %"
+        description="With 15 or less it is kept for small zones."
         min={0}
         max={100}
         value={percent(owned.left)}
@@ -152,20 +164,26 @@ function Described({ box, p }: { box: BoxView; p: PigmentView }) {
           maxLength={60}
           onChange={(e) => set({ hazard: e.currentTarget.value })}
         />
-        <NumberInput
-          label="Hard, % (0 soft)"
-          min={0}
-          max={100}
-          value={percent(owned.hardness)}
-          onChange={(v) => own({ hardness: share(v) })}
-        />
-        <NumberInput
-          label="Covering, % (0 see-through)"
-          min={0}
-          max={100}
-          value={percent(owned.covering)}
-          onChange={(v) => own({ covering: share(v) })}
-        />
+        {HARD_OR_SOFT.includes(box.medium) && (
+          <NumberInput
+            label="Hard, % (0 soft)"
+            description="A plainly harder one is not laid over a softer one."
+            min={0}
+            max={100}
+            value={percent(owned.hardness)}
+            onChange={(v) => own({ hardness: share(v) })}
+          />
+        )}
+        {COVERING[box.medium] && (
+          <NumberInput
+            label="Covering, % (0 see-through)"
+            description={COVERING[box.medium]}
+            min={0}
+            max={100}
+            value={percent(owned.covering)}
+            onChange={(v) => own({ covering: share(v) })}
+          />
+        )}
         <TextInput
           label="Where it was bought"
           value={owned.bought}

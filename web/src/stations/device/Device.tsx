@@ -33,6 +33,10 @@ export function Device() {
           <b>Drills</b>
           <span>two minutes for the eye</span>
         </Link>
+        <Link to="/match">
+          <b>Match a colour</b>
+          <span>which of mine is this</span>
+        </Link>
       </nav>
       <WaitingPhotos />
       <h2>Pieces</h2>

@@ -28,14 +28,9 @@ export function BoxShelf() {
   const fits = (name: string, ci: string[]) =>
     !wanted || name.toLowerCase().includes(wanted) || ci.some((c) => c.toLowerCase().includes(wanted));
   const { locked, excluded, chosen } = view.piece;
+  const leftOut = (id: string) => excluded.includes(id) || view.derived.too_little.some((l) => l.pigment === id);
   const stateOf = (id: string) =>
-    locked.includes(id)
-      ? "locked"
-      : excluded.includes(id)
-        ? "left out"
-        : chosen.pigments.includes(id)
-          ? "in the set"
-          : "";
+    locked.includes(id) ? "locked" : leftOut(id) ? "left out" : chosen.pigments.includes(id) ? "in the set" : "";
   return (
     <section className={styles.shelf} aria-label={`Box: ${box.name}`}>
       <div className={styles.head}>
@@ -49,6 +44,11 @@ export function BoxShelf() {
           size="xs"
         />
       </div>
+      {view.derived.too_little.map((l) => (
+        <p key={l.pigment} className={styles.leftOut}>
+          {l.why}
+        </p>
+      ))}
       <div className={styles.bands} style={{ background: ground }}>
         {BANDS.map(([from, to]) => {
           const inBand = box.pigments.filter(

@@ -1,7 +1,7 @@
-import { Modal, TextInput } from "@mantine/core";
+import { Modal, NativeSelect, TextInput } from "@mantine/core";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { answer, api, Refused, type Schemas } from "../../api/client";
 import { capital, useBench, useSelection, useTargets, zoneName } from "../../bench/context";
 import { useNotice } from "../../bench/notice";
@@ -13,24 +13,53 @@ import { SpotPicker } from "./SpotPicker";
 
 const typed = (lab: Schemas["Lab"]) => [lab.l, lab.a, lab.b].map((n) => n.toFixed(1)).join(" ");
 
-/** Which of mine is this, or how do I mix it: for the zone, a spot of the reference, or a typed colour. */
+/** What the question begins with: the chosen cell of the chart, zone or pigment; nothing where none is chosen. */
+function useAsked(): { lab?: Schemas["Lab"]; what: string } {
+  const { view, box } = useBench();
+  const { zone, pigment } = useSelection();
+  const target = useTargets();
+  const cell = useSearchParams()[0].get("cell");
+  const ofCell = cell === null ? undefined : view.piece.chart?.cells[Number(cell)];
+  if (ofCell) return { lab: ofCell.lab, what: "the chosen cell" };
+  const ofZone = zone === null ? undefined : target(zone);
+  if (ofZone && zone !== null) return { lab: ofZone.lab, what: zoneName(view, zone) };
+  const own = box?.pigments.find((p) => p.id === pigment);
+  return { lab: own?.mark.lab, what: own?.name ?? "" };
+}
+
+/** The pictures whose spots can be pressed: the reference, then the others. */
+function usePictures() {
+  const { view } = useBench();
+  const { reference, others } = view.piece;
+  const main = reference && [
+    { value: viewAddress(view.id, reference.digest.slice(0, 12), "as-it-is", null), label: "the reference" },
+  ];
+  const rest = others.map((o) => ({
+    value: `/api/pieces/${view.id}/pictures/${o.digest}`,
+    label: o.purpose || o.file_name,
+  }));
+  return [...(main ?? []), ...rest];
+}
+
+/** Which of mine is this, or how do I mix it: for the cell, zone or pigment that is chosen, a spot of a picture, or a typed colour. */
 export function MatchDialog({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   const { view, changes } = useBench();
   const selection = useSelection();
-  const target = useTargets();
   const navigate = useNavigate();
   const { say } = useNotice();
-  const { brief, chosen, reference } = view.piece;
+  const { brief, chosen } = view.piece;
   const zone = selection.zone;
-  const ofZone = zone === null ? undefined : target(zone);
+  const { lab, what } = useAsked();
+  const pictures = usePictures();
+  const [picture, setPicture] = useState("");
   const [colour, setColour] = useState("");
   // A dialog gives the focus back only if it was there, closed, before it was opened.
   const [there, setThere] = useState(false);
   useEffect(() => setThere(true), []);
-  const asked = ofZone ? typed(ofZone.lab) : "";
+  const asked = lab ? typed(lab) : "";
   const [openedFor, setOpenedFor] = useState("");
-  if (opened && openedFor !== `${zone} ${asked}`) {
-    setOpenedFor(`${zone} ${asked}`);
+  if (opened && openedFor !== `${what} ${asked}`) {
+    setOpenedFor(`${what} ${asked}`);
     setColour(asked);
   }
   const found = useQuery({
@@ -50,10 +79,12 @@ export function MatchDialog({ opened, onClose }: { opened: boolean; onClose: () 
     const done = await changes.request({ do: "choose-set", pigments: [...chosen.pigments, id] });
     if (done) say(`${capital(name)} is in the set.`);
   };
+  const shown = pictures.some((p) => p.value === picture) ? picture : (pictures[0]?.value ?? "");
   const nearest = found.data?.nearest.near[0];
   const trial = () => {
     onClose();
-    navigate(`/pieces/${view.id}/mixes${zone === null ? "" : `?zone=${zone}`}`);
+    // Trials of a cell stand beside the chart.
+    if (what !== "the chosen cell") navigate(`/pieces/${view.id}/mixes${zone === null ? "" : `?zone=${zone}`}`);
   };
   return (
     <Modal.Root
@@ -79,17 +110,25 @@ export function MatchDialog({ opened, onClose }: { opened: boolean; onClose: () 
           <div className={styles.match} data-autofocus tabIndex={-1}>
             <div className={styles.asked}>
               <TextInput
-                label={zone === null ? "Colour" : `Colour of ${zoneName(view, zone)}`}
+                label={what ? `Colour of ${what}` : "Colour"}
                 description="dull blue green, #33aa66 or L a b"
                 value={colour}
                 onChange={(e) => setColour(e.currentTarget.value)}
                 error={found.error instanceof Refused ? found.error.problem.detail : undefined}
               />
-              {reference && (
+              {pictures.length > 0 && (
                 <>
+                  {pictures.length > 1 && (
+                    <NativeSelect
+                      label="Picture"
+                      value={shown}
+                      data={pictures}
+                      onChange={(e) => setPicture(e.currentTarget.value)}
+                    />
+                  )}
                   <SpotPicker
-                    src={viewAddress(view.id, reference.digest.slice(0, 12), "as-it-is", null)}
-                    alt="The reference"
+                    src={shown}
+                    alt={pictures.find((p) => p.value === shown)?.label ?? ""}
                     onPick={setColour}
                   />
                   <p className={styles.hint}>Press any spot of the picture.</p>
@@ -108,7 +147,9 @@ export function MatchDialog({ opened, onClose }: { opened: boolean; onClose: () 
                 }
               />
             ) : (
-              <p className={styles.hint}>Choose a zone before, press a spot, or type a colour.</p>
+              <p className={styles.hint}>
+                Choose a zone, a cell of the chart or a pigment before, press a spot, or type a colour.
+              </p>
             )}
           </div>
           <p className={styles.keys}>

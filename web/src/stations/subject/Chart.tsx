@@ -1,11 +1,15 @@
 import { NativeSelect } from "@mantine/core";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { useSearchParams } from "react-router";
+import { answer, api, type Schemas } from "../../api/client";
 import { signed, temperatureWord, useBench, useLooking } from "../../bench/context";
-import { Acts, Card } from "../../kit/Section";
+import { Acts, Card, Note, Section } from "../../kit/Section";
 import { Give } from "../../lenses/give/Give";
 import { Picture } from "../../lenses/picture/Picture";
 import { Stroke } from "../../lenses/stroke/Stroke";
 import { useGround, useStudio } from "../../lenses/stroke/useGround";
+import { CardSheet } from "../../lenses/trial/CardSheet";
 import { Trials } from "../../lenses/trial/Trials";
 import { figure } from "../../room/figures";
 import styles from "./Chart.module.css";
@@ -28,6 +32,21 @@ function useCell(): [number | null, (cell: number | null) => void] {
   return [named === null ? null : Number(named), point];
 }
 
+/** Most cells on a printed page. */
+const ON_A_PAGE = 30;
+
+/** What makes each cell of the chart; nothing without a Box. */
+function useByHand(): Schemas["CellByHand"][] {
+  const { view, box } = useBench();
+  const found = useQuery({
+    queryKey: ["chart-by-hand", view.id, view.revision],
+    queryFn: () => answer(api.GET("/api/pieces/{id}/chart/by-hand", { params: { path: { id: view.id } } })),
+    enabled: box !== null && !!view.piece.chart,
+    placeholderData: keepPreviousData,
+  });
+  return found.data ?? [];
+}
+
 /** The distinct colours of the reference in a grid, and where each occurs. */
 export function ChartRoom() {
   const { view, changes } = useBench();
@@ -35,6 +54,7 @@ export function ChartRoom() {
   const ground = useGround();
   const chart = view.piece.chart;
   const [cell, point] = useCell();
+  const byHand = useByHand();
   if (!view.piece.reference && !view.derived.shapes.length) {
     return <FirstPicture />;
   }
@@ -66,6 +86,7 @@ export function ChartRoom() {
                 {figure(view.chart_marks[i].value, 1)} {signed(view.chart_marks[i].temperature, 0)}
                 <i>{figure(c.area * 100, c.area < 0.01 ? 1 : 0)} %</i>
               </span>
+              {byHand[i] && <span className={styles.made}>{byHand[i].told?.line ?? byHand[i].nearest?.name}</span>}
             </button>
           </li>
         ))}
@@ -87,9 +108,71 @@ export function ChartCard() {
   const [cell] = useCell();
   return (
     <>
+      {cell !== null && view.piece.chart?.cells[cell] && <CellCard cell={cell} />}
       {cell !== null && view.piece.chart?.cells[cell] && <Trials key={cell} of={{ cell }} />}
       <WholeChart />
     </>
+  );
+}
+
+/** The nearest stick and the recipe of one cell. */
+function CellCard({ cell }: { cell: number }) {
+  const { view } = useBench();
+  const { look } = useLooking();
+  const ground = useGround();
+  const hand = useByHand()[cell];
+  if (!hand) return null;
+  const { nearest, told, given, off } = hand;
+  return (
+    <Section title="This colour" level={2}>
+      {told && given && (
+        <>
+          <Stroke
+            marks={[view.chart_marks[cell], given]}
+            ground={ground}
+            height={46}
+            look={look}
+            label="The cell, and its recipe"
+          />
+          <p>
+            <b>{told.line}</b>
+          </p>
+          <Note>{off}</Note>
+        </>
+      )}
+      {nearest && (
+        <p>
+          Nearest in the Box: <b>{nearest.name}</b>. {nearest.off}
+        </p>
+      )}
+      {!told && <Note>Recipes come with a set: find or take one first.</Note>}
+    </Section>
+  );
+}
+
+/** The chart as a sheet to be filled by hand, and its photo read back. */
+function FilledByHand() {
+  const { view, box } = useBench();
+  const [page, setPage] = useState("1");
+  const pages = Math.ceil((view.piece.chart?.cells.length ?? 0) / ON_A_PAGE);
+  if (!box || !view.piece.chosen.pigments.length) return null;
+  const query = new URLSearchParams({ kind: "chart", piece: String(view.id), page });
+  return (
+    <Section title="Fill it by hand">
+      {pages > 1 && (
+        <NativeSelect
+          label="Page"
+          value={page}
+          data={Array.from({ length: pages }, (_, i) => String(i + 1))}
+          onChange={(e) => setPage(e.currentTarget.value)}
+        />
+      )}
+      <CardSheet box={box.id} query={query} />
+      <Note>
+        A sheet with each colour, its recipe and an empty cell beside it. Lay an 18 % grey card in its box; the cells of
+        the photo become readings of the Box. Read it with the chart and the set it was printed with.
+      </Note>
+    </Section>
   );
 }
 
@@ -122,6 +205,7 @@ function WholeChart() {
           </Acts>
         </>
       )}
+      {n > 0 && <FilledByHand />}
       <hr />
       <h3>Colours for this piece</h3>
       {wished ? (

@@ -1,8 +1,14 @@
 //! Test cards: every candidate on the actual ground, next to each other; two layered both ways; the distinct orders of several. Printed as empty cells,
 //! painted, photographed, read back.
 
+mod of_chart;
+mod page;
+
+pub use of_chart::of_chart;
+
 use super::learned::{predicted, swatches_of};
-use crate::paper::{Item, Sheet, wrapped};
+use crate::paper::Sheet;
+use lean_colour::Lab;
 use lean_colour::difference::ciede2000;
 use lean_media::layering::State;
 use lean_media::{Ground, Medium, Pigment, forms};
@@ -22,10 +28,12 @@ pub enum CardKind {
     BothWays,
     /// All of them, two to five, in every order that gives another colour.
     Orders,
+    /// The colours of the chart of a piece, each with the recipe its set gives.
+    Chart,
 }
 
 lean_piece::worded! {
-    CardKind { Alone: "each alone", BothWays: "two over each other, both ways", Orders: "every order of two to five" }
+    CardKind { Alone: "each alone", BothWays: "two over each other, both ways", Orders: "every order of two to five", Chart: "the colours of the chart" }
 }
 
 /// A cell of a card.
@@ -35,6 +43,8 @@ pub struct CardCell {
     pub swatch: Swatch,
     /// The same in words.
     pub words: String,
+    /// The colour it is meant to come to, printed beside it; `None` where there is none.
+    pub aim: Option<Lab>,
 }
 
 /// A page of a card.
@@ -48,17 +58,6 @@ pub struct CardPage {
     pub sheet: Sheet,
 }
 
-/// Cells across and down a page, their size, and from one to the next, in millimetres.
-const ACROSS: usize = 5;
-const DOWN: usize = 6;
-const CELL: (f64, f64) = (30.0, 22.0);
-const STEP: (f64, f64) = (36.6, 35.5);
-const FIRST: (f64, f64) = (16.0, 60.0);
-/// A4, and its marks.
-const PAPER: (f64, f64) = (210.0, 297.0);
-const MARK: f64 = 8.0;
-const INSET: f64 = 12.0;
-const GREY: [f64; 4] = [130.0, 17.0, 46.0, 28.0];
 /// CIEDE2000 from which two orders are different colours. A choice.
 const DISTINCT: f64 = 1.0;
 /// Most pages of one card.
@@ -67,21 +66,27 @@ const MOST_PAGES: usize = 4;
 /// The pages of a card of these pigments on a ground.
 ///
 /// # Errors
-/// When there are too few or too many pigments for it, or the medium lays nothing over another.
+/// When there are too few or too many pigments for it, or the medium lays nothing over another; of a chart, see [`of_chart`].
 pub fn card(paint_box: &PaintBox, ground: &Ground, kind: CardKind, of: &[&Pigment]) -> Result<Vec<CardPage>, String> {
     let cells = match kind {
         CardKind::Alone => of.iter().flat_map(|p| alone(paint_box, ground, p)).collect(),
         CardKind::BothWays => both_ways(paint_box, ground, of)?,
         CardKind::Orders => orders(paint_box, ground, of)?,
+        CardKind::Chart => return Err("The colours of a chart are those of a piece. Say of which.".into()),
     };
-    let most = MOST_PAGES * ACROSS * DOWN;
+    pages(paint_box, ground, cells)
+}
+
+/// These cells on pages.
+fn pages(paint_box: &PaintBox, ground: &Ground, cells: Vec<CardCell>) -> Result<Vec<CardPage>, String> {
+    let most = MOST_PAGES * page::CELLS;
     match cells.len() {
         0 => Err("There is nothing to try. Choose pigments for the card.".into()),
         n if n > most => Err(format!("{n} cells are more than the {most} of {MOST_PAGES} pages. Choose fewer pigments.")),
-        _ => Ok(cells
-            .chunks(ACROSS * DOWN)
+        n => Ok(cells
+            .chunks(page::CELLS)
             .enumerate()
-            .map(|(i, c)| page(paint_box, ground, c, i + 1, cells.len().div_ceil(ACROSS * DOWN)))
+            .map(|(i, c)| page::laid_out(paint_box, ground, c, i + 1, n.div_ceil(page::CELLS)))
             .collect()),
     }
 }
@@ -91,7 +96,7 @@ fn alone(paint_box: &PaintBox, ground: &Ground, p: &Pigment) -> Vec<CardCell> {
     let on = |swatch: Swatch| Swatch { ground: ground.id.clone(), ..swatch };
     let all = swatches_of(paint_box, p);
     let picked: Vec<usize> = if paint_box.medium == Medium::Oil { vec![0, 3] } else { vec![0, all.len() / 2] };
-    let cell = |i: &usize| all.get(*i).cloned().map(|(words, swatch)| CardCell { swatch: on(swatch), words });
+    let cell = |i: &usize| all.get(*i).cloned().map(|(words, swatch)| CardCell { swatch: on(swatch), words, aim: None });
     let mut cells: Vec<CardCell> = picked.iter().filter_map(cell).collect();
     cells.dedup();
     cells
@@ -105,7 +110,7 @@ fn layered(medium: Medium) -> Result<forms::Form, String> {
 fn over(paint_box: &PaintBox, ground: &Ground, form: &forms::Form, of: &[&Pigment]) -> CardCell {
     let layers = of.iter().flat_map(|p| mix_layers(paint_box.medium, ground, form, &[p])).collect();
     let words: Vec<&str> = of.iter().map(|p| p.name.as_str()).collect();
-    CardCell { swatch: Swatch { ground: ground.id.clone(), parts: Vec::new(), layers }, words: words.join(", over it ") }
+    CardCell { swatch: Swatch { ground: ground.id.clone(), parts: Vec::new(), layers }, words: words.join(", over it "), aim: None }
 }
 
 fn both_ways(paint_box: &PaintBox, ground: &Ground, of: &[&Pigment]) -> Result<Vec<CardCell>, String> {
@@ -124,7 +129,7 @@ fn orders(paint_box: &PaintBox, ground: &Ground, of: &[&Pigment]) -> Result<Vec<
     if !(2..=5).contains(&of.len()) {
         return Err(format!("Orders are tried of two to five pigments, not of {}.", of.len()));
     }
-    let mut kept: Vec<(CardCell, lean_colour::Lab)> = Vec::new();
+    let mut kept: Vec<(CardCell, Lab)> = Vec::new();
     for order in permutations(of.len()) {
         let cell = over(paint_box, ground, &form, &order.iter().map(|i| of[*i]).collect::<Vec<_>>());
         let Some(seen) = predicted(paint_box, &cell.swatch, State::Dry) else {
@@ -145,63 +150,10 @@ fn permutations(n: usize) -> Vec<Vec<usize>> {
     })
 }
 
-fn page(paint_box: &PaintBox, ground: &Ground, cells: &[CardCell], nth: usize, of: usize) -> CardPage {
-    let place = |i: usize| (FIRST.0 + STEP.0 * (i % ACROSS) as f64, FIRST.1 + STEP.1 * (i / ACROSS) as f64);
-    let (w, h) = PAPER;
-    let layout = Layout {
-        size: PAPER,
-        marks: [(INSET, INSET), (w - INSET, INSET), (w - INSET, h - INSET), (INSET, h - INSET)],
-        mark: MARK,
-        first: (INSET + 14.0, INSET),
-        grey: GREY,
-        // Between the columns of a whole page, used or not, and beside the grey card.
-        bare: (0..ACROSS * DOWN)
-            .map(|i| (place(i), i))
-            .map(|((x, y), _)| [x + CELL.0 + 1.2, y + 5.0, 4.0, 12.0])
-            .chain([[GREY[0] - 8.0, 22.0, 5.0, 16.0], [GREY[0] + GREY[2] + 3.0, 22.0, 5.0, 16.0]])
-            .collect(),
-        cells: (0..cells.len()).map(|i| (place(i), CELL)).map(|((x, y), (w, h))| [x, y, w, h]).collect(),
-    };
-    let mut marks = Vec::new();
-    let black = lean_colour::Lab::new(5.0, 0.0, 0.0);
-    for ((x, y), side) in layout.marks.iter().map(|m| (*m, MARK)).chain([(layout.first, MARK / 2.0)]) {
-        marks.push(Item::Fill { rect: [x - side / 2.0, y - side / 2.0, side, side], colour: black });
-    }
-    let mut say = |x: f64, y: f64, size: f64, bold: bool, text: String| marks.push(Item::Text { x, y, size, bold, text });
-    let title = if of > 1 { format!("{}, test card {nth} of {of}", paint_box.name) } else { format!("{}, test card", paint_box.name) };
-    say(20.0, 26.0, 4.8, true, title);
-    say(20.0, 31.5, 3.0, false, format!("On {}.", ground.name));
-    for (i, line) in [
-        "Paint every cell to its edges, let it dry,",
-        "lay a grey card in the box, and photograph the",
-        "whole page from above in even daylight.",
-    ]
-    .iter()
-    .enumerate()
-    {
-        say(20.0, 37.0 + 4.0 * i as f64, 3.0, false, (*line).to_owned());
-    }
-    say(GREY[0] + 3.0, GREY[1] + GREY[3] + 4.0, 2.6, false, "grey card, 18 %".into());
-    for (i, cell) in cells.iter().enumerate() {
-        let (x, y) = place(i);
-        for (n, line) in wrapped(&cell.words, CELL.0 + 4.0, 2.2).into_iter().take(4).enumerate() {
-            say(x, y + CELL.1 + 3.2 + 2.6 * n as f64, 2.2, false, line);
-        }
-    }
-    let ring = |[x, y, w, h]: [f64; 4]| vec![(x, y), (x + w, y), (x + w, y + h), (x, y + h)];
-    for rect in layout.cells.iter().chain([&layout.grey]) {
-        marks.push(Item::Shape { rings: vec![ring(*rect)], fill: None, line: 0.12 });
-    }
-    CardPage {
-        cells: cells.to_vec(),
-        sheet: Sheet { width: w, height: h, title: format!("{} – test card", paint_box.name), marks },
-        layout,
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::paper::Item;
     use lean_media::ground;
 
     fn pens() -> PaintBox {
@@ -239,7 +191,7 @@ mod tests {
             let apart =
                 |a: &[f64; 4], b: &[f64; 4]| a[0] + a[2] <= b[0] || b[0] + b[2] <= a[0] || a[1] + a[3] <= b[1] || b[1] + b[3] <= a[1];
             for (i, c) in l.cells.iter().enumerate() {
-                assert!(c[0] > 0.0 && c[0] + c[2] < 210.0 && c[1] + c[3] < 285.0 - MARK);
+                assert!(c[0] > 0.0 && c[0] + c[2] < 210.0 && c[1] + c[3] < 277.0);
                 assert!(l.bare.iter().chain([&l.grey]).all(|r| apart(c, r)) && l.cells[..i].iter().all(|o| apart(c, o)));
             }
             assert!(l.bare.iter().all(|r| r[0] + r[2] < 210.0 - 4.0 && apart(r, &l.grey)));
