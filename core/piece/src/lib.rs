@@ -44,7 +44,7 @@ pub use answered::Dismissal;
 pub use brief::{Brief, MOST_NAME};
 pub use change::{Command, Refusal, Undo};
 pub use kept_text::KeptText;
-pub use piece::{Asked, Piece, wanted};
+pub use piece::{Asked, Piece, nearly_finished, wanted};
 pub use reference::chart::{Chart, ChartCell, Wished, WishedColour};
 pub use reference::compositions::{Composition, Compositions};
 pub use reference::planes::{PlaneKind, PlaneShape};

@@ -1,55 +1,9 @@
-//! A colour chart of a reference: its distinct colours in a grid, what makes each, and as a wish for another piece.
+//! A colour chart of a reference: its distinct colours in a grid, and as a wish for another piece.
 
-use crate::mark::Mark;
-use crate::matching::{Near, nearest};
-use crate::mixes::{named, pigments_of, technique_of};
-use crate::wording::Difference;
 use lean_colour::screen;
 use lean_picture::Picture;
 use lean_picture::chart::Distinct;
-use lean_piece::paint_box::PaintBox;
 use lean_piece::{Chart, ChartCell, Piece, Wished, WishedColour};
-use lean_recipes::Mix;
-use lean_recipes::telling::{Told, told};
-use lean_search::Recipes;
-use serde::Serialize;
-
-/// What makes the colour of a cell.
-#[derive(Clone, Debug, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct CellByHand {
-    /// The nearest of the Box as it is; `None` of an empty one.
-    pub nearest: Option<Near>,
-    /// The best recipe of the set in use; `None` without a set, or where bare ground comes nearest.
-    pub mix: Option<Mix>,
-    /// The recipe as it is read out.
-    pub told: Option<Told>,
-    /// Its colour.
-    pub given: Option<Mark>,
-    /// The difference from the cell in words; empty without a recipe.
-    pub off: String,
-}
-
-/// What makes each cell of a piece's chart, in its order; nothing without a chart.
-pub fn by_hand(piece: &Piece, paint_box: &PaintBox) -> Vec<CellByHand> {
-    let ground = piece.ground();
-    let set = pigments_of(paint_box, &piece.chosen.pigments);
-    let technique = (!set.is_empty()).then(|| technique_of(piece, paint_box, &set));
-    let recipes = technique.as_ref().map(|t| Recipes::of(t.as_ref()));
-    let name = named(Some(paint_box));
-    let of = |cell: &ChartCell| {
-        let best = recipes.as_ref().and_then(|r| r.best(cell.lab, piece.cost())).map(|b| b.1);
-        let mix = best.filter(|m| !m.is_bare_ground());
-        CellByHand {
-            nearest: nearest(cell.lab, paint_box.searched(), piece.brief.medium, &ground).near.into_iter().next(),
-            told: mix.as_ref().map(|m| told(m, &name)),
-            given: mix.as_ref().map(|m| Mark::of(m.lab, piece.neutral())),
-            off: mix.as_ref().map(|m| Difference::of(cell.lab, m.lab).words).unwrap_or_default(),
-            mix,
-        }
-    };
-    piece.chart.iter().flat_map(|c| &c.cells).map(of).collect()
-}
 
 /// Arranges colours in a grid as square as can be: rows from light to dark, each from cool to warm.
 pub fn arranged(colours: &[Distinct]) -> Chart {

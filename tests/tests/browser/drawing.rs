@@ -86,7 +86,6 @@ async fn a_cell_of_the_chart_says_which_of_mine_it_is_and_the_chart_is_printed_t
     let stage = Stage::demo();
     let page = stage.page().await;
     page.go("/pieces/1/subject?room=chart").await;
-    page.click("Lay out the chart").await;
     page.until("every cell says what makes it", "document.querySelectorAll('main li [class*=made]').length >= 5").await;
     page.value("(document.querySelector('main li button').click(), 1)").await;
     page.says("Nearest in the Box").await;

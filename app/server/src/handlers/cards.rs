@@ -16,7 +16,8 @@ use lean_media::layering::State as Wetness;
 use lean_media::{Ground, GroundId, Pigment, PigmentId, ground};
 use lean_picture::swatch_sheet;
 use lean_piece::paint_box::{BoxId, PaintBox, SwatchReading};
-use lean_plan::paints::card::{CardKind, CardPage, card, of_chart};
+use lean_plan::matching::sheet_of_chart;
+use lean_plan::paints::card::{CardKind, CardPage, card};
 use lean_plan::paints::learned::predicted;
 use lean_store::{Readings, Store};
 use serde::Deserialize;
@@ -41,7 +42,7 @@ pub(crate) struct Which {
 impl Which {
     fn pages(&self, store: &Store, paint_box: &PaintBox) -> Result<Vec<CardPage>, Problem> {
         if let (CardKind::Chart, Some(piece)) = (self.kind, self.piece) {
-            return of_chart(&store.piece(piece)?.piece, paint_box).map_err(Problem::unusable);
+            return sheet_of_chart(&store.piece(piece)?.piece, paint_box).map_err(Problem::unusable);
         }
         let named: Vec<&str> = self.pigments.iter().flat_map(|p| p.split(',')).map(str::trim).filter(|p| !p.is_empty()).collect();
         let of: Vec<&Pigment> = if named.is_empty() {

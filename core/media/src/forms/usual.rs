@@ -23,8 +23,6 @@ const GREY: f64 = 12.0;
 const SCRATCHES: f64 = 0.3;
 /// What is said to cover less than this does not hide anything darker beneath it. A choice.
 const SEE_THROUGH: f64 = 0.35;
-/// What is said to cover more than this hides a wash beneath it rather than changing it. A choice.
-const COVERS: f64 = 0.65;
 /// Most coats of marker in all.
 const MOST_COATS: u8 = 3;
 /// Most washes in all.
@@ -115,7 +113,7 @@ impl Class {
         };
         match medium {
             Medium::Oil => true,
-            Medium::Watercolour => plain && times <= MOST_WASHES && self.washes_lie(layings),
+            Medium::Watercolour => plain && times <= MOST_WASHES,
             Medium::Marker => {
                 let once = |over, low: &Laying, high: &Laying| over == Over::Free || low.times == 1 && high.times == 1;
                 plain && pigments <= most_pigments(medium) && times <= MOST_COATS && lies(&once)
@@ -126,15 +124,6 @@ impl Class {
                 plain && pigments <= most_pigments(medium) && !thin(&layings[0]) && lies(&|_, _, _| true)
             }
         }
-    }
-
-    /// Whether no later wash holds a pigment that would hide another wash beneath it.
-    fn washes_lie(&self, layings: &[Laying]) -> bool {
-        let places = |l: &Laying| (0..3).filter(|p| l.parts[*p] > 0).collect::<Vec<_>>();
-        let hides = |low: &Laying, high: &Laying| {
-            places(high).iter().any(|high| places(low).iter().any(|low| low != high && self.over[*low][*high] == Over::Never))
-        };
-        layings.iter().enumerate().all(|(n, high)| !layings[..n].iter().any(|low| hides(low, high)))
     }
 }
 
@@ -152,14 +141,7 @@ fn returns(layings: &[Laying]) -> bool {
 fn over(medium: Medium, lower: &Nature, upper: &Nature) -> Over {
     let lighter = upper.value - lower.value;
     match medium {
-        Medium::Oil => Over::Free,
-        Medium::Watercolour => {
-            if upper.covering.is_some_and(|c| c > COVERS) {
-                Over::Never
-            } else {
-                Over::Free
-            }
-        }
+        Medium::Oil | Medium::Watercolour => Over::Free,
         Medium::Marker if lighter > LIKE_INK => Over::Never,
         Medium::Marker => {
             let apart = ((upper.lab.hue().0 - lower.lab.hue().0 + 180.0).rem_euclid(360.0) - 180.0).abs();
@@ -245,8 +227,8 @@ mod tests {
     #[test]
     fn hard_goes_under_soft_and_what_is_see_through_under_what_is_darker() {
         let g = ground::usual(Medium::SoftPastel);
-        let orders_of = |medium: Medium, said: [(Option<f64>, Option<f64>); 2]| {
-            let mut pigments: Vec<Pigment> = ["PBr7-burnt-umber", "PR101"].iter().map(|id| library::find(id).unwrap().clone()).collect();
+        let orders_of = |medium: Medium, upper: &str, said: [(Option<f64>, Option<f64>); 2]| {
+            let mut pigments: Vec<Pigment> = ["PBr7-burnt-umber", upper].iter().map(|id| library::find(id).unwrap().clone()).collect();
             for (p, (hardness, covering)) in pigments.iter_mut().zip(said) {
                 (p.owned.hardness, p.owned.covering) = (hardness, covering);
             }
@@ -257,12 +239,13 @@ mod tests {
             let class = Class::of(medium, &natures, g.lab.value().0);
             orders(&list(medium, &g, 2, MOST_LAYERS).into_iter().filter(|f| class.allows(medium, f)).collect::<Vec<_>>())
         };
-        assert_eq!(orders_of(Medium::SoftPastel, [(Some(0.8), None), (Some(0.2), None)]), [(0, 1)], "the hard umber first");
-        assert!(orders_of(Medium::SoftPastel, [(Some(0.2), None), (Some(0.8), None)]).is_empty(), "a hard red scratches into the umber");
-        assert_eq!(orders_of(Medium::SoftPastel, [(Some(0.2), None), (None, None)]), [(0, 1)], "nobody said how hard the red is");
-        assert_eq!(orders_of(Medium::Pencil, [(None, None), (None, Some(0.2))]), [(1, 0)], "a see-through red hides no umber");
-        let washes = orders_of(Medium::Watercolour, [(None, None), (None, Some(0.9))]);
-        assert!(washes.contains(&(1, 0)) && !washes.contains(&(0, 1)), "{washes:?}: a covering pan goes first, or into the wash");
+        assert_eq!(orders_of(Medium::SoftPastel, "PR101", [(Some(0.8), None), (Some(0.2), None)]), [(0, 1)], "the hard umber first");
+        assert!(
+            orders_of(Medium::SoftPastel, "PR101", [(Some(0.2), None), (Some(0.8), None)]).is_empty(),
+            "a hard red scratches into the umber"
+        );
+        assert_eq!(orders_of(Medium::SoftPastel, "PR101", [(Some(0.2), None), (None, None)]), [(0, 1)], "nobody said how hard the red is");
+        assert_eq!(orders_of(Medium::Pencil, "PY154", [(None, None), (None, Some(0.2))]), [(1, 0)], "a see-through yellow hides no umber");
     }
 
     #[test]

@@ -1,11 +1,9 @@
 //! What a painter owns, and what was read of it.
 
 mod eye;
-mod nearly_finished;
 mod reading;
 
 pub use eye::{EyeDoubt, EyeJudgement, MOST_QUARTERS};
-pub use nearly_finished::{NearlyFinished, nearly_finished};
 pub use reading::{Dampness, ReadColour, ReadWith, Swatch, SwatchReading, TriedFor, WetPart};
 
 use crate::kept_as_text;

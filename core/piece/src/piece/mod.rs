@@ -1,5 +1,6 @@
 //! A piece as one aggregate of data.
 
+pub mod nearly_finished;
 mod searched;
 pub mod wanted;
 

@@ -1,9 +1,10 @@
 //! What is asked of the search for a piece, and what a miss costs there.
 
 use super::Piece;
+use super::nearly_finished::nearly_finished;
 use super::wanted::targets;
 use crate::intent::schools::{Question, School};
-use crate::paint_box::{PaintBox, nearly_finished};
+use crate::paint_box::PaintBox;
 use crate::set::aim::Matching;
 use lean_media::{Medium, Pigment};
 use lean_recipes::cost::{Colour, Ranking, Within};

@@ -1,7 +1,9 @@
 //! Matching one colour: which of mine is this, and how do I mix it.
 
+mod by_hand;
 mod mixed;
 
+pub use by_hand::{CellByHand, by_hand, sheet_of_chart};
 pub use mixed::{Mixed, mixed};
 
 use crate::mark::Mark;

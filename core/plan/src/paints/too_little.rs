@@ -3,7 +3,8 @@
 use crate::wording::capital;
 use lean_media::PigmentId;
 use lean_piece::Piece;
-use lean_piece::paint_box::{PaintBox, nearly_finished};
+use lean_piece::nearly_finished::{NearlyFinished, nearly_finished};
+use lean_piece::paint_box::PaintBox;
 use serde::Serialize;
 
 /// A pigment the search leaves out because little is left of it.
@@ -18,7 +19,7 @@ pub struct TooLittle {
 
 /// Pigments that are nearly finished and would go to a large zone.
 pub fn too_little(piece: &Piece, paint_box: &PaintBox) -> Vec<TooLittle> {
-    let why = |n: lean_piece::paint_box::NearlyFinished| {
+    let why = |n: NearlyFinished| {
         let area = piece.zone(n.zone).map_or(0.0, |z| z.reading.area * 100.0);
         let name = capital(&paint_box.name_of(&n.pigment));
         let zone = piece.zone_label(n.zone);

@@ -7,8 +7,7 @@ use lean_media::layering::State;
 use lean_picture::spot::Spot;
 use lean_piece::paint_box::PaintBox;
 use lean_piece::{Chart, ChartCell, Piece};
-use lean_plan::chart::by_hand;
-use lean_plan::paints::card::of_chart;
+use lean_plan::matching::{by_hand, sheet_of_chart};
 use lean_plan::paints::learned::predicted;
 use lean_plan::paper::Item;
 
@@ -53,7 +52,7 @@ fn the_sheet_shows_each_colour_with_its_recipe_and_a_cell_that_comes_to_the_reci
     for medium in Medium::ALL {
         let (piece, paint_box) = charted(medium);
         let recipes: Vec<_> = by_hand(&piece, &paint_box).into_iter().filter_map(|c| c.mix).collect();
-        let pages = of_chart(&piece, &paint_box).unwrap();
+        let pages = sheet_of_chart(&piece, &paint_box).unwrap();
         let page = &pages[0];
         assert_eq!((pages.len(), page.cells.len()), (1, recipes.len()));
         for ((cell, rect), mix) in page.cells.iter().zip(&page.layout.cells).zip(&recipes) {
@@ -74,7 +73,7 @@ fn the_sheet_shows_each_colour_with_its_recipe_and_a_cell_that_comes_to_the_reci
 fn without_a_chart_or_a_set_it_says_what_to_do() {
     let (mut piece, paint_box) = charted(Medium::Marker);
     piece.chosen.pigments.clear();
-    assert!(of_chart(&piece, &paint_box).unwrap_err().contains("no set"));
+    assert!(sheet_of_chart(&piece, &paint_box).unwrap_err().contains("no set"));
     piece.chart = None;
-    assert!(of_chart(&piece, &paint_box).unwrap_err().contains("Lay it out first"));
+    assert!(sheet_of_chart(&piece, &paint_box).unwrap_err().contains("Lay it out first"));
 }

@@ -77,7 +77,7 @@ const HARD_OR_SOFT: Schemas["Medium"][] = ["soft-pastel", "pencil"];
 const COVERING: Partial<Record<Schemas["Medium"], string>> = {
   "soft-pastel": "Below 35 it is not laid over what is darker.",
   pencil: "Below 35 it is not laid over what is darker.",
-  watercolour: "Above 65 it is laid under other washes, not over them, and makes no glaze.",
+  watercolour: "Above 65 it makes no glaze.",
   oil: "Above 65 it makes no glaze.",
 };
 

@@ -108,8 +108,12 @@ export function ChartCard() {
   const [cell] = useCell();
   return (
     <>
-      {cell !== null && view.piece.chart?.cells[cell] && <CellCard cell={cell} />}
-      {cell !== null && view.piece.chart?.cells[cell] && <Trials key={cell} of={{ cell }} />}
+      {cell !== null && view.piece.chart?.cells[cell] && (
+        <Card>
+          <CellCard cell={cell} />
+          <Trials key={cell} of={{ cell }} />
+        </Card>
+      )}
       <WholeChart />
     </>
   );

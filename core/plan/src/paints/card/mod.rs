@@ -1,10 +1,7 @@
 //! Test cards: every candidate on the actual ground, next to each other; two layered both ways; the distinct orders of several. Printed as empty cells,
 //! painted, photographed, read back.
 
-mod of_chart;
 mod page;
-
-pub use of_chart::of_chart;
 
 use super::learned::{predicted, swatches_of};
 use crate::paper::Sheet;
@@ -66,7 +63,7 @@ const MOST_PAGES: usize = 4;
 /// The pages of a card of these pigments on a ground.
 ///
 /// # Errors
-/// When there are too few or too many pigments for it, or the medium lays nothing over another; of a chart, see [`of_chart`].
+/// When there are too few or too many pigments for it, or the medium lays nothing over another; of a chart, which is that of a piece.
 pub fn card(paint_box: &PaintBox, ground: &Ground, kind: CardKind, of: &[&Pigment]) -> Result<Vec<CardPage>, String> {
     let cells = match kind {
         CardKind::Alone => of.iter().flat_map(|p| alone(paint_box, ground, p)).collect(),
@@ -78,7 +75,7 @@ pub fn card(paint_box: &PaintBox, ground: &Ground, kind: CardKind, of: &[&Pigmen
 }
 
 /// These cells on pages.
-fn pages(paint_box: &PaintBox, ground: &Ground, cells: Vec<CardCell>) -> Result<Vec<CardPage>, String> {
+pub(crate) fn pages(paint_box: &PaintBox, ground: &Ground, cells: Vec<CardCell>) -> Result<Vec<CardPage>, String> {
     let most = MOST_PAGES * page::CELLS;
     match cells.len() {
         0 => Err("There is nothing to try. Choose pigments for the card.".into()),

@@ -1,7 +1,7 @@
 //! Pigments that are nearly finished, and what is too large for what is left of them.
 
-use super::PaintBox;
-use crate::piece::Piece;
+use super::Piece;
+use crate::paint_box::PaintBox;
 use crate::zones::ZoneId;
 use lean_media::swatch::swatch;
 use lean_media::{Pigment, PigmentId};
