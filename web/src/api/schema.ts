@@ -3539,7 +3539,7 @@ export interface components {
         };
         /** @description What could be laid under or over it. */
         EaselOffers: {
-            /** @description Unifying glazes, most worth it first; none in a medium that cannot be glazed. */
+            /** @description Unifying last layers, most worth it first. */
             glazes: components["schemas"]["GlazeOffer"][];
             /** @description Value lay-ins, the one that shows least first. */
             lay_ins: components["schemas"]["LayInOffer"][];

@@ -123,7 +123,7 @@ pub(crate) async fn did(State(studio): State<Studio>, Path(id): Path<i64>, In(di
 pub(crate) struct EaselOffers {
     /// Value lay-ins, the one that shows least first.
     lay_ins: Vec<LayInOffer>,
-    /// Unifying glazes, most worth it first; none in a medium that cannot be glazed.
+    /// Unifying last layers, most worth it first.
     glazes: Vec<GlazeOffer>,
 }
 

@@ -1,4 +1,4 @@
-//! One thin glaze over everything, predicted before it is dared: what it draws together and what values it takes.
+//! One thin layer over everything, a glaze, a pencil or a breath of pastel, predicted before it is dared: what it draws together and what values it takes.
 
 use super::laid::{Far, Surface};
 use crate::mark::{Mark, ZoneMark};
@@ -37,16 +37,22 @@ pub struct GlazeOffer {
     pub words: String,
 }
 
-/// What can be laid as a film: nothing dry.
-fn can_glaze(medium: Medium) -> bool {
-    matches!(medium, Medium::Oil | Medium::Watercolour | Medium::Marker)
+/// Share by which an offer has to draw colours together. A choice: less is not seen.
+const WORTH_AN_OFFER: f64 = 0.03;
+
+/// What a strength is called in a medium.
+fn amount(medium: Medium, strength: f64) -> &'static str {
+    let words = match medium {
+        Medium::Oil | Medium::Watercolour => ["A breath", "A thin film", "A film", "A full film"],
+        Medium::Marker => ["A breath", "A very pale coat", "A pale coat", "A coat"],
+        Medium::Pencil => ["A breath", "A hardly pressed layer", "A light layer", "A layer"],
+        Medium::SoftPastel => ["A breath", "A light dust", "A dust", "A thin stroke"],
+    };
+    words[STRENGTHS[1..].iter().filter(|s| strength >= **s - 0.03).count()]
 }
 
-/// Each pigment of the set in the strength that draws most together for the values it takes, most worth it first; none in a medium that cannot be glazed.
+/// Each pigment of the set in the strength that draws most together for the values it takes, most worth it first.
 pub fn offers(piece: &Piece, paint_box: &PaintBox) -> Vec<GlazeOffer> {
-    if !can_glaze(piece.brief.medium) {
-        return Vec::new();
-    }
     let mixes = mixes_of(piece, Some(paint_box));
     let worth = |o: &GlazeOffer| o.unity - o.value_lost / 4.0;
     let of = |id: &PigmentId| {
@@ -54,7 +60,8 @@ pub fn offers(piece: &Piece, paint_box: &PaintBox) -> Vec<GlazeOffer> {
         each.filter(|o| o.value_lost <= DEAR).max_by(|a, b| worth(a).total_cmp(&worth(b)))
     };
     let lets_through = |id: &&PigmentId| paint_box.find(id).and_then(|p| p.owned.covering).is_none_or(|c| c <= COVERS);
-    let mut offers: Vec<GlazeOffer> = piece.chosen.pigments.iter().filter(lets_through).filter_map(of).filter(|o| o.unity > 0.01).collect();
+    let mut offers: Vec<GlazeOffer> =
+        piece.chosen.pigments.iter().filter(lets_through).filter_map(of).filter(|o| o.unity >= WORTH_AN_OFFER).collect();
     offers.sort_by(|a, b| worth(b).total_cmp(&worth(a)));
     offers
 }
@@ -82,12 +89,7 @@ pub fn offer(piece: &Piece, paint_box: &PaintBox, mixes: &[ZoneMix], glaze: Glaz
     let name = paint_box.find(&glaze.pigment)?.name.clone();
     let words = format!(
         "{} of {name} draws colours together by {:.0} % and takes up to {} of value.",
-        match glaze.strength {
-            s if s < 0.05 => "A breath",
-            s if s < 0.12 => "A thin film",
-            s if s < 0.25 => "A film",
-            _ => "A full film",
-        },
+        amount(piece.brief.medium, glaze.strength),
         unity * 100.0,
         crate::wording::steps(Steps(value_lost))
     );

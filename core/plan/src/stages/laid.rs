@@ -40,6 +40,14 @@ pub fn film<'a>(medium: Medium, pigment: &'a Pigment, much: f64) -> Layer<'a> {
     }
 }
 
+/// The same laid last. What is fixed beneath does not join a breath of pastel.
+fn last_film<'a>(medium: Medium, pigment: &'a Pigment, much: f64) -> Layer<'a> {
+    match film(medium, pigment, much) {
+        Layer::Pastel { of, mass, .. } => Layer::Pastel { of, mass, rubbing: Rubbing(0.0) },
+        other => other,
+    }
+}
+
 /// Works out what lies where.
 pub struct Surface<'a> {
     medium: Medium,
@@ -87,7 +95,7 @@ impl<'a> Surface<'a> {
 
     /// The reflectance of a zone so far; `None` where the ground does not take it all, or a pigment is gone.
     fn reflectance(&self, mix: Option<&ZoneMix>, far: Far) -> Option<Reflectance> {
-        let glaze = self.glaze.filter(|_| far.glazed).map(|(p, strength)| film(self.medium, p, strength.sqrt()));
+        let glaze = self.glaze.filter(|_| far.glazed).map(|(p, strength)| last_film(self.medium, p, strength.sqrt()));
         let glazed = |mut layers: Vec<Layer<'a>>| {
             layers.extend(glaze.clone());
             self.laid(layers)

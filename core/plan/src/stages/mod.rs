@@ -135,7 +135,7 @@ pub fn name(stage: Stage) -> &'static str {
         Stage::Parts => "Parts",
         Stage::Accents => "Accents",
         Stage::Lights => "Lights",
-        Stage::Glaze => "Unifying glaze",
+        Stage::Glaze => "Unifying layer",
         Stage::Guard => "Fixing",
     }
 }
@@ -149,7 +149,7 @@ fn what_for(stage: Stage) -> &'static str {
         Stage::Parts => "Smaller shapes and further layers, over the big ones they touch.",
         Stage::Accents => "Small and telling: kept for the end.",
         Stage::Lights => "The lightest, last and once.",
-        Stage::Glaze => "One film that draws all of it together.",
+        Stage::Glaze => "One thin layer that draws all of it together.",
         Stage::Guard => "What guards the surface.",
     }
 }

@@ -128,9 +128,10 @@ impl Making<'_> {
             all.push(Task { title: "Lay in the values".into(), how, ..whole(Stage::LayIn, 0.7, alone(&lay_in.pigment)) });
         }
         if let Some(glaze) = &easel.glaze {
+            let (title, how) = over_all(piece.brief.medium);
             all.push(Task {
-                title: "One thin glaze over all of it".into(),
-                how: format!("{}, a film as thin as you can lay it. Try it on the study first.", self.name(&glaze.pigment)),
+                title: title.into(),
+                how: how.replace("{}", &self.name(&glaze.pigment)),
                 gate: "It cannot be taken off again once it has set.".into(),
                 ..whole(Stage::Glaze, glaze.strength, alone(&glaze.pigment))
             });
@@ -274,4 +275,19 @@ impl Making<'_> {
 fn ordinal(n: usize) -> String {
     const WORDS: [&str; 6] = ["first", "second", "third", "fourth", "fifth", "sixth"];
     WORDS.get(n).map_or_else(|| format!("{}th", n + 1), |w| (*w).into())
+}
+
+/// The last layer over everything: what it is called and how it is laid, with a place for the name of its pigment.
+fn over_all(medium: Medium) -> (&'static str, &'static str) {
+    match medium {
+        Medium::Oil | Medium::Watercolour => {
+            ("One thin glaze over all of it", "{}, a film as thin as you can lay it. Try it on the study first.")
+        }
+        Medium::Marker => ("One pen over all of it", "{}, one quick coat without stopping. Try it on the study first."),
+        Medium::Pencil => ("One pencil over all of it", "{}, hardly pressed, evenly over everything. Try it on the study first."),
+        Medium::SoftPastel => (
+            "A breath of pastel over all of it",
+            "Fix it first, several thin mists from afar, outdoors or by an open window, and let it dry. Then {}, hardly touching. Try it on an offcut.",
+        ),
+    }
 }

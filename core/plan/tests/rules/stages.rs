@@ -239,16 +239,24 @@ fn a_lay_in_is_a_value_plan_and_quiet_ones_that_raise_least_come_first() {
 }
 
 #[test]
-fn a_glaze_draws_together_and_says_what_it_takes() {
-    let (piece, b) = six(Medium::Oil);
-    let offers = glaze::offers(&piece, &b);
-    assert!(!offers.is_empty());
-    for o in &offers {
-        assert!(o.unity > 0.0 && o.value_lost <= 0.6, "{}", o.words);
-        assert_eq!(o.zones.len(), piece.zones.len());
+fn a_last_layer_draws_together_in_every_medium_and_says_what_it_takes() {
+    for medium in Medium::ALL {
+        let (piece, b) = six(medium);
+        let offers = glaze::offers(&piece, &b);
+        assert!(!offers.is_empty(), "{medium:?}");
+        for o in &offers {
+            assert!(o.unity >= 0.03 && o.value_lost <= 0.6, "{medium:?}: {}", o.words);
+            assert_eq!(o.zones.len(), piece.zones.len());
+        }
     }
-    let (chalk, b) = six(Medium::SoftPastel);
-    assert!(glaze::offers(&chalk, &b).is_empty(), "chalk is not glazed");
+}
+
+#[test]
+fn what_is_said_to_cover_makes_no_glaze() {
+    let (piece, mut b) = six(Medium::Oil);
+    let first = glaze::offers(&piece, &b)[0].glaze.pigment.clone();
+    b.pigments.iter_mut().find(|p| p.id == first).unwrap().owned.covering = Some(0.9);
+    assert!(glaze::offers(&piece, &b).iter().all(|o| o.glaze.pigment != first));
 }
 
 #[test]

@@ -32,9 +32,11 @@ export function HowRoom() {
           <LayInOffer key={o.lay_in.pigment} offer={o} />
         ))}
       </div>
-      <h2>Over it: one thin glaze</h2>
+      <h2>Over it: one thin layer</h2>
       {offers.data && glazes.length === 0 && (
-        <Note>No glaze of this set draws the colours together without taking more value than it is worth.</Note>
+        <Note>
+          Nothing of this set draws the colours together by 3 % or more without taking more value than that is worth.
+        </Note>
       )}
       <div className={styles.offers}>
         {glazes.map((o) => (
@@ -84,11 +86,8 @@ function GlazeOffer({ offer }: { offer: Glaze }) {
   const taken = view.piece.easel.glaze?.pigment === offer.glaze.pigment;
   const without = view.derived.mixes.map((m) => ({ zone: m.zone, mark: m.given }));
   return (
-    <article className={styles.offer} aria-label={`Glaze of ${name}`}>
-      <Picture
-        zones={compared ? without : offer.zones}
-        label={compared ? "Without the glaze" : `Glazed with ${name}`}
-      />
+    <article className={styles.offer} aria-label={`Last layer of ${name}`}>
+      <Picture zones={compared ? without : offer.zones} label={compared ? "Without it" : `Under ${name}`} />
       <h3>{name}</h3>
       <Note>
         {said(`${offer.words} ${offer.moves.slice(0, 3).join("; ")}`)}
