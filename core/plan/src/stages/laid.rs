@@ -14,6 +14,10 @@ use lean_piece::{Piece, ZoneId};
 /// Share of a zone in which what lies beneath shows between strokes of covering paint. A choice.
 pub(crate) const SHOWS: f64 = 0.03;
 
+/// Mass of a thin stroke of pastel, the most that is laid over what is fixed; and one that hides the ground. Choices.
+const BREATH: f64 = 0.3;
+const HIDES: f64 = 3.0;
+
 /// How far a zone is.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
 pub struct Far {
@@ -35,16 +39,8 @@ pub fn film<'a>(medium: Medium, pigment: &'a Pigment, much: f64) -> Layer<'a> {
         Medium::Marker => Layer::Ink { of: vec![(pigment, Dose(0.012 * much * much))], into_wet: false },
         Medium::Pencil => Layer::Pencil { of: pigment, pressure: Pressure(0.22 * much) },
         Medium::SoftPastel => {
-            Layer::Pastel { of: vec![(pigment, Parts(1.0))], mass: Mass(0.3 * much), rubbing: Rubbing(Choices::default().pastel.rubbed) }
+            Layer::Pastel { of: vec![(pigment, Parts(1.0))], mass: Mass(BREATH * much), rubbing: Rubbing(Choices::default().pastel.rubbed) }
         }
-    }
-}
-
-/// The same laid last. What is fixed beneath does not join a breath of pastel.
-fn last_film<'a>(medium: Medium, pigment: &'a Pigment, much: f64) -> Layer<'a> {
-    match film(medium, pigment, much) {
-        Layer::Pastel { of, mass, .. } => Layer::Pastel { of, mass, rubbing: Rubbing(0.0) },
-        other => other,
     }
 }
 
@@ -93,12 +89,23 @@ impl<'a> Surface<'a> {
         tone.into_iter().chain(lay_in).collect()
     }
 
+    /// A breath of pastel over what is fixed: the fixed tooth takes it whatever lies there, nothing of that joins it, and it covers by its mass.
+    fn over_fixed(&self, beneath: Vec<Layer<'a>>, pigment: &'a Pigment, much: f64) -> Option<Reflectance> {
+        let breath = |mass: f64| Layer::Pastel { of: vec![(pigment, Parts(1.0))], mass: Mass(mass), rubbing: Rubbing(0.0) };
+        let covers = 1.0 - (-BREATH * much).exp();
+        fused(&[(Share(1.0 - covers), self.laid(beneath)?), (Share(covers), self.laid(vec![breath(HIDES)])?)], 1.0).ok()
+    }
+
     /// The reflectance of a zone so far; `None` where the ground does not take it all, or a pigment is gone.
     fn reflectance(&self, mix: Option<&ZoneMix>, far: Far) -> Option<Reflectance> {
-        let glaze = self.glaze.filter(|_| far.glazed).map(|(p, strength)| last_film(self.medium, p, strength.sqrt()));
-        let glazed = |mut layers: Vec<Layer<'a>>| {
-            layers.extend(glaze.clone());
-            self.laid(layers)
+        let glaze = self.glaze.filter(|_| far.glazed);
+        let glazed = |mut layers: Vec<Layer<'a>>| match glaze {
+            None => self.laid(layers),
+            Some((pigment, strength)) if self.medium == Medium::SoftPastel => self.over_fixed(layers, pigment, strength.sqrt()),
+            Some((pigment, strength)) => {
+                layers.push(film(self.medium, pigment, strength.sqrt()));
+                self.laid(layers)
+            }
         };
         let beneath = self.beneath(far);
         let Some(mix) = mix.map(|m| &m.mix).filter(|m| far.layers > 0 && !m.is_bare_ground()) else { return glazed(beneath) };

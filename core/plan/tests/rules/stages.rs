@@ -7,6 +7,7 @@ use lean_piece::easel::*;
 use lean_piece::light::{Facts, Role};
 use lean_piece::*;
 use lean_plan::departures::{as_painted, follows};
+use lean_plan::mixes::mixes_of;
 use lean_plan::requests::Request;
 use lean_plan::stages::{AtTheEasel, at_the_easel, glaze, lay_in};
 
@@ -247,6 +248,27 @@ fn a_last_layer_draws_together_in_every_medium_and_says_what_it_takes() {
         for o in &offers {
             assert!(o.unity >= 0.03 && o.value_lost <= 0.6, "{medium:?}: {}", o.words);
             assert_eq!(o.zones.len(), piece.zones.len());
+        }
+    }
+}
+
+#[test]
+fn a_breath_of_pastel_lies_over_a_full_tooth_once_it_is_fixed() {
+    let (piece, b) = six(Medium::SoftPastel);
+    let mixes = mixes_of(&piece, Some(&b));
+    let fullest = mixes.iter().map(|m| m.mix.layers.iter().map(|l| l.times).sum::<u8>()).max();
+    assert!(fullest >= Some(2), "some zone is laid more than once: {fullest:?}");
+    for id in &piece.chosen.pigments {
+        let of = |strength| glaze::offer(&piece, &b, &mixes, Glaze { pigment: id.clone(), strength }).expect("it holds on every zone");
+        let own = lean_media::swatch::swatch(Medium::SoftPastel, &piece.ground(), b.find(id).unwrap());
+        let (faint, full) = (of(0.03), of(0.4));
+        for ((faint, full), before) in faint.zones.iter().zip(&full.zones).zip(&mixes) {
+            let far = |m: lean_colour::Lab| lean_colour::difference::ciede2000(m, own);
+            let near = far(before.mix.lab) < 3.0;
+            assert!(
+                near || far(full.mark.lab) < far(faint.mark.lab) && far(faint.mark.lab) < far(before.mix.lab),
+                "{id:?}: nearer to the stick"
+            );
         }
     }
 }

@@ -109,10 +109,10 @@ export function ChartCard() {
   return (
     <>
       {cell !== null && view.piece.chart?.cells[cell] && (
-        <Card>
+        <div className={styles.chosen}>
           <CellCard cell={cell} />
           <Trials key={cell} of={{ cell }} />
-        </Card>
+        </div>
       )}
       <WholeChart />
     </>
