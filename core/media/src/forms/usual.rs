@@ -21,7 +21,7 @@ const RELATED: f64 = 60.0;
 const GREY: f64 = 12.0;
 /// Hardness above that of the stick or pencil beneath from which one scratches into it instead of lying on it. A choice.
 const SCRATCHES: f64 = 0.3;
-/// What is said to cover less than this does not hide anything darker beneath it. A choice.
+/// Covering below which a pigment hides nothing darker beneath it. A choice.
 const SEE_THROUGH: f64 = 0.35;
 /// Most coats of marker in all.
 const MOST_COATS: u8 = 3;
@@ -53,12 +53,12 @@ impl Nature {
         Self { lab: swatch, value: swatch.value().0, black: pigment.is_black(), hardness, covering }
     }
 
-    /// Whether it scratches into what lies beneath: both are said to be hard or soft, and it is plainly the harder.
+    /// True where it scratches into what lies beneath: both are said to be hard or soft, and it is plainly the harder.
     fn scratches(&self, lower: &Self) -> bool {
         self.hardness.zip(lower.hardness).is_some_and(|(own, beneath)| own - beneath > SCRATCHES)
     }
 
-    /// Whether it is said to hide nothing darker.
+    /// True where it is said to hide nothing darker.
     fn is_see_through(&self) -> bool {
         self.covering.is_some_and(|c| c < SEE_THROUGH)
     }

@@ -12,7 +12,7 @@ use lean_recipes::telling::{Told, told};
 use lean_search::Recipes;
 use serde::Serialize;
 
-/// What makes the colour of a cell.
+/// The means to make the colour of a cell.
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct CellByHand {
@@ -28,7 +28,7 @@ pub struct CellByHand {
     pub off: String,
 }
 
-/// What makes each cell of a piece's chart, in its order; nothing without a chart.
+/// The means to make each cell of a piece's chart, in its order; nothing without a chart.
 pub fn by_hand(piece: &Piece, paint_box: &PaintBox) -> Vec<CellByHand> {
     let ground = piece.ground();
     let set = pigments_of(paint_box, &piece.chosen.pigments);

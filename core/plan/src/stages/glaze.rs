@@ -16,7 +16,7 @@ const STRENGTHS: [f64; 4] = [0.03, 0.08, 0.18, 0.4];
 /// Steps of value a zone may lose before a glaze is too dear to be proposed. A choice.
 const DEAR: f64 = 0.6;
 
-/// What is said to cover more than this makes no glaze. A choice.
+/// Covering above which a pigment makes no glaze. A choice.
 const COVERS: f64 = 0.65;
 
 /// A glaze with what it gains and takes.
@@ -40,7 +40,7 @@ pub struct GlazeOffer {
 /// Share by which an offer has to draw colours together. A choice: less is not seen.
 const WORTH_AN_OFFER: f64 = 0.03;
 
-/// What a strength is called in a medium.
+/// The name of a strength in a medium.
 fn amount(medium: Medium, strength: f64) -> &'static str {
     let words = match medium {
         Medium::Oil | Medium::Watercolour => ["A breath", "A thin film", "A film", "A full film"],

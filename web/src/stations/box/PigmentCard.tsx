@@ -73,7 +73,7 @@ export function PigmentCard({ box, p }: { box: BoxView; p: PigmentView }) {
 /** Media whose sticks and pencils are hard or soft. */
 const HARD_OR_SOFT: Schemas["Medium"][] = ["soft-pastel", "pencil"];
 
-/** What covering decides in a medium; nothing with pens, which all let through. */
+/** The use of covering in a medium; nothing with pens, which all let through. */
 const COVERING: Partial<Record<Schemas["Medium"], string>> = {
   "soft-pastel": "Below 35 it is not laid over what is darker.",
   pencil: "Below 35 it is not laid over what is darker.",

@@ -13,7 +13,7 @@ import { SpotPicker } from "./SpotPicker";
 
 const typed = (lab: Schemas["Lab"]) => [lab.l, lab.a, lab.b].map((n) => n.toFixed(1)).join(" ");
 
-/** What the question begins with: the chosen cell of the chart, zone or pigment; nothing where none is chosen. */
+/** The colour the question begins with: the chosen cell of the chart, zone or pigment; nothing where none is chosen. */
 function useAsked(): { lab?: Schemas["Lab"]; what: string } {
   const { view, box } = useBench();
   const { zone, pigment } = useSelection();
@@ -41,7 +41,7 @@ function usePictures() {
   return [...(main ?? []), ...rest];
 }
 
-/** Which of mine is this, or how do I mix it: for the cell, zone or pigment that is chosen, a spot of a picture, or a typed colour. */
+/** Asks which of mine a colour is, or how it is mixed: for the cell, zone or pigment that is chosen, a spot of a picture, or a typed colour. */
 export function MatchDialog({ opened, onClose }: { opened: boolean; onClose: () => void }) {
   const { view, changes } = useBench();
   const selection = useSelection();

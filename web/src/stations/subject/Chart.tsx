@@ -35,7 +35,7 @@ function useCell(): [number | null, (cell: number | null) => void] {
 /** Most cells on a printed page. */
 const ON_A_PAGE = 30;
 
-/** What makes each cell of the chart; nothing without a Box. */
+/** The means to make each cell of the chart; none without a Box. */
 function useByHand(): Schemas["CellByHand"][] {
   const { view, box } = useBench();
   const found = useQuery({
