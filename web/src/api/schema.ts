@@ -2775,7 +2775,7 @@ export interface components {
             /** @description What it is about, and what comes first. */
             reason: string;
         };
-        /** @description What makes the colour of a cell. */
+        /** @description The means to make the colour of a cell. */
         CellByHand: {
             given?: components["schemas"]["Mark"] | null;
             mix?: components["schemas"]["Mix"] | null;
