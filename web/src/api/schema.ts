@@ -7448,7 +7448,7 @@ export interface components {
         Tone: "light" | "middle" | "dark";
         /** @description A pigment the search leaves out because little is left of it. */
         TooLittle: {
-            /** @description Which. */
+            /** @description The pigment. */
             pigment: components["schemas"]["PigmentId"];
             /** @description Why, in a sentence. */
             why: string;

@@ -36,7 +36,7 @@ pub fn most_pigments(medium: Medium) -> usize {
     }
 }
 
-/// What decides over what a pigment may lie: the colour of its usual swatch, whether it is a black, and what the painter says of it.
+/// The traits that decide over which others a pigment may lie: the colour of its usual swatch, black or not, hardness and covering as the painter says, 0..=1.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Nature {
     lab: Lab<D65>,

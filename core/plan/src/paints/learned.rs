@@ -98,7 +98,7 @@ pub fn learned(paint_box: &PaintBox, readings: &[(i64, SwatchReading)]) -> Resul
     })
 }
 
-/// Number of judgements by eye without a later reading weigh as much as what those with one show. A choice.
+/// Number of judgements by eye without a later reading that weighs as much as what those with one show. A choice.
 const PRESUMED: f64 = 4.0;
 /// Limits of what readings show of an eye, as factors on its doubt. Choices.
 const BELIEVED: (f64, f64) = (0.5, 3.0);

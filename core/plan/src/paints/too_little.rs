@@ -11,7 +11,7 @@ use serde::Serialize;
 #[derive(Clone, Debug, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct TooLittle {
-    /// Which.
+    /// The pigment.
     pub pigment: PigmentId,
     /// Why, in a sentence.
     pub why: String,

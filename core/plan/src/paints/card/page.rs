@@ -18,7 +18,7 @@ const PAPER: (f64, f64) = (210.0, 297.0);
 const MARK: f64 = 8.0;
 const INSET: f64 = 12.0;
 const GREY: [f64; 4] = [130.0, 17.0, 46.0, 28.0];
-/// Width of the colour a cell is meant to come to, and of the paper between the two.
+/// Width of the colour a cell is meant to come to, and of the paper between the two, in millimetres.
 const AIM: f64 = 11.0;
 const GAP: f64 = 1.0;
 /// Cells on a page.
